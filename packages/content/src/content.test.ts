@@ -1,0 +1,246 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import {
+  composePlan,
+  type ComposeInput,
+  doseSentence,
+  type Facts,
+  prescriptionProblems,
+  prescriptionTotals,
+  orThrow,
+  sentenceText,
+  TAGS,
+  type Tag,
+  withDoseField,
+} from '@heathstep/core';
+import fc from 'fast-check';
+import { contentReport, loadContent, loadContentFrom } from './index.js';
+
+const loaded = loadContent();
+if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
+const content = loaded.content;
+const exercise = (key: string) => {
+  const found = content.exercises.find((e) => e.key === key);
+  if (found === undefined) throw new Error(`no exercise ${key}`);
+  return found;
+};
+
+describe('shipped content', () => {
+  it('has no problems, and at least 16 exercises on the heel pain ladders', () => {
+    const report = contentReport(loaded);
+    expect(report.problems).toEqual([]);
+    const ladders = new Set(content.protocols[0]?.stages.flatMap((s) => s.slots.map((slot) => slot.ladder)));
+    expect(content.exercises.filter((e) => ladders.has(e.ladder)).length).toBeGreaterThanOrEqual(16);
+    expect(report.counts.measures).toBe(report.keys.measures.length);
+  });
+
+  it('is frozen to the depths', () => {
+    expect(Object.isFrozen(content.exercises[0]?.dose)).toBe(true);
+    expect(() => Object.assign(content.measures[0] as object, { label: 'x' })).toThrow(TypeError);
+  });
+
+  it('gives every item a source, and says convention where it is one', () => {
+    const sources = [
+      ...content.measures,
+      ...content.exercises,
+      ...content.safetyRules,
+      ...content.protocols,
+    ].map((i) => i.evidence);
+    expect(sources.every((e) => e.source.length > 0)).toBe(true);
+    expect(sources.filter((e) => e.kind === 'convention').every((e) => /convention/i.test(e.source))).toBe(
+      true,
+    );
+  });
+});
+
+describe('bad content', () => {
+  let folder: string;
+  beforeEach(() => {
+    folder = mkdtempSync(join(tmpdir(), 'heathstep-content-'));
+    cpSync(join(__dirname, '..', 'data'), join(folder, 'data'), { recursive: true });
+    cpSync(join(__dirname, '..', 'schemas'), join(folder, 'schemas'), { recursive: true });
+  });
+  afterEach(() => rmSync(folder, { recursive: true }));
+
+  it.each([
+    ['measures/range.yaml', 'mdc: 4.5', 'mdc: none', /data\/measures\/range.yaml at \/0\/error.*number/],
+    [
+      'measures/range.yaml',
+      'direction: more',
+      'direction: up',
+      /data\/measures\/range.yaml at \/0\/direction: must be one of more, less, target/,
+    ],
+    [
+      'measures/pain.yaml',
+      '  region: heel',
+      '  region: heel\n  colour: red',
+      /pain.yaml at \/0: unknown field colour/,
+    ],
+    [
+      'exercises/foot.yaml',
+      'ladder: arch',
+      'ladder: arches',
+      /exercises at doming-seated: there is no ladder arches/,
+    ],
+    [
+      'protocols/plantar-heel-pain.yaml',
+      'start: sole-stretch',
+      'start: sole-strech',
+      /slot before-first-step: there is no exercise sole-strech/,
+    ],
+    [
+      'safety/heel.yaml',
+      'trigger: diabetes',
+      'trigger: diabetis',
+      /safety at diabetis: a rule uses a question that is not there/,
+    ],
+    ['ladders/ladders.yaml', 'key: hip', 'key: [hip', /ladders.yaml at line/],
+  ])('%s: "%s" as "%s" is refused with file, path and reason', (file, from, to, message) => {
+    const path = join(folder, 'data', file);
+    writeFileSync(path, readFileSync(path, 'utf8').replace(from, to));
+    const result = loadContentFrom(folder);
+    expect(result.ok ? '' : result.problems.join('\n')).toMatch(message);
+  });
+});
+
+const NOW = '2026-04-20T09:00:00Z';
+const facts: Facts = { measures: [], sessions: [], skills: {}, stageSince: NOW, affected: 'left' };
+const stage = (key: string) => {
+  const found = content.protocols[0]?.stages.find((s) => s.key === key);
+  if (found === undefined) throw new Error(`no stage ${key}`);
+  return found;
+};
+const lookup = (key: string) => content.measures.find((m) => m.key === key);
+const base: ComposeInput = {
+  stage: stage('build'),
+  exercises: content.exercises,
+  facts,
+  schools: { lengthening: 'loading-led', insole: 'temporary' },
+  equipment: ['towel', 'belt', 'ball', 'step', 'hand weight'],
+  minutesPerDay: 25,
+  tagsOff: { left: [], right: [] },
+  drivers: [],
+  now: NOW,
+};
+const keys = (change: Partial<ComposeInput>) =>
+  composePlan({ ...base, ...change }, lookup).exercises.map((e) => e.exercise);
+
+describe('filling the slots of a stage', () => {
+  it('never goes over the minutes or the number of exercises, and never offers what is switched off', () => {
+    const tags: Tag[] = ['weight-bearing', 'barefoot', 'calf-load', 'standing-unsupported'];
+    fc.assert(
+      fc.property(
+        fc.constantFrom('calm', 'build', 'heavy', 'return', 'upkeep'),
+        fc.integer({ min: 3, max: 40 }),
+        fc.subarray(tags),
+        (key, minutesPerDay, off) => {
+          const plan = composePlan(
+            { ...base, stage: stage(key), minutesPerDay, tagsOff: { left: off, right: [] } },
+            lookup,
+          );
+          expect(plan.minutesPerDay).toBeLessThanOrEqual(minutesPerDay + 1e-9);
+          expect(plan.exercises.length).toBeLessThanOrEqual(5);
+          for (const p of plan.exercises) {
+            expect(exercise(p.exercise).tags.filter((t) => off.includes(t))).toEqual([]);
+            expect(prescriptionProblems(p, exercise(p.exercise))).toEqual([]);
+          }
+        },
+      ),
+    );
+  });
+
+  it('starts on the rung the measures allow', () => {
+    const eight = { measure: 'single-leg-heel-raise', side: 'left' as const, value: 8, at: NOW };
+    expect(keys({})).toContain('raise-two-legs');
+    expect(keys({ facts: { ...facts, measures: [eight] } })).toContain('raise-up-two-down-one');
+    expect(keys({ facts: { ...facts, measures: [{ ...eight, value: 7 }] } })).toContain('raise-two-legs');
+  });
+
+  it('takes the next easier exercise when equipment is missing, and says so', () => {
+    const plan = composePlan({ ...base, minutesPerDay: 40, equipment: [] }, lookup);
+    expect(plan.left).toContainEqual({ exercise: 'towel-gather', why: 'needs towel' });
+    expect(plan.exercises.map((e) => e.exercise)).toContain('grip-release');
+  });
+
+  it('follows the school', () => {
+    expect(keys({ schools: { ...base.schools, lengthening: 'stretch-led' } })).toContain(
+      'calf-wall-straight',
+    );
+    expect(keys({})).not.toContain('calf-wall-straight');
+  });
+
+  it('moves a slot up for a driver', () => {
+    const tight = { minutesPerDay: 15 };
+    expect(keys(tight)).not.toContain('calf-wall-bent');
+    const plan = composePlan(
+      { ...base, ...tight, drivers: [{ key: 'ankle-stiff', because: 'lunge 30' }] },
+      lookup,
+    );
+    expect(plan.exercises.find((e) => e.exercise === 'calf-wall-bent')?.why).toContain('lunge 30');
+  });
+
+  it('treats the sore side for dosed loading and both for skill', () => {
+    const plan = composePlan(
+      {
+        ...base,
+        minutesPerDay: 40,
+        facts: {
+          ...facts,
+          affected: 'right',
+          measures: [{ measure: 'single-leg-heel-raise', side: 'right', value: 12, at: NOW }],
+        },
+      },
+      lookup,
+    );
+    const sides = Object.fromEntries(plan.exercises.map((e) => [e.exercise, e.sides]));
+    expect(sides).toMatchObject({ 'raise-up-two-down-one': 'right', 'doming-seated': 'one-after-other' });
+  });
+
+  it('gives nothing when everything is off', () => {
+    const plan = composePlan(
+      { ...base, stage: stage('upkeep'), tagsOff: { left: TAGS, right: TAGS } },
+      lookup,
+    );
+    expect(plan.exercises).toEqual([]);
+    expect(plan.left.every((l) => l.why.startsWith('safety switches off'))).toBe(true);
+  });
+});
+
+describe('dose sentence', () => {
+  const slow = {
+    ...exercise('raise-towel-one-leg').dose,
+    exercise: 'raise-towel-one-leg',
+    slot: 'x',
+    sides: 'left' as const,
+  };
+
+  it('reads as one plain sentence', () => {
+    expect(sentenceText(doseSentence(slow, exercise('raise-towel-one-leg')))).toBe(
+      'Left, 3 sets of 12, 3 s up, 2 s hold, 3 s down, with 0 kg, rest 90 s, once a day, 3 days a week.',
+    );
+    const stretch = {
+      ...exercise('sole-stretch').dose,
+      exercise: 'sole-stretch',
+      slot: 'x',
+      sides: 'right' as const,
+    };
+    expect(sentenceText(doseSentence(stretch, exercise('sole-stretch')))).toBe(
+      'Right, 1 set of 3 holds of 30 s, 2 times a day, every day, before your first step.',
+    );
+  });
+
+  it('refuses numbers outside the safe range by their field', () => {
+    const paths = (p: typeof slow) => prescriptionProblems(p, exercise(p.exercise)).map((i) => i.path);
+    expect(paths(slow)).toEqual([]);
+    expect(paths({ ...slow, sets: 6, addedKg: 41 })).toEqual(['sets', 'addedKg']);
+    expect(paths(withDoseField(slow, 'downSeconds', 9) as typeof slow)).toEqual(['downSeconds']);
+  });
+
+  it('totals time and load for the person', () => {
+    const totals = orThrow(prescriptionTotals(slow, exercise(slow.exercise), 80));
+    expect(totals.exerciseSeconds).toBe(30 + 3 * 12 * 8 + 2 * 90);
+    expect(totals.weekLoad?.left).toBeCloseTo((0.5 / 0.19) * 3 * 12 * 8 * 3, 6);
+    expect(totals.weekLoad?.right).toBe(0);
+  });
+});

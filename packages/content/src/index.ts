@@ -1,0 +1,9 @@
+export {
+  ContentProblem,
+  type ContentBundle,
+  type ContentCounts,
+  type Ladder,
+  type Condition,
+} from './bundle.js';
+export { loadContent, loadContentFrom, type LoadResult } from './load.js';
+export { contentReport, type ContentReport } from './report.js';

@@ -1,0 +1,100 @@
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
+import { parse, YAMLParseError } from 'yaml';
+import { type ContentBundle, ContentProblem } from './bundle.js';
+import { crossCheck } from './crossCheck.js';
+
+export type LoadResult =
+  | { readonly ok: true; readonly content: ContentBundle }
+  | { readonly ok: false; readonly problems: readonly ContentProblem[] };
+
+const PACKAGE = fileURLToPath(new URL('..', import.meta.url));
+const KINDS = ['measures', 'ladders', 'exercises', 'conditions', 'safety', 'protocols'] as const;
+type Kind = (typeof KINDS)[number];
+
+interface SourceFile {
+  readonly kind: Kind;
+  readonly file: string;
+  readonly value: unknown;
+}
+
+function told(error: ErrorObject): string {
+  if (error.keyword === 'additionalProperties')
+    return `unknown field ${String(error.params['additionalProperty'])}`;
+  if (error.keyword === 'enum')
+    return `must be one of ${(error.params['allowedValues'] as unknown[]).join(', ')}`;
+  return error.message ?? error.keyword;
+}
+
+function readKind(
+  root: string,
+  kind: Kind,
+  validate: ValidateFunction,
+  problems: ContentProblem[],
+): SourceFile[] {
+  const folder = join(root, 'data', kind);
+  return readdirSync(folder)
+    .filter((name) => name.endsWith('.yaml'))
+    .sort()
+    .flatMap((name) => {
+      const file = relative(root, join(folder, name));
+      try {
+        const value: unknown = parse(readFileSync(join(folder, name), 'utf8'));
+        if (validate(value)) return [{ kind, file, value }];
+        for (const e of validate.errors ?? [])
+          problems.push(new ContentProblem(file, e.instancePath, told(e)));
+      } catch (error) {
+        if (!(error instanceof YAMLParseError)) throw error;
+        problems.push(
+          new ContentProblem(
+            file,
+            `line ${error.linePos?.[0].line ?? 0}`,
+            error.message.split('\n')[0] ?? '',
+          ),
+        );
+      }
+      return [];
+    });
+}
+
+function deepFreeze<T>(value: T): T {
+  if (typeof value === 'object' && value !== null && !Object.isFrozen(value)) {
+    Object.freeze(value);
+    for (const inner of Object.values(value)) deepFreeze(inner);
+  }
+  return value;
+}
+
+/** Loads, checks and freezes the content below a folder holding `data/` and `schemas/`. Every problem is reported, not only the first. */
+export function loadContentFrom(root: string): LoadResult {
+  const ajv = new Ajv({ allErrors: true, allowUnionTypes: true });
+  const problems: ContentProblem[] = [];
+  const files = KINDS.flatMap((kind) => {
+    const schema = JSON.parse(readFileSync(join(root, 'schemas', `${kind}.schema.json`), 'utf8')) as object;
+    return readKind(root, kind, ajv.compile(schema), problems);
+  });
+  const list = (kind: Kind): unknown[] =>
+    files.filter((f) => f.kind === kind).flatMap((f) => f.value as unknown[]);
+  const safety = files
+    .filter((f) => f.kind === 'safety')
+    .map((f) => f.value as { questions: unknown[]; rules: unknown[] });
+  const parts = {
+    measures: list('measures'),
+    ladders: list('ladders'),
+    exercises: list('exercises'),
+    conditions: list('conditions'),
+    safetyQuestions: safety.flatMap((s) => s.questions),
+    safetyRules: safety.flatMap((s) => s.rules),
+    protocols: list('protocols'),
+  };
+  const version = createHash('sha256').update(JSON.stringify(parts)).digest('hex').slice(0, 12);
+  const content = { version, ...parts } as unknown as ContentBundle;
+  if (problems.length === 0) problems.push(...crossCheck(content));
+  return problems.length > 0 ? { ok: false, problems } : { ok: true, content: deepFreeze(content) };
+}
+
+/** The shipped content. */
+export const loadContent = (): LoadResult => loadContentFrom(PACKAGE);

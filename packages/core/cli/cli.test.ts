@@ -1,0 +1,105 @@
+import { Ajv } from 'ajv';
+import { run } from './run.js';
+import { SCHEMAS, SHARED } from './schemas.js';
+
+const call = (name: string, input: unknown) =>
+  run([name], () => (typeof input === 'string' ? input : JSON.stringify(input)));
+const facts = {
+  measures: [],
+  sessions: [],
+  skills: {},
+  stageSince: '2026-01-01T08:00:00Z',
+  affected: 'left',
+};
+const dose = {
+  sets: 3,
+  reps: 10,
+  holdSeconds: 5,
+  restSeconds: 60,
+  setupSeconds: 0,
+  sides: 'left',
+  timesPerDay: 1,
+  daysPerWeek: 7,
+};
+
+const GOOD: Record<keyof typeof SCHEMAS, unknown> = {
+  'lunge-estimate': { distanceCm: 8, footLengthCm: 26, shinLengthCm: 41 },
+  trials: { measure: 'lunge-knee-bent', values: [34, null, 33] },
+  compare: { measure: 'navicular-drop', then: 11, now: 7 },
+  symmetry: { measure: 'toe-press-big-toe', left: 66, right: 91, affected: 'left' },
+  dose,
+  load: { bodyMassKg: 70, addedKg: 0, legs: 1, footPitchDeg: 0 },
+  pain: {
+    school: 'comfort',
+    before: 4,
+    during: 4,
+    after: 4,
+    hourAbove: false,
+    nextMorning: null,
+    morningBaseline: 2.5,
+    stopSign: null,
+  },
+  criteria: {
+    criteria: { all: [{ symmetry: 'single-leg-heel-raise', min: 90 }, { noRed: 7 }] },
+    facts,
+    now: '2026-02-01T08:00:00+01:00',
+  },
+  review: {
+    episode: {
+      now: '2026-02-01T08:00:00Z',
+      lastReviewAt: '2026-01-01T08:00:00Z',
+      stopsOpen: ['numb foot'],
+      minimumDays: 7,
+      leadingMeasure: 'first-step-pain',
+      criteria: { minDays: 3 },
+      facts,
+    },
+  },
+  content: {},
+};
+
+describe('the command line', () => {
+  it('lists its functions when none is named', () => {
+    expect(JSON.parse(run([], () => '').stdout)).toEqual({ functions: Object.keys(SCHEMAS) });
+  });
+
+  it.each(Object.keys(SCHEMAS) as (keyof typeof SCHEMAS)[])('%s gives what its schema promises', (name) => {
+    const result = call(name, GOOD[name]);
+    expect(result).toMatchObject({ exitCode: 0, stderr: '' });
+    const ajv = new Ajv({ strict: false });
+    for (const shared of SHARED) ajv.addSchema(shared);
+    expect(ajv.validate(SCHEMAS[name].output, JSON.parse(result.stdout)) ? [] : ajv.errors).toEqual([]);
+    expect(JSON.parse(run([name, '--schema'], () => '').stdout)).toHaveProperty('input');
+  });
+
+  it.each([
+    ['nonsense', {}, /function: "nonsense" is not one of lunge-estimate/],
+    ['dose', '{ not json', /input: is not JSON/],
+    ['dose', [], /input: \[\] is not of type object/],
+    ['dose', { ...dose, sets: 'three' }, /^sets: "three" is not of type number$/m],
+    ['dose', { ...dose, sets: 0 }, /^sets: 0 is not a number from 1 to 20$/m],
+    ['dose', { ...dose, colour: 1 }, /^colour: is not a field of this function$/m],
+    ['trials', { measure: 'no-such', values: [] }, /^measure: "no-such" is not a measure key/m],
+    ['trials', { measure: 'lunge-knee-bent', values: [34, 340] }, /^values.1: 340 is not from 0 to 70 °$/m],
+    ['lunge-estimate', { distanceCm: 30, footLengthCm: 26, shinLengthCm: 41 }, /^r: /m],
+    ['pain', { before: 11 }, /^school: nothing is given/m],
+    [
+      'criteria',
+      { criteria: { wrong: 1 }, facts, now: '2026-02-01' },
+      /^criteria: \{"wrong":1\} is not any of the forms/m,
+    ],
+    ['criteria', { criteria: { minDays: 1 }, facts, now: 'today' }, /^now: "today"/m],
+  ])('%s with %j: one clear line, exit 2, nothing on stdout', (name, input, message) => {
+    const result = call(name, input);
+    expect(result).toMatchObject({ exitCode: 2, stdout: '' });
+    expect(result.stderr).toMatch(message);
+  });
+
+  it('tells every problem at once', () => {
+    expect(
+      call('dose', { ...dose, sets: 0, daysPerWeek: 9 })
+        .stderr.trim()
+        .split('\n'),
+    ).toHaveLength(2);
+  });
+});

@@ -1,0 +1,247 @@
+/** JSON Schemas of what goes into and comes out of each function; names and shapes are stable. */
+type Schema = Readonly<Record<string, unknown>>;
+
+const object = (properties: Record<string, Schema>, optional: readonly string[] = []): Schema => ({
+  type: 'object',
+  additionalProperties: false,
+  required: Object.keys(properties).filter((k) => !optional.includes(k)),
+  properties,
+});
+const open = (properties: Record<string, Schema>): Schema => ({
+  type: 'object',
+  required: Object.keys(properties),
+  properties,
+});
+const number: Schema = { type: 'number' };
+const text: Schema = { type: 'string' };
+const flag: Schema = { type: 'boolean' };
+const key: Schema = { type: 'string', minLength: 1 };
+const anyOf = (...values: unknown[]): Schema => ({ enum: values });
+const list = (items: Schema): Schema => ({ type: 'array', items });
+const orNull = (schema: Schema): Schema => ({ anyOf: [schema, { type: 'null' }] });
+const texts = list(text);
+const score: Schema = { type: 'integer', minimum: 0, maximum: 10 };
+const iso: Schema = {
+  type: 'string',
+  pattern: '^\\d{4}-\\d{2}-\\d{2}(T\\d{2}:\\d{2}(:\\d{2}(\\.\\d+)?)?(Z|[+-]\\d{2}:?\\d{2})?)?$',
+};
+const affected = anyOf('left', 'right', 'both', 'none');
+const perSide = (of: Schema): Schema => object({ left: of, right: of });
+const days: Schema = { type: 'integer', minimum: 1 };
+const op = anyOf('>=', '>', '<=', '<');
+
+const criterion: Schema = {
+  $id: 'criterion.json',
+  oneOf: [
+    object({ all: list({ $ref: 'criterion.json' }) }),
+    object({ any: list({ $ref: 'criterion.json' }) }),
+    object({ atLeast: days, of: list({ $ref: 'criterion.json' }) }),
+    object(
+      {
+        measure: key,
+        side: anyOf('treated', 'other', 'left', 'right'),
+        op,
+        value: number,
+        maxAgeDays: number,
+      },
+      ['maxAgeDays'],
+    ),
+    object({ symmetry: key, min: number, maxAgeDays: number }, ['maxAgeDays']),
+    object({ sideDifference: key, max: number, maxAgeDays: number }, ['maxAgeDays']),
+    object({
+      pain: anyOf('first-step', 'before', 'during', 'after', 'next-morning', 'day'),
+      max: number,
+      days,
+    }),
+    object({ noRed: days }),
+    object({ skill: key, state: key }),
+    object({ adherence: object({ min: number, days }) }),
+    object({ minDays: { type: 'integer', minimum: 0 } }),
+  ],
+};
+
+/** Shared schemas, registered once under their `$id`. */
+export const SHARED: readonly Schema[] = [criterion];
+
+const facts = object(
+  {
+    measures: list(
+      object({ measure: key, side: anyOf('left', 'right', 'none'), value: orNull(number), at: iso }),
+    ),
+    sessions: list(
+      object(
+        {
+          at: iso,
+          done: flag,
+          state: anyOf('green', 'amber', 'red', 'not-known', 'stop'),
+          firstStep: orNull(score),
+          before: orNull(score),
+          during: orNull(score),
+          after: orNull(score),
+          nextMorning: orNull(score),
+          day: orNull(score),
+        },
+        ['done', 'state', 'firstStep', 'before', 'during', 'after', 'nextMorning', 'day'],
+      ),
+    ),
+    skills: {
+      type: 'object',
+      additionalProperties: { anyOf: [text, object({ left: text, right: text }, ['left', 'right'])] },
+    },
+    stageSince: iso,
+    affected,
+    plannedPerWeek: { type: 'number', minimum: 0 },
+  },
+  ['plannedPerWeek'],
+);
+
+const criteriaState = anyOf('met', 'met-within-error', 'not-met', 'not-known');
+const criteriaOut = object({
+  state: criteriaState,
+  parts: list(
+    object({
+      text,
+      state: anyOf('met', 'met-within-error', 'not-met', 'not-known', 'not-applicable'),
+      because: text,
+    }),
+  ),
+});
+
+const doseStep = open({ kind: anyOf('keep', 'load', 'sets', 'harder', 'easier'), because: text });
+
+export interface FunctionSchemas {
+  readonly input: Schema;
+  readonly output: Schema;
+}
+
+const tempo = object({ upSeconds: number, topSeconds: number, downSeconds: number, bottomSeconds: number });
+
+export const SCHEMAS = {
+  'lunge-estimate': {
+    input: object({ distanceCm: number, footLengthCm: number, shinLengthCm: number }),
+    output: object({ angleDeg: number, plusMinusDeg: number }),
+  },
+  trials: {
+    input: object({ measure: key, values: list(orNull(number)) }),
+    output: object({
+      value: orNull(number),
+      how: anyOf('mean', 'best', 'last'),
+      spread: orNull(number),
+      outliers: list({ type: 'integer', minimum: 0 }),
+    }),
+  },
+  compare: {
+    input: object({ measure: key, then: number, now: number }),
+    output: object({
+      change: number,
+      class: anyOf('real', 'likely', 'within-error', 'not-known'),
+      direction: anyOf('better', 'worse', 'same'),
+    }),
+  },
+  symmetry: {
+    input: object({ measure: key, left: number, right: number, affected }),
+    output: object({
+      difference: number,
+      worseSide: anyOf('left', 'right', 'none'),
+      symmetryPercent: orNull(number),
+      criteriaPercent: orNull(number),
+      reason: orNull(text),
+      flagged: orNull(flag),
+    }),
+  },
+  dose: {
+    input: object(
+      {
+        sets: number,
+        reps: number,
+        holdSeconds: number,
+        releaseSeconds: number,
+        tempo,
+        restSeconds: number,
+        setupSeconds: number,
+        sides: anyOf('left', 'right', 'together', 'one-after-other', 'alternating'),
+        timesPerDay: number,
+        daysPerWeek: number,
+      },
+      ['holdSeconds', 'releaseSeconds', 'tempo'],
+    ),
+    output: object({
+      exerciseSeconds: number,
+      tensionSecondsPerSide: perSide(number),
+      repsPerSide: perSide(number),
+      daySeconds: number,
+      weekSeconds: number,
+      timeline: list(
+        object({ side: anyOf('left', 'right', 'both'), set: days, startSecond: number, endSecond: number }),
+      ),
+    }),
+  },
+  load: {
+    input: object({ bodyMassKg: number, addedKg: number, legs: anyOf(1, 2), footPitchDeg: number }),
+    output: object({ relativeLoad: number }),
+  },
+  pain: {
+    input: object({
+      school: anyOf('comfort', 'next-morning'),
+      before: score,
+      during: score,
+      after: score,
+      hourAbove: flag,
+      nextMorning: orNull(score),
+      morningBaseline: orNull({ type: 'number', minimum: 0, maximum: 10, multipleOf: 0.5 }),
+      stopSign: anyOf(null, 'emergency', 'review', 'pause'),
+    }),
+    output: object({
+      state: anyOf('green', 'amber', 'red', 'not-known', 'stop'),
+      because: texts,
+      restOnly: flag,
+    }),
+  },
+  criteria: {
+    input: object({ criteria: { $ref: 'criterion.json' }, facts, now: iso }),
+    output: criteriaOut,
+  },
+  review: {
+    input: object({
+      episode: object(
+        {
+          now: iso,
+          lastReviewAt: iso,
+          stopsOpen: texts,
+          minimumDays: { type: 'integer', minimum: 0 },
+          leadingMeasure: orNull(key),
+          criteria: orNull({ $ref: 'criterion.json' }),
+          facts,
+          doseSteps: list(object({ exercise: key, step: doseStep })),
+        },
+        ['doseSteps'],
+      ),
+    }),
+    output: object({
+      decision: anyOf(
+        'refer',
+        'ease-back',
+        'adjust-dose',
+        'hold-and-retest',
+        'progress',
+        'hold',
+        'look-again',
+      ),
+      rule: { type: 'integer', minimum: 1, maximum: 9 },
+      because: texts,
+      wouldChange: texts,
+      confidence: anyOf('clear', 'fair', 'weak'),
+      criteria: orNull(criteriaOut),
+    }),
+  },
+  content: {
+    input: object({}),
+    output: open({
+      counts: { type: 'object', additionalProperties: { type: 'integer' } },
+      problems: texts,
+      keys: { type: 'object' },
+    }),
+  },
+} satisfies Record<string, FunctionSchemas>;
+
+export type FunctionName = keyof typeof SCHEMAS;

@@ -1,0 +1,134 @@
+export { type Issue, type Result, issue, ok, orThrow, refused, RefusedInput } from './result/result.js';
+export { type Affected, type PerSide, type Side, otherSide, SIDES, treatedSides } from './quantity/side.js';
+export { addDays, dayOf, daysBetween, type DayText } from './quantity/day.js';
+export { parseNumber } from './quantity/parseNumber.js';
+export { mean, median, shown } from './quantity/statistics.js';
+export { type Evidence, type EvidenceKind } from './why/evidence.js';
+export { type Why } from './why/why.js';
+export { whyChange, whyDose, whySides, whyTrials } from './why/explain.js';
+export {
+  type Combine,
+  type Comparison,
+  type Direction,
+  type MeasureDefinition,
+  type Range,
+  type SideFlag,
+  type Threshold,
+} from './measure/definition.js';
+export { combineTrials, type TrialsResult } from './measure/trials.js';
+export { type ChangeClass, type ChangeResult, compareValues, isImportant } from './measure/compare.js';
+export { compareSides, type SymmetryResult } from './measure/symmetry.js';
+export { mdcBetween, semAt } from './measure/error.js';
+export { guardReading, type GuardResult, outsideAllowed } from './measure/guard.js';
+export { estimateLungeAngle, type LungeEstimate, type LungeEstimateInput } from './measure/lungeEstimate.js';
+export {
+  computeDose,
+  type DoseInput,
+  type DoseResult,
+  type DoseSides,
+  type Tempo,
+  type TimelineSet,
+} from './dose/dose.js';
+export { type LoadInput, relativeLoad } from './dose/load.js';
+export { type ExerciseLoad, type LoadRise, loadRise } from './dose/loadRise.js';
+export {
+  type Aim,
+  type DoseRanges,
+  type ExerciseDefinition,
+  type ExerciseDose,
+  type Span,
+  type Tag,
+  TAGS,
+} from './exercise/definition.js';
+export {
+  type Adjunct,
+  type ProtocolDefinition,
+  type School,
+  type Slot,
+  type Stage,
+} from './protocol/definition.js';
+export {
+  type SafetyAnswer,
+  type SafetyLevel,
+  type SafetyQuestion,
+  type SafetyRule,
+  type Trigger,
+} from './screen/definition.js';
+export {
+  canOverride,
+  type Closure,
+  evaluateSafety,
+  type SafetyInput,
+  type SafetyState,
+  type TriggeredRule,
+} from './screen/safety.js';
+export { type StoryFacts } from './reason/story.js';
+export { type Irritability, type IrritabilityResult, judgeIrritability } from './reason/irritability.js';
+export { type HeelPainIdea, judgeHeelPain } from './reason/heelPain.js';
+export { type StartingStage, startingStage } from './reason/startingStage.js';
+export { type Driver, findDrivers } from './reason/drivers.js';
+export {
+  judgePain,
+  morningBaseline,
+  type PainInput,
+  type PainResult,
+  type PainSchool,
+  type PainState,
+  type StopSign,
+} from './progress/painRule.js';
+export {
+  adherencePercent,
+  currentRuns,
+  type JudgedSession,
+  judgeSessions,
+  type LoggedSession,
+  type Morning,
+  type Runs,
+} from './progress/sessions.js';
+export {
+  type CriteriaResult,
+  type Criterion,
+  type CriterionLeaf,
+  type CriterionPart,
+  type CriterionState,
+  type Facts,
+  type MeasuredFact,
+  type PainWhen,
+  type SessionFact,
+} from './progress/criteriaTypes.js';
+export { evaluateCriteria, type MeasureLookup } from './progress/criteria.js';
+export {
+  type DoneSession,
+  type DoseStep,
+  doubleProgression,
+  easeDose,
+  rangeTrend,
+  type RangeTrend,
+} from './progress/titration.js';
+export { type Decision, type Episode, reviewEpisode, type ReviewResult } from './progress/review.js';
+export {
+  type Prescription,
+  prescriptionProblems,
+  type PrescriptionTotals,
+  prescriptionTotals,
+  sidesFor,
+  toDoseInput,
+} from './plan/prescription.js';
+export {
+  doseFieldValue,
+  doseSentence,
+  type DoseField,
+  type SentencePart,
+  sentenceText,
+  withDoseField,
+} from './plan/sentence.js';
+export {
+  composePlan,
+  type ComposedExercise,
+  type ComposedPlan,
+  type ComposeInput,
+  type LeftOut,
+  switchedOff,
+} from './plan/compose.js';
+export { normal, seededRandom } from './simulate/random.js';
+export { simulateHomeLog, type SimulatedDay, type SimulatedHome } from './simulate/homeLog.js';

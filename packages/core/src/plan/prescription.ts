@@ -1,0 +1,88 @@
+import { computeDose, type DoseInput, type DoseSides } from '../dose/dose.js';
+import { relativeLoad } from '../dose/load.js';
+import type { ExerciseDefinition, ExerciseDose } from '../exercise/definition.js';
+import type { Affected, PerSide } from '../quantity/side.js';
+import { ok, orThrow, outsideRanges, refused, type Issue, type Result } from '../result/result.js';
+
+/** One exercise of a plan as prescribed. */
+export interface Prescription extends ExerciseDose {
+  readonly exercise: string;
+  readonly slot: string;
+  readonly sides: DoseSides;
+}
+
+/** Sides for an exercise under a slot's rule; a two-footed exercise is always done together. */
+export function sidesFor(
+  exercise: ExerciseDefinition,
+  rule: 'treated' | 'both',
+  affected: Affected,
+): DoseSides {
+  if (exercise.laterality === 'together') return 'together';
+  if (rule === 'both' || affected === 'both' || affected === 'none') return 'one-after-other';
+  return affected;
+}
+
+export const toDoseInput = (p: Prescription, exercise: ExerciseDefinition): DoseInput => ({
+  sets: p.sets,
+  reps: p.reps,
+  holdSeconds: p.holdSeconds,
+  releaseSeconds: p.releaseSeconds,
+  tempo: p.tempo,
+  restSeconds: p.restSeconds,
+  setupSeconds: exercise.setupSeconds,
+  sides: p.sides,
+  timesPerDay: p.timesPerDay,
+  daysPerWeek: p.daysPerWeek,
+});
+
+/** Numbers of a prescription outside the exercise's safe range, each by its field. */
+export function prescriptionProblems(p: Prescription, exercise: ExerciseDefinition): Issue[] {
+  const { range } = exercise;
+  const flat: Record<string, unknown> = { ...p, ...p.tempo };
+  const ranges = Object.fromEntries(
+    Object.entries(range).filter(
+      ([key, span]) => span !== undefined && (key !== 'addedKg' || p.addedKg !== undefined),
+    ),
+  ) as Record<string, readonly [number, number]>;
+  const problems = outsideRanges(flat, ranges);
+  if (p.addedKg !== undefined && p.addedKg > 0 && range.addedKg === undefined) {
+    problems.push({ path: 'addedKg', value: p.addedKg, bound: 'left out: this exercise takes no weight' });
+  }
+  const dose = computeDose(toDoseInput(p, exercise));
+  if (!dose.ok) problems.push(...dose.issues.filter((i) => problems.every((q) => q.path !== i.path)));
+  return problems;
+}
+
+export interface PrescriptionTotals {
+  readonly exerciseSeconds: number;
+  readonly daySeconds: number;
+  readonly weekSeconds: number;
+  /** Relative load x tension seconds over a week, per side; null where the exercise has no estimate. */
+  readonly weekLoad: PerSide<number> | null;
+  /** In body weights, one repetition; null where there is no estimate. */
+  readonly relativeLoad: number | null;
+}
+
+/** Time and load of one prescription for a person of this mass. */
+export function prescriptionTotals(
+  p: Prescription,
+  exercise: ExerciseDefinition,
+  bodyMassKg: number,
+): Result<PrescriptionTotals> {
+  const dose = computeDose(toDoseInput(p, exercise));
+  if (!dose.ok) return refused(...dose.issues);
+  const { exerciseSeconds, daySeconds, weekSeconds, tensionSecondsPerSide } = dose.value;
+  const load =
+    exercise.load === null
+      ? null
+      : orThrow(relativeLoad({ bodyMassKg, addedKg: p.addedKg ?? 0, ...exercise.load })).relativeLoad;
+  const times = p.timesPerDay * p.daysPerWeek;
+  const weekLoad =
+    load === null
+      ? null
+      : {
+          left: load * tensionSecondsPerSide.left * times,
+          right: load * tensionSecondsPerSide.right * times,
+        };
+  return ok({ exerciseSeconds, daySeconds, weekSeconds, weekLoad, relativeLoad: load });
+}

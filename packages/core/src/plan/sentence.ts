@@ -1,0 +1,103 @@
+import type { DoseSides } from '../dose/dose.js';
+import type { ExerciseDefinition } from '../exercise/definition.js';
+import type { Prescription } from './prescription.js';
+import { shown } from '../quantity/statistics.js';
+
+export type DoseField =
+  | 'sets'
+  | 'reps'
+  | 'holdSeconds'
+  | 'upSeconds'
+  | 'topSeconds'
+  | 'downSeconds'
+  | 'restSeconds'
+  | 'addedKg'
+  | 'timesPerDay'
+  | 'daysPerWeek';
+
+/** A piece of the sentence: plain words, or a number that is edited in place. */
+export type SentencePart =
+  | { readonly kind: 'words'; readonly text: string }
+  | { readonly kind: 'sides'; readonly text: string; readonly value: DoseSides }
+  | { readonly kind: 'number'; readonly field: DoseField; readonly value: number; readonly text: string };
+
+const SIDES: Record<DoseSides, string> = {
+  left: 'Left',
+  right: 'Right',
+  together: 'Both feet together',
+  'one-after-other': 'Left, then right',
+  alternating: 'Left and right in turn',
+};
+
+const words = (text: string): SentencePart => ({ kind: 'words', text });
+
+const number = (field: DoseField, value: number, text = shown(value, 2)): SentencePart => ({
+  kind: 'number',
+  field,
+  value,
+  text,
+});
+
+function days(perWeek: number): string {
+  if (perWeek === 7) return 'every day';
+  return perWeek === 1 ? '1 day a week' : `${perWeek} days a week`;
+}
+
+function work(p: Prescription): SentencePart[] {
+  const holds = p.holdSeconds !== undefined;
+  const parts = [
+    number('sets', p.sets),
+    words(p.sets === 1 ? ' set of ' : ' sets of '),
+    number('reps', p.reps),
+  ];
+  if (holds) {
+    return [
+      ...parts,
+      words(p.reps === 1 ? ' hold of ' : ' holds of '),
+      number('holdSeconds', p.holdSeconds ?? 0, `${shown(p.holdSeconds ?? 0)} s`),
+    ];
+  }
+  if (p.tempo === undefined) return parts;
+  const { upSeconds, topSeconds, downSeconds } = p.tempo;
+  return [
+    ...parts,
+    words(', '),
+    number('upSeconds', upSeconds, `${shown(upSeconds)} s up`),
+    ...(topSeconds > 0 ? [words(', '), number('topSeconds', topSeconds, `${shown(topSeconds)} s hold`)] : []),
+    words(', '),
+    number('downSeconds', downSeconds, `${shown(downSeconds)} s down`),
+  ];
+}
+
+/** A prescription as one plain sentence in pieces; joined, they are what is printed and sent. */
+export function doseSentence(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
+  const weighted = exercise.range.addedKg !== undefined;
+  return [
+    { kind: 'sides', text: SIDES[p.sides], value: p.sides },
+    words(', '),
+    ...work(p),
+    ...(weighted ? [words(', with '), number('addedKg', p.addedKg ?? 0, `${shown(p.addedKg ?? 0)} kg`)] : []),
+    ...(p.sets > 1 || p.restSeconds > 0
+      ? [words(', rest '), number('restSeconds', p.restSeconds, `${shown(p.restSeconds)} s`)]
+      : []),
+    words(', '),
+    number('timesPerDay', p.timesPerDay, p.timesPerDay === 1 ? 'once a day' : `${p.timesPerDay} times a day`),
+    words(', '),
+    number('daysPerWeek', p.daysPerWeek, days(p.daysPerWeek)),
+    ...(exercise.when === 'before-first-step' ? [words(', before your first step')] : []),
+  ];
+}
+
+export const sentenceText = (parts: readonly SentencePart[]): string =>
+  `${parts.map((p) => p.text).join('')}.`;
+
+/** Sets one number of a prescription, wherever it lives. */
+export function withDoseField(p: Prescription, field: DoseField, value: number): Prescription {
+  if (field === 'upSeconds' || field === 'topSeconds' || field === 'downSeconds') {
+    return p.tempo === undefined ? p : { ...p, tempo: { ...p.tempo, [field]: value } };
+  }
+  return { ...p, [field]: value };
+}
+
+export const doseFieldValue = (p: Prescription, field: DoseField): number | undefined =>
+  field === 'upSeconds' || field === 'topSeconds' || field === 'downSeconds' ? p.tempo?.[field] : p[field];

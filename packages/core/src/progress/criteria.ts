@@ -1,0 +1,107 @@
+import { daysBetween, dayOf, type DayText } from '../quantity/day.js';
+import type { MeasureDefinition } from '../measure/definition.js';
+import { measureLeaf, sideDifferenceLeaf, symmetryLeaf } from './criteriaMeasures.js';
+import { adherenceLeaf, noRedLeaf, painLeaf } from './criteriaLog.js';
+import type {
+  CriteriaResult,
+  Criterion,
+  CriterionLeaf,
+  CriterionPart,
+  CriterionState,
+  Facts,
+} from './criteriaTypes.js';
+import { treatedSides } from '../quantity/side.js';
+
+/** Looks a measure up by key; undefined when the content has none such. */
+export type MeasureLookup = (key: string) => MeasureDefinition | undefined;
+
+const RANK: Record<CriterionState, number> = {
+  'not-met': 0,
+  'not-known': 1,
+  'met-within-error': 2,
+  met: 3,
+};
+
+type Applied = CriterionState | 'not-applicable';
+
+function skillLeaf(leaf: { skill: string; state: string }, facts: Facts): CriterionPart {
+  const known = facts.skills[leaf.skill];
+  const text = `${leaf.skill.replaceAll('-', ' ')} ${leaf.state}`;
+  if (known === undefined) return { text, state: 'not-known', because: 'not looked at yet' };
+  const sides = treatedSides(facts.affected);
+  const states =
+    typeof known === 'string'
+      ? [known]
+      : (sides.length > 0 ? sides : (['left', 'right'] as const)).map((s) => known[s]);
+  if (states.some((s) => s !== undefined && s !== leaf.state)) {
+    return { text, state: 'not-met', because: `now ${states.filter(Boolean).join(' and ')}` };
+  }
+  if (states.includes(undefined))
+    return { text, state: 'not-known', because: 'not looked at on every treated side' };
+  return { text, state: 'met', because: `now ${leaf.state}` };
+}
+
+function minDaysLeaf(leaf: { minDays: number }, facts: Facts, today: DayText): CriterionPart {
+  const days = daysBetween(dayOf(facts.stageSince), today);
+  return {
+    text: `at least ${leaf.minDays} days in this stage`,
+    state: days >= leaf.minDays ? 'met' : 'not-met',
+    because: `${days} days so far`,
+  };
+}
+
+function evaluateLeaf(
+  leaf: CriterionLeaf,
+  facts: Facts,
+  today: DayText,
+  lookup: MeasureLookup,
+): CriterionPart {
+  if ('measure' in leaf) return measureLeaf(leaf, facts, today, lookup);
+  if ('symmetry' in leaf) return symmetryLeaf(leaf, facts, today, lookup);
+  if ('sideDifference' in leaf) return sideDifferenceLeaf(leaf, facts, today, lookup);
+  if ('pain' in leaf) return painLeaf(leaf, facts, today);
+  if ('noRed' in leaf) return noRedLeaf(leaf, facts, today);
+  if ('skill' in leaf) return skillLeaf(leaf, facts);
+  if ('adherence' in leaf) return adherenceLeaf(leaf, facts, today);
+  return minDaysLeaf(leaf, facts, today);
+}
+
+/** The k-th highest of the applicable states, k = 1 for any, all of them for all. */
+function kthHighest(states: readonly Applied[], k: number): Applied {
+  const applicable = states.filter((s): s is CriterionState => s !== 'not-applicable');
+  if (applicable.length === 0) return 'not-applicable';
+  const sorted = [...applicable].sort((a, b) => RANK[b] - RANK[a]);
+  return sorted[k - 1] ?? 'not-met';
+}
+
+function walk(
+  node: Criterion,
+  leafOf: (leaf: CriterionLeaf) => CriterionPart,
+): { state: Applied; parts: CriterionPart[] } {
+  const children = 'all' in node ? node.all : 'any' in node ? node.any : 'of' in node ? node.of : null;
+  if (children === null) {
+    const part = leafOf(node as CriterionLeaf);
+    return { state: part.state, parts: [part] };
+  }
+  const walked = children.map((child) => walk(child, leafOf));
+  const states = walked.map((w) => w.state);
+  const applicable = states.filter((s) => s !== 'not-applicable').length;
+  const k = 'all' in node ? applicable : 'any' in node ? 1 : (node as { atLeast: number }).atLeast;
+  return { state: kthHighest(states, Math.max(1, k)), parts: walked.flatMap((w) => w.parts) };
+}
+
+/**
+ * Evaluates an expression of criteria: all takes the lowest state, any the highest, atLeast n the n-th highest,
+ * in the order not-met, not-known, met-within-error, met. Every leaf is evaluated and reported with its numbers.
+ * An expression none of whose parts applies is not-known, never met.
+ */
+export function evaluateCriteria(
+  criteria: Criterion,
+  facts: Facts,
+  now: string,
+  lookup: MeasureLookup,
+): CriteriaResult {
+  const today = dayOf(now);
+  const { state, parts } = walk(criteria, (leaf) => evaluateLeaf(leaf, facts, today, lookup));
+  return { state: state === 'not-applicable' ? 'not-known' : state, parts };
+}

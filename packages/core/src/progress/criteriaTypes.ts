@@ -1,0 +1,77 @@
+import type { Affected, Side } from '../quantity/side.js';
+import type { Comparison } from '../measure/definition.js';
+import type { PainState } from './painRule.js';
+
+export type PainWhen = 'first-step' | 'before' | 'during' | 'after' | 'next-morning' | 'day';
+
+export type CriterionLeaf =
+  | {
+      readonly measure: string;
+      readonly side: 'treated' | 'other' | Side;
+      readonly op: Comparison;
+      readonly value: number;
+      readonly maxAgeDays?: number | undefined;
+    }
+  | { readonly symmetry: string; readonly min: number; readonly maxAgeDays?: number | undefined }
+  | { readonly sideDifference: string; readonly max: number; readonly maxAgeDays?: number | undefined }
+  | { readonly pain: PainWhen; readonly max: number; readonly days: number }
+  | { readonly noRed: number }
+  | { readonly skill: string; readonly state: string }
+  | { readonly adherence: { readonly min: number; readonly days: number } }
+  | { readonly minDays: number };
+
+export type Criterion =
+  | { readonly all: readonly Criterion[] }
+  | { readonly any: readonly Criterion[] }
+  | { readonly atLeast: number; readonly of: readonly Criterion[] }
+  | CriterionLeaf;
+
+/** One value of one measure on one side; `value` null when it could not be taken. */
+export interface MeasuredFact {
+  readonly measure: string;
+  readonly side: Side | 'none';
+  readonly value: number | null;
+  /** ISO 8601. */
+  readonly at: string;
+}
+
+/** One logged day. Pain scores 0 to 10, the worse treated side's; left out or null when not answered. */
+export interface SessionFact {
+  /** ISO 8601 time or day. */
+  readonly at: string;
+  /** Whether exercises were done that day; a day with only a morning answer is false. True when left out. */
+  readonly done?: boolean | undefined;
+  readonly state?: PainState | undefined;
+  readonly firstStep?: number | null | undefined;
+  readonly before?: number | null | undefined;
+  readonly during?: number | null | undefined;
+  readonly after?: number | null | undefined;
+  readonly nextMorning?: number | null | undefined;
+  readonly day?: number | null | undefined;
+}
+
+export interface Facts {
+  readonly measures: readonly MeasuredFact[];
+  readonly sessions: readonly SessionFact[];
+  /** State of each skill, for both sides at once or per side, e.g. `{ "foot-shortening": "learned" }`. */
+  readonly skills: Readonly<Record<string, string | { readonly left?: string; readonly right?: string }>>;
+  /** ISO 8601. */
+  readonly stageSince: string;
+  readonly affected: Affected;
+  /** Sessions planned a week, for adherence. */
+  readonly plannedPerWeek?: number | undefined;
+}
+
+export type CriterionState = 'met' | 'met-within-error' | 'not-met' | 'not-known';
+
+export interface CriterionPart {
+  readonly text: string;
+  /** `not-applicable` parts are left out of the whole. */
+  readonly state: CriterionState | 'not-applicable';
+  readonly because: string;
+}
+
+export interface CriteriaResult {
+  readonly state: CriterionState;
+  readonly parts: readonly CriterionPart[];
+}

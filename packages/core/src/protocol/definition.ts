@@ -1,0 +1,71 @@
+import type { Aim, ExerciseDose } from '../exercise/definition.js';
+import type { Criterion } from '../progress/criteriaTypes.js';
+import type { PainSchool } from '../progress/painRule.js';
+import type { Evidence } from '../why/evidence.js';
+
+/** A place in a stage to be filled for this patient. */
+export interface Slot {
+  readonly key: string;
+  readonly purpose: string;
+  readonly aim: Aim;
+  readonly ladder: string;
+  /** Exercise to start from; the highest `rungs` entry whose criterion is met replaces it. */
+  readonly start: string;
+  readonly rungs?: readonly { readonly exercise: string; readonly when: Criterion }[] | undefined;
+  /** 1 is filled first. */
+  readonly priority: number;
+  readonly sideRule: 'treated' | 'both';
+  readonly dose?: Partial<ExerciseDose> | undefined;
+  /** Drivers that move the slot up. */
+  readonly drivers?: readonly string[] | undefined;
+  /** Only under this choice of a school, e.g. `{ lengthening: "stretch-led" }`. */
+  readonly school?: Readonly<Record<string, string>> | undefined;
+}
+
+export interface Adjunct {
+  readonly key: string;
+  readonly text: string;
+  readonly reason: string;
+  readonly school?: Readonly<Record<string, string>> | undefined;
+}
+
+export interface Stage {
+  readonly key: string;
+  readonly name: string;
+  readonly purpose: { readonly clinician: string; readonly patient: string };
+  /** For planning only, never a criterion. */
+  readonly usualWeeks: { readonly min: number; readonly max: number };
+  /** Progress waits at least this long. */
+  readonly minimumDays: number;
+  /** What must hold to start here at a first visit; null for the first stage. */
+  readonly entry: Criterion | null;
+  /** What must hold to leave; null for upkeep. */
+  readonly criteria: Criterion | null;
+  readonly slots: readonly Slot[];
+  readonly adjuncts: readonly Adjunct[];
+  /** A larger rise of a week's load over the last 7 days warns. */
+  readonly loadRisePercent: number;
+  readonly painSchool: PainSchool;
+  readonly remeasure: readonly string[];
+  readonly skills: readonly string[];
+  readonly reviewEveryDays: number;
+  readonly leadingMeasure: string;
+  readonly evidence: Evidence;
+}
+
+export interface School {
+  readonly key: string;
+  readonly question: string;
+  readonly default: string;
+  readonly options: readonly { readonly key: string; readonly label: string; readonly reason: string }[];
+}
+
+export interface ProtocolDefinition {
+  readonly key: string;
+  readonly name: string;
+  readonly version: number;
+  readonly condition: string;
+  readonly schools: readonly School[];
+  readonly stages: readonly Stage[];
+  readonly evidence: Evidence;
+}

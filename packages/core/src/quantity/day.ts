@@ -1,0 +1,15 @@
+/** A calendar day as `YYYY-MM-DD` in the clinic's or the patient's zone; never a moment. */
+export type DayText = string;
+
+const DAY_MS = 86_400_000;
+
+const dayNumber = (day: DayText): number => Math.round(Date.parse(`${day}T00:00:00Z`) / DAY_MS);
+
+/** Whole calendar days from one day to a later one; negative when it is earlier. */
+export const daysBetween = (from: DayText, to: DayText): number => dayNumber(to) - dayNumber(from);
+
+export const addDays = (day: DayText, days: number): DayText =>
+  new Date((dayNumber(day) + days) * DAY_MS).toISOString().slice(0, 10);
+
+/** The calendar day of an ISO 8601 time as written (its own zone), e.g. `2026-03-01T23:30+02:00` is 1 March. */
+export const dayOf = (iso: string): DayText => iso.slice(0, 10);

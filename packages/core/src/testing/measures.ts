@@ -1,0 +1,81 @@
+import type { MeasureDefinition } from '../measure/definition.js';
+
+const base: Omit<MeasureDefinition, 'key' | 'label'> = {
+  brief: '',
+  region: 'ankle',
+  sides: 'each',
+  unit: 'deg',
+  unitLabel: '°',
+  decimals: 1,
+  allowed: { min: 0, max: 70 },
+  usual: { min: 10, max: 55 },
+  trials: { count: 3, combine: 'mean' },
+  direction: 'more',
+  band: { min: 35, max: 45 },
+  scale: 'ratio',
+  error: { mdc: 4.5, source: 'test' },
+  important: null,
+  sideFlag: { kind: 'difference', op: '>', value: 5, source: 'test' },
+  thresholds: [],
+  method: ['as usual'],
+  position: 'standing',
+  evidence: { statement: '', source: 'test', kind: 'convention', version: 1 },
+};
+
+/** Small measures of known properties for tests of the rules. */
+export const lunge: MeasureDefinition = { ...base, key: 'lunge-knee-bent', label: 'Lunge, knee bent' };
+
+export const raise: MeasureDefinition = {
+  ...base,
+  key: 'single-leg-heel-raise',
+  label: 'Single-leg heel raise',
+  unitLabel: '',
+  decimals: 0,
+  allowed: { min: 0, max: 100 },
+  usual: { min: 0, max: 45 },
+  trials: { count: 1, combine: 'best' },
+  error: { mdc: 4, source: 'test' },
+  sideFlag: { kind: 'symmetry', below: 90, source: 'test' },
+};
+
+export const toePress: MeasureDefinition = {
+  ...raise,
+  key: 'toe-press-big-toe',
+  label: 'Toe press',
+  error: { mdcPercent: 15, source: 'test' },
+};
+
+export const posture: MeasureDefinition = {
+  ...base,
+  key: 'foot-posture-index',
+  label: 'Foot posture index',
+  unitLabel: '',
+  decimals: 0,
+  allowed: { min: -12, max: 12 },
+  usual: { min: -8, max: 11 },
+  direction: 'target',
+  band: { min: 0, max: 5 },
+  scale: 'signed',
+  error: { mdc: 2, source: 'test' },
+  sideFlag: { kind: 'difference', op: '>=', value: 2, source: 'test' },
+};
+
+export const firstStep: MeasureDefinition = {
+  ...base,
+  key: 'first-step-pain',
+  label: 'First-step pain',
+  unitLabel: '',
+  decimals: 0,
+  allowed: { min: 0, max: 10 },
+  usual: { min: 0, max: 10 },
+  trials: { count: 1, combine: 'mean' },
+  direction: 'less',
+  band: { min: 0, max: 2 },
+  error: null,
+  important: { absolute: 2, percent: 30, source: 'test' },
+  sideFlag: null,
+};
+
+const ALL = [lunge, raise, toePress, posture, firstStep];
+
+export const lookup = (key: string): MeasureDefinition | undefined => ALL.find((m) => m.key === key);

@@ -1,0 +1,50 @@
+import { join } from 'node:path';
+import { BIN, ROOT } from './paths.mjs';
+import { runOrThrow } from './run.mjs';
+import { whenStale } from './stale.mjs';
+
+const PACKAGES = ['packages', 'tsconfig.base.json', 'tsconfig.json', 'package-lock.json'];
+
+/** core, content, contracts and the command line. */
+export function ensurePackagesBuilt() {
+  return whenStale(
+    'packages',
+    PACKAGES,
+    [
+      'packages/core/dist/index.js',
+      'packages/content/dist/index.js',
+      'packages/contracts/dist/index.js',
+      'packages/core/cli/dist/main.js',
+    ],
+    () => runOrThrow(join(BIN, 'tsc'), ['-b']),
+  );
+}
+
+export function ensureServerBuilt() {
+  return whenStale('server', [...PACKAGES, 'apps/server'], ['apps/server/dist/main.js'], () =>
+    runOrThrow(
+      join(BIN, 'swc'),
+      [
+        'src',
+        '--out-dir',
+        'dist',
+        '--strip-leading-paths',
+        '--config-file',
+        '.swcrc',
+        '--ignore',
+        '**/*.test.ts',
+        '--delete-dir-on-start',
+        '--quiet',
+      ],
+      {
+        cwd: join(ROOT, 'apps/server'),
+      },
+    ),
+  );
+}
+
+export function ensureWebBuilt() {
+  return whenStale('web', [...PACKAGES, 'apps/web'], ['apps/web/dist/index.html'], () =>
+    runOrThrow(join(BIN, 'vite'), ['build', '--logLevel', 'warn'], { cwd: join(ROOT, 'apps/web') }),
+  );
+}

@@ -1,0 +1,6 @@
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = resolve(dirname(fileURLToPath(import.meta.url)), '..', '..');
+export const DATA = resolve(ROOT, process.env.HEATHSTEP_DATA ?? '.data');
+export const BIN = join(ROOT, 'node_modules', '.bin');
