@@ -33,7 +33,6 @@ module.exports = {
       exportsFields: ['exports'],
       conditionNames: ['import', 'types'],
       extensions: ['.ts', '.tsx', '.js', '.mjs'],
-      extensionAlias: { '.js': ['.ts', '.tsx', '.js'] },
     },
   },
 };

@@ -8,6 +8,15 @@ import { shown } from '../quantity/statistics.js';
 import type { ExerciseDefinition } from '../exercise/definition.js';
 import { toDoseInput, type Prescription } from '../plan/prescription.js';
 import { computeDose } from '../dose/dose.js';
+import type { ExerciseLoad, LoadRise } from '../dose/loadRise.js';
+import type { CriterionPart } from '../progress/criteriaTypes.js';
+import type { PainSchool } from '../progress/painRule.js';
+import type { ReviewResult } from '../progress/review.js';
+import type { JudgedSession } from '../progress/sessions.js';
+import type { HeelPainIdea } from '../reason/heelPain.js';
+import type { IrritabilityResult } from '../reason/irritability.js';
+import type { StartingStage } from '../reason/startingStage.js';
+import type { TriggeredRule } from '../screen/safety.js';
 import type { Why } from './why.js';
 
 const unit = (m: MeasureDefinition): string => (m.unitLabel === '' ? '' : ` ${m.unitLabel}`);
@@ -120,5 +129,115 @@ export function whyDose(p: Prescription, exercise: ExerciseDefinition): Why {
       : result.issues.map((i) => `${i.path} must be ${i.bound}`),
     source: `${exercise.evidence.source}. The sums are arithmetic.`,
     reviewKey: `exercise:${exercise.key}`,
+  };
+}
+
+const CONVENTION = 'Convention of this application';
+
+/** Opens up one criterion. */
+export function whyCriterion(part: CriterionPart): Why {
+  return {
+    statement: `${part.text}: ${part.state.replaceAll('-', ' ')}`,
+    inputs: [{ name: 'What stands', value: part.because }],
+    rule: 'Met when the limit is passed by at least the error of the measurement; passed by less is met within error, and counts once it is met on another day too. A missing or too old value is not known, never met. "n days" are the last n logged days within the last 2n.',
+    arithmetic: [part.because],
+    source: 'Criteria of the protocol; errors of the measures',
+    reviewKey: 'rule:criteria',
+  };
+}
+
+/** Opens up a review suggestion. */
+export function whyReview(review: ReviewResult): Why {
+  return {
+    statement: `${review.decision.replaceAll('-', ' ')}, by rule ${review.rule} of 9`,
+    inputs: (review.criteria?.parts ?? []).map((p) => ({ name: p.text, value: `${p.state.replaceAll('-', ' ')}: ${p.because}` })),
+    rule: 'First match wins: 1 a stop is open, refer; 2 two reds running, ease back; 3 last session red, smaller dose; 4 under 3 sessions or a criterion not known, hold and retest; 5 all met and minimum days passed, progress; 6 only within error, hold and retest; 7 under 60 % done, hold; 8 no real change for 4 or 6 weeks, look again or refer; 9 dose by the log, or hold.',
+    arithmetic: review.because,
+    source: CONVENTION,
+    reviewKey: 'rule:review',
+  };
+}
+
+/** Opens up the irritability. */
+export function whyIrritability(result: IrritabilityResult): Why {
+  return {
+    statement: `Irritability ${result.level.replaceAll('-', ' ')}`,
+    inputs: result.missing.map((m) => ({ name: m, value: 'not asked yet' })),
+    rule: 'High when two of: worst pain 7 or more, provoked within 5 minutes, lasting over 2 hours, night pain. Low when worst is 3 or less, settled within 30 minutes, no night pain. Else moderate. First steps alone do not count as provoked within 5 minutes.',
+    arithmetic: result.because,
+    source: CONVENTION,
+    reviewKey: 'rule:irritability',
+  };
+}
+
+/** Opens up why it looks like heel pain. */
+export function whyHeelPain(idea: HeelPainIdea): Why {
+  return {
+    statement: `Plantar heel pain: ${idea.rank.replaceAll('-', ' ')}`,
+    inputs: [...idea.for.map((value) => ({ name: 'For', value })), ...idea.against.map((value) => ({ name: 'Against', value })), ...idea.missing.map((value) => ({ name: 'Not asked', value }))],
+    rule: 'First-step pain and the inner heel are the two main signs. Both and nothing against: leading. One of them and more for than against: likely. Anything for: possible.',
+    arithmetic: [`${idea.for.length} for, ${idea.against.length} against`],
+    source: `${CONVENTION}, not calibrated`,
+    reviewKey: 'rule:heel-pain',
+  };
+}
+
+/** Opens up the starting stage. */
+export function whyStage(start: StartingStage): Why {
+  return {
+    statement: `Start in ${start.entries.find((e) => e.stage === start.stage)?.name ?? start.stage}`,
+    inputs: start.entries.flatMap((e) => e.parts.map((p) => ({ name: `${e.name}: ${p.text}`, value: `${p.state.replaceAll('-', ' ')}, ${p.because}` }))),
+    rule: 'The highest stage whose entry criteria all hold; one lower when highly irritable; the first when the foot cannot take weight.',
+    arithmetic: start.because,
+    source: CONVENTION,
+    reviewKey: 'rule:starting-stage',
+  };
+}
+
+/** Opens up the state of one logged session. */
+export function whySession(session: JudgedSession, school: PainSchool): Why {
+  return {
+    statement: `${session.day}: ${session.state.replaceAll('-', ' ')}`,
+    inputs: [
+      { name: 'Before', value: String(session.before) },
+      { name: 'During', value: String(session.during) },
+      { name: 'After', value: String(session.after) },
+      { name: 'An hour later 2 or more above', value: session.hourAbove ? 'yes' : 'no' },
+      { name: 'Next morning', value: session.nextMorning === null ? 'not answered' : String(session.nextMorning) },
+      { name: 'Usual morning', value: session.morningBaseline === null ? 'not known yet' : String(session.morningBaseline) },
+    ],
+    rule:
+      school === 'comfort'
+        ? 'Comfort: red from a rise of 2, from 4 with a rise of 1, or a morning 2 above usual; amber from 3, a rise of 1, or a morning 1 above usual.'
+        : 'Next morning: red above 5, an hour later still 2 above before, or a morning 2 above usual; amber at 4 or 5, or a morning 1 above usual. Without a next morning it is not known, never green.',
+    arithmetic: session.because,
+    source: CONVENTION,
+    reviewKey: 'rule:pain',
+  };
+}
+
+/** Opens up what a safety answer switched off. */
+export function whySafety(triggered: TriggeredRule): Why {
+  const { rule } = triggered;
+  return {
+    statement: `${rule.title}: ${rule.level}`,
+    inputs: triggered.because.map((value) => ({ name: 'Answered', value })),
+    rule: rule.evidence.statement,
+    arithmetic: [rule.off === 'everything' ? 'blocks everything' : rule.off.length === 0 ? 'switches nothing off' : `switches off ${rule.off.join(', ')}`, rule.action],
+    source: rule.evidence.source,
+    reviewKey: `safety:${rule.key}`,
+  };
+}
+
+/** Opens up the week's load against the week before. */
+export function whyLoad(rise: LoadRise, coming: readonly ExerciseLoad[], done: readonly ExerciseLoad[], leftOut: readonly string[], limitPercent: number): Why {
+  const total = (loads: readonly ExerciseLoad[]) => loads.reduce((sum, l) => sum + l.load, 0);
+  return {
+    statement: rise.percent === null ? `Load: no comparison, ${rise.reason ?? ''}` : `Load ${rise.percent >= 0 ? '+' : ''}${shown(rise.percent, 0)} % on the last 7 days`,
+    inputs: [...coming.map((l) => ({ name: `Coming week, ${l.exercise}`, value: shown(l.load, 0) })), ...leftOut.map((name) => ({ name: `${name}`, value: 'no load estimate, left out' }))],
+    rule: `Load = body weights in the calf tendon x seconds under tension, summed over the week on the treated side. A rise above ${limitPercent} % over what was done in the last 7 days warns. Relative, never a safe limit.`,
+    arithmetic: [`coming week ${shown(total(coming), 0)}, last 7 days done ${shown(total(done), 0)}`],
+    source: 'Static lever model, modelling studies with wide ranges, recalled; the limit is convention',
+    reviewKey: 'rule:load',
   };
 }

@@ -1,0 +1,64 @@
+import { type DynamicModule, Module } from '@nestjs/common';
+import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
+import { ThrottlerModule } from '@nestjs/throttler';
+import { TypeOrmModule } from '@nestjs/typeorm';
+import { LoggerModule } from 'nestjs-pino';
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { AuthGuard } from './auth/auth.js';
+import { SessionController } from './auth/session.controller.js';
+import type { Config } from './config.js';
+import { Content, ContentController } from './content/content.controller.js';
+import { CourseController } from './course/course.controller.js';
+import { DayController } from './day/day.controller.js';
+import { Assessment } from './episodes/assessment.js';
+import { EpisodesController } from './episodes/episodes.controller.js';
+import { EpisodeReader } from './episodes/reader.js';
+import { HealthController } from './health/health.controller.js';
+import { HomeController } from './home/home.controller.js';
+import { ProblemFilter } from './http/problem.js';
+import { validationPipe } from './http/validation.js';
+import { PeopleController } from './people/people.controller.js';
+import { Db } from './persistence/db.js';
+import { databaseOptions } from './persistence/options.js';
+import { PlansController } from './plans/plans.controller.js';
+import { Settings } from './settings.js';
+import { VisitsController } from './visits/visits.controller.js';
+
+const CONTROLLERS = [HealthController, SessionController, ContentController, DayController, PeopleController, EpisodesController, VisitsController, PlansController, CourseController, HomeController];
+
+/** Only the method, the path without its query, the status and the time: nothing of who or what. */
+const logging = (level: string) =>
+  LoggerModule.forRoot({
+    pinoHttp: {
+      level,
+      autoLogging: { ignore: (request: IncomingMessage) => !(request.url ?? '').startsWith('/api/') || (request.url ?? '') === '/api/health' },
+      serializers: {
+        req: (request: { method: string; url: string }) => ({ method: request.method, path: request.url.split('?')[0] }),
+        res: (response: ServerResponse) => ({ status: response.statusCode }),
+        err: (error: { type?: string }) => ({ type: error.type }),
+      },
+      quietReqLogger: true,
+    },
+  });
+
+@Module({})
+export class AppModule {
+  static with(config: Config): DynamicModule {
+    return {
+      module: AppModule,
+      imports: [logging(config.logLevel), TypeOrmModule.forRoot(databaseOptions(config.databaseUrl)), ThrottlerModule.forRoot([{ name: 'default', limit: 20, ttl: 60_000 }])],
+      controllers: CONTROLLERS,
+      providers: [
+        { provide: Settings, useValue: new Settings(config) },
+        Db,
+        Content,
+        EpisodeReader,
+        Assessment,
+        PlansController,
+        { provide: APP_GUARD, useClass: AuthGuard },
+        { provide: APP_FILTER, useClass: ProblemFilter },
+        { provide: APP_PIPE, useFactory: validationPipe },
+      ],
+    };
+  }
+}

@@ -1,0 +1,70 @@
+import { NestFactory } from '@nestjs/core';
+import type { NestExpressApplication } from '@nestjs/platform-express';
+import compression from 'compression';
+import cookieParser from 'cookie-parser';
+import express, { type NextFunction, type Request, type Response } from 'express';
+import helmet from 'helmet';
+import { Logger } from 'nestjs-pino';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { AppModule } from './app.module.js';
+import type { Config } from './config.js';
+import { sameOrigin } from './http/sameOrigin.js';
+
+const YEAR_SECONDS = 31_536_000;
+
+const policy = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'none'"],
+      scriptSrc: ["'self'"],
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'data:'],
+      fontSrc: ["'self'"],
+      connectSrc: ["'self'"],
+      workerSrc: ["'self'"],
+      manifestSrc: ["'self'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+      baseUri: ["'none'"],
+    },
+  },
+  referrerPolicy: { policy: 'no-referrer' },
+  strictTransportSecurity: false,
+});
+
+/** The built web application: hashed files for a year, everything else is the one page, never cached. */
+function serveWeb(app: NestExpressApplication, root: string): void {
+  const page = join(root, 'index.html');
+  if (!existsSync(page)) return;
+  app.use('/assets', express.static(join(root, 'assets'), { immutable: true, maxAge: YEAR_SECONDS * 1000, fallthrough: false }));
+  app.use(express.static(root, { index: false }));
+  app.use((request: Request, response: Response, next: NextFunction) => {
+    const wantsPage = request.method === 'GET' && !request.path.startsWith('/api/');
+    if (!wantsPage) {
+      next();
+      return;
+    }
+    response.set('Cache-Control', 'no-cache').sendFile(page);
+  });
+}
+
+/** The whole server, not yet listening. */
+export async function createApp(config: Config): Promise<NestExpressApplication> {
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), { bufferLogs: true, bodyParser: false });
+  app.useLogger(app.get(Logger));
+  app.disable('x-powered-by');
+  app.use(policy);
+  app.use(compression());
+  app.use(cookieParser());
+  app.use('/api', sameOrigin);
+  app.use(express.json({ limit: '1mb' }));
+  app.use('/api', (_request: Request, response: Response, next: NextFunction) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+  serveWeb(app, config.webRoot);
+  app.enableShutdownHooks();
+  return app;
+}

@@ -1,0 +1,79 @@
+import { createParamDecorator, Injectable, type CanActivate, type ExecutionContext, SetMetadata } from '@nestjs/common';
+import { Reflector } from '@nestjs/core';
+import type { Request } from 'express';
+import { Db, type Actor } from '../persistence/db.js';
+import { ProblemError } from '../http/problem.js';
+import { hashToken } from './secrets.js';
+
+export type Role = 'lead' | 'clinician' | 'assistant';
+
+export interface SignedIn extends Actor {
+  readonly kind: 'user';
+  readonly userId: string;
+  readonly name: string;
+  readonly role: Role;
+}
+
+export interface AtHome extends Actor {
+  readonly kind: 'home';
+  readonly userId: null;
+  readonly episodeId: string;
+}
+
+export const SESSION_COOKIE = 'heathstep_session';
+export const HOME_COOKIE = 'heathstep_home';
+
+type WithActor = Request & { actor?: SignedIn | AtHome; cookies: Record<string, string | undefined> };
+
+const ROLES = 'heathstep:roles';
+const OPEN = 'heathstep:open';
+
+/** Only these roles; every signed-in role when left out. */
+export const Roles = (...roles: Role[]): MethodDecorator & ClassDecorator => SetMetadata(ROLES, roles);
+
+/** No sign-in, or a patient's home link instead of one. */
+export const Open = (to: 'anyone' | 'home'): MethodDecorator & ClassDecorator => SetMetadata(OPEN, to);
+
+export const Me = createParamDecorator((_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<WithActor>().actor);
+
+/** On every route: nothing is open unless it says so. */
+@Injectable()
+export class AuthGuard implements CanActivate {
+  constructor(
+    private readonly db: Db,
+    private readonly reflector: Reflector,
+  ) {}
+
+  async canActivate(context: ExecutionContext): Promise<boolean> {
+    const targets = [context.getHandler(), context.getClass()];
+    const open = this.reflector.getAllAndOverride<'anyone' | 'home' | undefined>(OPEN, targets);
+    if (open === 'anyone') return true;
+    const request = context.switchToHttp().getRequest<WithActor>();
+    request.actor = open === 'home' ? await this.home(request) : await this.user(request);
+    const roles = this.reflector.getAllAndOverride<Role[] | undefined>(ROLES, targets);
+    if (roles !== undefined && !(request.actor.kind === 'user' && roles.includes(request.actor.role))) {
+      throw new ProblemError(403, 'This is not open to you', { detail: `Only ${roles.join(' or ')} can do this` });
+    }
+    return true;
+  }
+
+  private async user(request: WithActor): Promise<SignedIn> {
+    const token = request.cookies[SESSION_COOKIE];
+    const row =
+      typeof token === 'string'
+        ? await this.db.lookUp<{ user_id: string; clinic_id: string; name: string; role: Role }>('SELECT * FROM find_session($1, $2)', [hashToken(token), new Date()])
+        : null;
+    if (row === null) throw new ProblemError(401, 'Sign in first');
+    return { kind: 'user', userId: row.user_id, clinicId: row.clinic_id, name: row.name, role: row.role };
+  }
+
+  private async home(request: WithActor): Promise<AtHome> {
+    const token = request.cookies[HOME_COOKIE];
+    const row =
+      typeof token === 'string'
+        ? await this.db.lookUp<{ episode_id: string; clinic_id: string }>('SELECT * FROM find_home_session($1, $2)', [hashToken(token), new Date()])
+        : null;
+    if (row === null) throw new ProblemError(401, 'Open your link again');
+    return { kind: 'home', userId: null, clinicId: row.clinic_id, episodeId: row.episode_id };
+  }
+}

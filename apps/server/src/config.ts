@@ -1,0 +1,38 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+/** Everything the server reads from its environment, in one place. */
+export interface Config {
+  readonly port: number;
+  /** Connects as a role that row-level security binds. */
+  readonly databaseUrl: string;
+  /** Owns the tables; for migrations and demo data only, and not given to the running server. */
+  readonly ownerUrl: string;
+  readonly webRoot: string;
+  readonly version: string;
+  readonly logLevel: string;
+  /** Secure cookies, when served over https. */
+  readonly secureCookies: boolean;
+}
+
+function required(env: NodeJS.ProcessEnv, name: string): string {
+  const value = env[name];
+  if (value === undefined || value === '') throw new Error(`${name} is not set; start with npm start`);
+  return value;
+}
+
+const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
+
+export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
+  const manifest = JSON.parse(readFileSync(here('../package.json'), 'utf8')) as { version: string };
+  return {
+    port: Number(env['PORT'] ?? 4310),
+    databaseUrl: required(env, 'HEATHSTEP_APP_DATABASE_URL'),
+    ownerUrl: env['HEATHSTEP_OWNER_DATABASE_URL'] ?? '',
+    webRoot: env['HEATHSTEP_WEB_ROOT'] ?? join(here('..'), '..', 'web', 'dist'),
+    version: manifest.version,
+    logLevel: env['HEATHSTEP_LOG'] ?? 'info',
+    secureCookies: env['HEATHSTEP_SECURE_COOKIES'] === '1',
+  };
+}

@@ -1,0 +1,157 @@
+import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { randomUUID } from 'node:crypto';
+import { type CourseView, DecisionBody, type DecisionView } from '@heathstep/contracts';
+import { addDays, type DoseStep, type ReviewResult } from '@heathstep/core';
+import { Me, Roles, type SignedIn } from '../auth/auth.js';
+import { Content } from '../content/content.controller.js';
+import { type Assessed, Assessment } from '../episodes/assessment.js';
+import { type EpisodeRecord, EpisodeReader } from '../episodes/reader.js';
+import { badRequest, refusedNow } from '../http/problem.js';
+import { IdPipe } from '../http/validation.js';
+import { audit, Db, type Tx } from '../persistence/db.js';
+import { DecisionRow, EpisodeRow, PlanRow } from '../persistence/entities.js';
+import { moveToStage, PlansController } from '../plans/plans.controller.js';
+
+@Controller('api/episodes/:id')
+export class CourseController {
+  constructor(
+    private readonly db: Db,
+    private readonly content: Content,
+    private readonly reader: EpisodeReader,
+    private readonly assessment: Assessment,
+    private readonly plans: PlansController,
+  ) {}
+
+  @Get('course')
+  course(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<CourseView> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const record = await this.reader.read(tx, id);
+      await audit(tx, me, 'read', 'course', record.row.personId);
+      return this.view(tx, record);
+    });
+  }
+
+  /** Records the decision beside what the rules suggested, and carries it out: the stage moves, the next plan is drafted. */
+  @Roles('lead', 'clinician')
+  @HttpCode(201)
+  @Post('decisions')
+  decide(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: DecisionBody): Promise<CourseView> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      await tx.findOne(EpisodeRow, { where: { id }, lock: { mode: 'pessimistic_write' } });
+      const record = await this.reader.read(tx, id);
+      if ((await tx.findOneBy(DecisionRow, { id: body.id })) === null) {
+        const assessed = this.assessment.assess(record, await this.lastDecisionAt(tx, id));
+        const { review } = assessed;
+        if (review === null) throw refusedNow('There is no plan to decide about yet');
+        await this.record(tx, me, record, review, body);
+        await this.carryOut(tx, me, record, assessed, body.decision);
+        await audit(tx, me, 'decide', body.decision, record.row.personId);
+      }
+      return this.view(tx, await this.reader.read(tx, id));
+    });
+  }
+
+  private async record(tx: Tx, me: SignedIn, record: EpisodeRecord, review: ReviewResult, body: DecisionBody): Promise<void> {
+    const agreed = body.decision === review.decision;
+    const reason = body.reason?.trim() ?? '';
+    if (!agreed && reason.length < 3) throw badRequest([{ pointer: '/reason', detail: 'Say why you decide otherwise' }]);
+    if (body.decision === 'progress' && this.assessment.stopsOpen(record).length > 0) {
+      throw refusedNow('A stop is open; close it with its result before going on');
+    }
+    await tx.insert(DecisionRow, {
+      id: body.id,
+      clinicId: me.clinicId,
+      episodeId: record.row.id,
+      suggested: review.decision,
+      suggestion: review,
+      decision: body.decision,
+      agreed,
+      reason,
+      contentVersion: this.content.bundle.version,
+      authorId: me.userId,
+      at: new Date(),
+    });
+  }
+
+  private async carryOut(tx: Tx, me: SignedIn, record: EpisodeRecord, assessed: Assessed, decision: DecisionBody['decision']): Promise<void> {
+    const { stages } = this.content.protocol(record.row.protocol);
+    const at = stages.findIndex((s) => s.key === record.row.stage);
+    const next = decision === 'progress' ? stages[at + 1] : decision === 'ease-back' ? stages[Math.max(0, at - 1)] : undefined;
+    if (decision === 'progress' && next === undefined) throw refusedNow('This is the last stage');
+    if (next !== undefined) {
+      await moveToStage(tx, record.row, next.key, decision === 'progress' ? 'criteria met' : 'eased back', new Date());
+      await this.draft(tx, me, record, next.key, []);
+    } else if (decision === 'adjust-dose') {
+      await this.draft(tx, me, record, record.row.stage, assessed.doseSteps);
+    }
+  }
+
+  /** Drafts the next plan; a person who cannot be prescribed to now gets none, and the plan page says why. */
+  private async draft(tx: Tx, me: SignedIn, record: EpisodeRecord, stage: string | null, steps: Assessed['doseSteps']): Promise<void> {
+    const moved = await this.reader.read(tx, record.row.id);
+    if (moved.view.safety === null || moved.view.safety.blockedBecause.length > 0 || moved.view.openStops.length > 0) return;
+    const row = await this.plans.writeDraft(tx, me, moved, randomUUID(), stage, steps.length > 0 || stage === record.row.stage ? 'current' : 'stage');
+    if (steps.length === 0) return;
+    const items = (row.items as { exercise: string; sets: number; reps: number; why: string[] }[]).map((item) => {
+      const step = steps.find((s) => s.exercise === item.exercise)?.step;
+      return step === undefined ? item : this.applied(item, step);
+    });
+    await tx.update(PlanRow, { id: row.id }, { items });
+  }
+
+  private applied<T extends { exercise: string; sets: number; reps: number; why: string[] }>(item: T, step: DoseStep): T {
+    switch (step.kind) {
+      case 'keep':
+        return item;
+      case 'sets':
+        return { ...item, sets: step.sets, why: [step.because] };
+      case 'load':
+        return { ...item, addedKg: step.addedKg, reps: step.reps, why: [step.because] };
+      case 'harder':
+      case 'easier':
+        return this.neighbour(item, step.kind === 'harder' ? 1 : -1, step.because);
+    }
+  }
+
+  private neighbour<T extends { exercise: string; why: string[] }>(item: T, by: 1 | -1, because: string): T {
+    const now = this.content.exercise(item.exercise);
+    const next = this.content.bundle.exercises.find((e) => e.ladder === now?.ladder && e.rung === (now?.rung ?? 0) + by);
+    if (now === undefined || next === undefined || next.laterality !== now.laterality) return { ...item, why: [because] };
+    return { ...item, ...next.dose, exercise: next.key, why: [because] };
+  }
+
+  private async lastDecisionAt(tx: Tx, episodeId: string): Promise<Date | null> {
+    const last = (await tx.find(DecisionRow, { where: { episodeId }, order: { at: 'DESC' }, take: 1 }))[0];
+    return last?.at ?? null;
+  }
+
+  private async view(tx: Tx, record: EpisodeRecord): Promise<CourseView> {
+    const assessed = this.assessment.assess(record, await this.lastDecisionAt(tx, record.row.id));
+    const names = await this.reader.names(tx);
+    const decisions = await tx.find(DecisionRow, { where: { episodeId: record.row.id }, order: { at: 'DESC' } });
+    const done = this.assessment.loadDone(record, record.view.today, addDays(record.view.today, -7));
+    return {
+      episode: record.view,
+      measures: assessed.facts.measures,
+      sessions: this.assessment.sessionsView(record, assessed),
+      mornings: assessed.home.mornings,
+      criteria: assessed.review?.criteria?.parts ?? [],
+      review: assessed.review,
+      decisions: decisions.map(
+        (d): DecisionView => ({
+          id: d.id,
+          at: d.at.toISOString(),
+          by: names.get(d.authorId) ?? '',
+          suggested: d.suggested,
+          decision: d.decision,
+          agreed: d.agreed,
+          reason: d.reason,
+          because: (d.suggestion as ReviewResult).because,
+        }),
+      ),
+      plans: record.plans,
+      loadDone: done.loads,
+      loggedDays: done.days,
+    };
+  }
+}

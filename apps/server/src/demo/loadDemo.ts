@@ -1,0 +1,284 @@
+import { hash } from '@node-rs/argon2';
+import { createHash, randomBytes } from 'node:crypto';
+import type { DataSource, EntityManager } from 'typeorm';
+import { type ContentBundle, loadContent } from '@heathstep/content';
+import { addDays, type Affected, composePlan, type ComposedExercise, evaluateSafety, type Facts, findDrivers, type LeftOut, normal, type SafetyAnswer, seededRandom, simulateHomeLog } from '@heathstep/core';
+import type { MeasureEntry, VisitView } from '@heathstep/contracts';
+import { measuredFacts, skillFacts } from '../episodes/facts.js';
+import { AppUser, Clinic, ContentReview, DecisionRow, EpisodeRow, HomeEntry, Person, PlanRow, StageSpanRow, Visit } from '../persistence/entities.js';
+import { DEMO_PEOPLE, DEMO_REFERRALS, type DemoPair, type DemoPerson, type DemoVisit } from './people.js';
+
+export interface DemoSignIn {
+  readonly email: string;
+  readonly password: string;
+  readonly role: string;
+}
+
+/** The same id for the same thing on every load. */
+function demoId(...parts: string[]): string {
+  const hex = createHash('sha256').update(['heathstep demo', ...parts].join('/')).digest('hex');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+}
+
+const CLINIC_ID = demoId('clinic');
+const CLINIC = { id: CLINIC_ID, name: 'Heathstep demo clinic', locale: 'en-GB', timeZone: 'Europe/London', phone: '01632 960 311', emergencyNumber: '999' };
+const USERS = [
+  { name: 'Orla Rendell', email: 'orla.rendell@heathstep.example', role: 'lead' as const },
+  { name: 'Tomas Fell', email: 'tomas.fell@heathstep.example', role: 'clinician' as const },
+  { name: 'Wren Atley', email: 'wren.atley@heathstep.example', role: 'assistant' as const },
+];
+const userId = (email: string): string => demoId('user', email);
+const CLINICIAN = userId('tomas.fell@heathstep.example');
+
+export async function demoIsLoaded(source: DataSource): Promise<boolean> {
+  return (await source.manager.countBy(Clinic, { id: CLINIC_ID })) > 0;
+}
+
+/** Removes the demo clinic and everything of it, and nothing else. */
+export async function removeDemo(source: DataSource): Promise<void> {
+  const tables = ['home_entry', 'home_session', 'home_link', 'decision', 'closure', 'plan', 'visit_entry', 'visit', 'stage_span', 'episode', 'person', 'user_session', 'app_user', 'audit', 'content_review'];
+  await source.transaction(async (tx) => {
+    for (const table of tables) await tx.query(`DELETE FROM ${table} WHERE clinic_id = $1`, [CLINIC_ID]);
+    await tx.query('DELETE FROM clinic WHERE id = $1', [CLINIC_ID]);
+  });
+}
+
+function contentOrThrow(): ContentBundle {
+  const loaded = loadContent();
+  if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
+  return loaded.content;
+}
+
+/** Loads the made-up clinic with dates relative to now, so that every state is there to be seen. */
+export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignIn[]> {
+  const content = contentOrThrow();
+  const chosen = process.env['HEATHSTEP_DEMO_PASSWORD'];
+  const password = chosen !== undefined && chosen !== '' ? chosen : `heath-${randomBytes(5).toString('hex')}`;
+  await source.transaction(async (tx) => {
+    await tx.insert(Clinic, CLINIC);
+    for (const u of USERS) await tx.insert(AppUser, { id: userId(u.email), clinicId: CLINIC_ID, email: u.email, name: u.name, role: u.role, passwordHash: await hash(password) });
+    for (const item of ['protocol:plantar-heel-pain', 'measure:lunge-knee-bent', 'measure:single-leg-heel-raise', 'rule:review', 'rule:pain']) {
+      await tx.insert(ContentReview, { clinicId: CLINIC_ID, item, version: 1, reviewer: 'Orla Rendell', reviewedOn: addDays(today(now), -53) });
+    }
+    for (const referral of DEMO_REFERRALS) {
+      await tx.insert(Person, { id: demoId('person', referral.name), clinicId: CLINIC_ID, name: referral.name, birthDate: referral.born, occupation: referral.occupation, version: 1, createdAt: now });
+    }
+    for (const person of DEMO_PEOPLE) await new DemoLoader(tx, content, now, person).load();
+  });
+  return USERS.map((u) => ({ email: u.email, password, role: u.role }));
+}
+
+const today = (now: Date): string => now.toISOString().slice(0, 10);
+
+class DemoLoader {
+  private readonly episodeId: string;
+  private readonly personId: string;
+
+  constructor(
+    private readonly tx: EntityManager,
+    private readonly content: ContentBundle,
+    private readonly now: Date,
+    private readonly person: DemoPerson,
+  ) {
+    this.personId = demoId('person', person.name);
+    this.episodeId = demoId('episode', person.name);
+  }
+
+  async load(): Promise<void> {
+    const { person, tx } = this;
+    const started = this.moment(Math.max(...person.visits.map((v) => v.daysAgo)));
+    const last = person.stages[person.stages.length - 1];
+    await tx.insert(Person, { id: this.personId, clinicId: CLINIC_ID, name: person.name, birthDate: person.born, occupation: person.occupation, version: 1, createdAt: started });
+    await tx.insert(EpisodeRow, {
+      id: this.episodeId,
+      clinicId: CLINIC_ID,
+      personId: this.personId,
+      condition: 'plantar-heel-pain',
+      protocol: 'plantar-heel-pain',
+      protocolVersion: 1,
+      affected: person.affected,
+      schools: { lengthening: 'loading-led', insole: 'temporary' },
+      equipment: [...person.equipment],
+      minutesPerDay: person.minutesPerDay,
+      stage: last?.stage ?? null,
+      stageSince: last === undefined ? null : this.moment(last.daysAgo),
+      startedAt: started,
+      status: 'open',
+      version: 1,
+    });
+    for (const visit of person.visits) await this.visit(visit);
+    for (const i of person.stages.keys()) await this.stage(i);
+    await this.home();
+  }
+
+  /** Ten in the morning, some days ago; now for today. */
+  private moment(daysAgo: number): Date {
+    if (daysAgo === 0) return this.now;
+    return new Date(`${addDays(today(this.now), -daysAgo)}T10:00:00Z`);
+  }
+
+  private async visit(visit: DemoVisit): Promise<void> {
+    const id = demoId('visit', this.person.name, String(visit.daysAgo));
+    const at = this.moment(visit.daysAgo);
+    const first = visit === this.person.visits[0];
+    await this.tx.insert(Visit, { id, clinicId: CLINIC_ID, episodeId: this.episodeId, kind: first ? 'first' : 'review', startedAt: at, signedAt: visit.signed ? at : null, signedBy: visit.signed ? CLINICIAN : null });
+    for (const [key, value] of Object.entries(this.entries(visit))) {
+      await this.tx.query('INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at) VALUES ($1, $2, $3, $4, 1, $5, $6, $7)', [
+        demoId('entry', id, key),
+        CLINIC_ID,
+        id,
+        key,
+        JSON.stringify(value),
+        CLINICIAN,
+        at,
+      ]);
+    }
+  }
+
+  private entries(visit: DemoVisit): Record<string, unknown> {
+    const entries: Record<string, unknown> = { 'story.side': this.person.affected, ...visit.story };
+    if (visit.safety !== 'open') {
+      for (const q of this.content.safetyQuestions) entries[`safety.${q.key}`] = visit.safety[q.key] ?? 'no';
+    }
+    for (const [key, pair] of Object.entries(visit.measures)) Object.assign(entries, measured(key, pair));
+    for (const [skill, [left, right]] of Object.entries(visit.skills ?? {})) {
+      entries[`skill.${skill}.left`] = left;
+      entries[`skill.${skill}.right`] = right;
+    }
+    return entries;
+  }
+
+  private async stage(index: number): Promise<void> {
+    const stage = this.person.stages[index];
+    if (stage === undefined) return;
+    const at = this.moment(stage.daysAgo);
+    await this.tx.insert(StageSpanRow, { id: demoId('span', this.person.name, stage.stage), clinicId: CLINIC_ID, episodeId: this.episodeId, stage: stage.stage, since: at, reason: stage.reason });
+    if (index > 0) {
+      await this.tx.insert(DecisionRow, {
+        id: demoId('decision', this.person.name, stage.stage),
+        clinicId: CLINIC_ID,
+        episodeId: this.episodeId,
+        suggested: 'progress',
+        suggestion: { decision: 'progress', rule: 5, because: ['first-step pain 5 or less for 5 days', 'no red for 7 days'], wouldChange: [], confidence: 'clear', criteria: null },
+        decision: 'progress',
+        agreed: true,
+        reason: '',
+        contentVersion: this.content.version,
+        authorId: CLINICIAN,
+        at,
+      });
+    }
+    await this.tx.insert(PlanRow, {
+      id: demoId('plan', this.person.name, stage.stage),
+      clinicId: CLINIC_ID,
+      episodeId: this.episodeId,
+      number: index + 1,
+      stage: stage.stage,
+      status: 'given',
+      version: 2,
+      ...this.composed(stage.stage, stage.daysAgo),
+      contentVersion: this.content.version,
+      createdBy: CLINICIAN,
+      createdAt: at,
+      givenBy: CLINICIAN,
+      givenAt: at,
+    });
+  }
+
+  private visitViews(sinceDaysAgo: number): VisitView[] {
+    return this.person.visits
+      .filter((v) => v.daysAgo >= sinceDaysAgo)
+      .map((v, i) => ({
+        id: '',
+        episodeId: '',
+        kind: 'review',
+        number: i + 1,
+        startedAt: this.moment(v.daysAgo).toISOString(),
+        signedAt: null,
+        signedBy: null,
+        entries: Object.entries(this.entries(v)).map(([key, value]) => ({ key, version: 1, value, at: '', author: '' })),
+      }));
+  }
+
+  /** The plan the application itself would have composed at that time. */
+  private composed(stageKey: string, daysAgo: number): { items: ComposedExercise[]; leftOut: LeftOut[] } {
+    const stage = this.content.protocols[0]?.stages.find((s) => s.key === stageKey);
+    if (stage === undefined) throw new Error(`no stage ${stageKey}`);
+    const lookup = (key: string) => this.content.measures.find((m) => m.key === key);
+    const views = this.visitViews(daysAgo);
+    const at = this.moment(daysAgo).toISOString();
+    const facts: Facts = { measures: measuredFacts(views, (iso) => iso, lookup), sessions: [], skills: skillFacts(views), stageSince: at, affected: this.person.affected as Affected };
+    const newest = this.person.visits.filter((v) => v.daysAgo >= daysAgo).pop();
+    const answers: Record<string, SafetyAnswer> = Object.fromEntries(this.content.safetyQuestions.map((q) => [q.key, (newest?.safety === 'open' ? undefined : newest?.safety[q.key]) ?? 'no']));
+    const safety = evaluateSafety({ questions: this.content.safetyQuestions, rules: this.content.safetyRules, answers, affected: this.person.affected, ageYears: 40, closures: [] });
+    const plan = composePlan(
+      {
+        stage,
+        exercises: this.content.exercises,
+        facts,
+        schools: { lengthening: 'loading-led', insole: 'temporary' },
+        equipment: this.person.equipment,
+        minutesPerDay: this.person.minutesPerDay,
+        tagsOff: safety.tagsOff,
+        drivers: findDrivers(facts.measures, this.person.affected),
+        now: at,
+      },
+      lookup,
+    );
+    return { items: [...plan.exercises], leftOut: [...plan.left] };
+  }
+
+  private async home(): Promise<void> {
+    const { home } = this.person;
+    if (home === null) return;
+    const random = seededRandom(home.seed + 1);
+    const log = simulateHomeLog({
+      seed: home.seed,
+      from: addDays(today(this.now), -home.sinceDaysAgo),
+      days: home.sinceDaysAgo + 1,
+      startPain: home.startPain,
+      endPain: home.endPain,
+      adherence: home.adherence,
+      daysPerWeek: 7,
+      flares: home.flareDaysAgo.map((ago) => home.sinceDaysAgo - ago),
+    });
+    for (const [index, day] of log.entries()) {
+      const plan = this.planOn(day.day);
+      await this.insertHome('morning', day.day, '07:10', { firstStep: day.firstStep }, plan.id);
+      if (day.session === null || day.day === today(this.now)) continue;
+      const { effort, ...pain } = day.session;
+      const due = plan.items.filter((item) => (index * item.daysPerWeek) % 7 < item.daysPerWeek);
+      const exercises = due.map((item) => ({ exercise: item.exercise, sets: item.sets, reps: item.reps, effort: Math.min(10, Math.max(0, Math.round(normal(random, effort, 0.4)))) }));
+      await this.insertHome('session', day.day, '18:40', { ...pain, exercises }, plan.id);
+    }
+  }
+
+  private planOn(day: string): { id: string; items: ComposedExercise[] } {
+    const stage = [...this.person.stages].reverse().find((s) => addDays(today(this.now), -s.daysAgo) <= day) ?? this.person.stages[0];
+    if (stage === undefined) throw new Error('a home log needs a stage');
+    return { id: demoId('plan', this.person.name, stage.stage), items: this.composed(stage.stage, stage.daysAgo).items };
+  }
+
+  private async insertHome(kind: 'session' | 'morning', day: string, time: string, payload: object, planId: string): Promise<void> {
+    const at = new Date(`${day}T${time}:00Z`);
+    await this.tx.insert(HomeEntry, {
+      id: demoId('home', this.person.name, kind, day),
+      version: 1,
+      clinicId: CLINIC_ID,
+      episodeId: this.episodeId,
+      planId,
+      kind,
+      day,
+      payload,
+      at: at > this.now ? this.now : at,
+    });
+  }
+}
+
+function measured(key: string, [left, right, painLeft, painRight]: DemoPair): Record<string, MeasureEntry> {
+  return {
+    [`measure.${key}.left`]: { trials: left, status: 'taken', pain: painLeft ?? null },
+    [`measure.${key}.right`]: { trials: right, status: 'taken', pain: painRight ?? null },
+  };
+}
+

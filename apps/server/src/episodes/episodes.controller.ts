@@ -1,0 +1,155 @@
+import { Body, Controller, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
+import { ClosureBody, EpisodeBody, EpisodePatch, type EpisodeView } from '@heathstep/contracts';
+import { canOverride } from '@heathstep/core';
+import { Me, Roles, type SignedIn } from '../auth/auth.js';
+import { Content } from '../content/content.controller.js';
+import { badRequest, conflict, notFound, refusedNow } from '../http/problem.js';
+import { IdPipe } from '../http/validation.js';
+import { audit, Db } from '../persistence/db.js';
+import { ClosureRow, EpisodeRow, Person } from '../persistence/entities.js';
+import { EpisodeReader } from './reader.js';
+
+const DEFAULT_MINUTES = 20;
+const DEFAULT_EQUIPMENT = ['towel', 'belt', 'step'];
+
+@Controller('api')
+export class EpisodesController {
+  constructor(
+    private readonly db: Db,
+    private readonly content: Content,
+    private readonly reader: EpisodeReader,
+  ) {}
+
+  @HttpCode(201)
+  @Post('people/:id/episodes')
+  begin(@Me() me: SignedIn, @Param('id', IdPipe) personId: string, @Body() body: EpisodeBody): Promise<EpisodeView> {
+    const condition = this.content.bundle.conditions.find((c) => c.key === body.condition);
+    if (condition === undefined) throw badRequest([{ pointer: '/condition', detail: 'must be a condition of the library' }]);
+    const protocol = this.content.protocol(condition.protocol);
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      if ((await tx.findOneBy(Person, { id: personId })) === null) throw notFound();
+      const inserted = await tx
+        .createQueryBuilder()
+        .insert()
+        .into(EpisodeRow)
+        .values({
+          id: body.id,
+          clinicId: me.clinicId,
+          personId,
+          condition: condition.key,
+          protocol: protocol.key,
+          protocolVersion: protocol.version,
+          affected: body.affected,
+          schools: Object.fromEntries(protocol.schools.map((s) => [s.key, s.default])),
+          equipment: DEFAULT_EQUIPMENT,
+          minutesPerDay: DEFAULT_MINUTES,
+          stage: null,
+          stageSince: null,
+          startedAt: new Date(),
+          status: 'open',
+          version: 1,
+        })
+        .orIgnore()
+        .returning('id')
+        .execute();
+      const record = await this.reader.read(tx, body.id);
+      if (record.row.personId !== personId) throw notFound();
+      if ((inserted.raw as unknown[]).length > 0) await audit(tx, me, 'create', 'episode', personId);
+      return record.view;
+    });
+  }
+
+  @Get('episodes/:id')
+  one(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<EpisodeView> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const record = await this.reader.read(tx, id);
+      await audit(tx, me, 'read', 'episode', record.row.personId);
+      return record.view;
+    });
+  }
+
+  @Patch('episodes/:id')
+  change(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: EpisodePatch): Promise<EpisodeView> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const { version, ...changes } = body;
+      const before = await this.reader.read(tx, id);
+      this.checkSchools(before.row.protocol, changes.schools);
+      const known = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined));
+      const result = await tx.update(EpisodeRow, { id, version }, { ...known, version: version + 1 });
+      const record = await this.reader.read(tx, id);
+      if (result.affected !== 1) throw conflict('Someone changed this while you were editing', record.view);
+      await audit(tx, me, 'change', 'episode', record.row.personId);
+      return record.view;
+    });
+  }
+
+  /** Closes a triggered rule or a stop reported at home, or overrides a rule of the lower levels. */
+  @Roles('lead', 'clinician')
+  @HttpCode(201)
+  @Post('episodes/:id/closures')
+  close(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: ClosureBody): Promise<EpisodeView> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const record = await this.reader.read(tx, id);
+      const visitId = body.subject.startsWith('rule:') ? this.closableRule(record.view, body) : this.closableStop(record.view, body);
+      await tx
+        .createQueryBuilder()
+        .insert()
+        .into(ClosureRow)
+        .values({
+          id: body.id,
+          clinicId: me.clinicId,
+          episodeId: id,
+          visitId,
+          subject: body.subject,
+          side: body.side,
+          kind: body.kind,
+          assessedOn: body.assessedOn ?? null,
+          assessedBy: body.assessedBy ?? null,
+          text: body.text,
+          authorId: me.userId,
+          at: new Date(),
+        })
+        .orIgnore()
+        .execute();
+      await audit(tx, me, body.kind === 'closed' ? 'close' : 'override', body.subject, record.row.personId);
+      return (await this.reader.read(tx, id)).view;
+    });
+  }
+
+  private checkSchools(protocolKey: string, schools: Record<string, string> | undefined): void {
+    const protocol = this.content.protocol(protocolKey);
+    for (const [question, option] of Object.entries(schools ?? {})) {
+      const school = protocol.schools.find((s) => s.key === question);
+      if (school?.options.every((o) => o.key !== option) ?? true) {
+        throw badRequest([{ pointer: `/schools/${question}`, detail: 'must be a choice of this protocol' }]);
+      }
+    }
+  }
+
+  private closableRule(view: EpisodeView, body: ClosureBody): string {
+    const triggered = view.safety?.triggered.find((t) => t.rule.key === body.subject.slice(5) && t.side === body.side);
+    const visit = [...view.visits].reverse().find((v) => v.signedAt === null || v.entries.some((e) => e.key.startsWith('safety.')));
+    if (triggered === undefined || visit === undefined) throw refusedNow('This sign is not open');
+    if (body.kind === 'overridden' && !canOverride(triggered.rule.level)) {
+      throw refusedNow(`${triggered.rule.level} is never overridden; close it with the date, who assessed and the result`);
+    }
+    if (body.kind === 'closed') requireAssessment(body);
+    return visit.id;
+  }
+
+  private closableStop(view: EpisodeView, body: ClosureBody): null {
+    if (view.openStops.every((s) => `stop:${s.id}` !== body.subject)) throw refusedNow('This stop is not open');
+    if (body.kind === 'overridden') throw refusedNow('A stop reported at home is closed with a result, never overridden');
+    requireAssessment(body);
+    return null;
+  }
+}
+
+function requireAssessment(body: ClosureBody): void {
+  const errors = [
+    ...(body.assessedOn === undefined ? [{ pointer: '/assessedOn', detail: 'Type the date it was assessed' }] : []),
+    ...(body.assessedBy === undefined ? [{ pointer: '/assessedBy', detail: 'Say who assessed it' }] : []),
+  ];
+  if (errors.length > 0) throw badRequest(errors);
+}
+

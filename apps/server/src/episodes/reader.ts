@@ -1,0 +1,162 @@
+import { Injectable } from '@nestjs/common';
+import type { EntryView, EpisodeView, HomeEntryView, PlanView, StopPayload, VisitView } from '@heathstep/contracts';
+import type { ComposedExercise, LeftOut } from '@heathstep/core';
+import { ageOn, localDay } from '../clock.js';
+import { Content } from '../content/content.controller.js';
+import { notFound } from '../http/problem.js';
+import type { Tx } from '../persistence/db.js';
+import { Clinic, EpisodeRow, HomeLink, Person, PlanRow, StageSpanRow } from '../persistence/entities.js';
+import { entriesOf, safetyOf } from './facts.js';
+
+export function planView(row: PlanRow, names: ReadonlyMap<string, string> = new Map()): PlanView {
+  return {
+    id: row.id,
+    episodeId: row.episodeId,
+    number: row.number,
+    stage: row.stage,
+    status: row.status,
+    version: row.version,
+    items: row.items as ComposedExercise[],
+    left: row.leftOut as LeftOut[],
+    contentVersion: row.contentVersion,
+    givenAt: row.givenAt?.toISOString() ?? null,
+    givenBy: row.givenBy === null ? null : (names.get(row.givenBy) ?? null),
+  };
+}
+
+/** Everything that stands about one episode, read once. */
+export interface EpisodeRecord {
+  readonly row: EpisodeRow;
+  readonly clinic: Clinic;
+  readonly view: EpisodeView;
+  readonly home: readonly HomeEntryView[];
+  readonly plans: readonly PlanView[];
+}
+
+interface EntryRow {
+  visit_id: string;
+  key: string;
+  version: number;
+  value: unknown;
+  at: Date;
+  author: string;
+}
+
+@Injectable()
+export class EpisodeReader {
+  constructor(private readonly content: Content) {}
+
+  async read(tx: Tx, id: string): Promise<EpisodeRecord> {
+    const row = await tx.findOneBy(EpisodeRow, { id });
+    if (row === null) throw notFound();
+    const person = await tx.findOneByOrFail(Person, { id: row.personId });
+    const clinic = await tx.findOneByOrFail(Clinic, { id: row.clinicId });
+    const names = await this.names(tx);
+    const visits = await this.visits(tx, id, names);
+    const plans = (await tx.find(PlanRow, { where: { episodeId: id }, order: { number: 'ASC' } })).map((p) => planView(p, names));
+    const home = await this.home(tx, id);
+    const spans = await tx.find(StageSpanRow, { where: { episodeId: id }, order: { since: 'ASC' } });
+    const closures = await this.closures(tx, id);
+    const link = (await tx.find(HomeLink, { where: { episodeId: id }, order: { createdAt: 'DESC' }, take: 1 }))[0];
+    const today = localDay(new Date(), clinic.timeZone);
+    const ageYears = ageOn(person.birthDate, today);
+    const screened = [...visits].reverse().find((v) => v.signedAt === null || v.entries.some((e) => e.key.startsWith('safety.')));
+    const ruleClosures = closures.filter((c) => c.subject.startsWith('rule:') && c.visitId === screened?.id);
+    const view: EpisodeView = {
+      id: row.id,
+      person: { id: person.id, name: person.name, birthDate: person.birthDate, ageYears, occupation: person.occupation },
+      condition: row.condition,
+      protocol: row.protocol,
+      affected: row.affected,
+      schools: row.schools,
+      equipment: row.equipment,
+      minutesPerDay: row.minutesPerDay,
+      stage: row.stage,
+      stages: spans.map((s) => ({ stage: s.stage, since: s.since.toISOString(), reason: s.reason })),
+      startedAt: row.startedAt.toISOString(),
+      status: row.status,
+      version: row.version,
+      today,
+      bodyMassKg: newest(visits, 'story.body-mass') as number | null,
+      visits,
+      closures: ruleClosures.map((c) => ({ rule: c.subject.slice(5), side: c.side, kind: c.kind, text: c.text, at: c.at.toISOString(), by: c.author })),
+      safety:
+        screened === undefined
+          ? null
+          : safetyOf(
+              this.content.bundle,
+              entriesOf(screened.entries),
+              row.affected,
+              ageYears,
+              ruleClosures.map((c) => ({ rule: c.subject.slice(5), side: c.side, kind: c.kind, text: c.text })),
+            ),
+      openStops: home
+        .filter((e) => e.kind === 'stop' && (e.payload as StopPayload).grade !== 'pause')
+        .filter((e) => closures.every((c) => c.subject !== `stop:${e.id}`))
+        .map((e) => ({ id: e.id, day: e.day, grade: (e.payload as StopPayload).grade, sign: (e.payload as StopPayload).sign })),
+      plan: [...plans].reverse().find((p) => p.status === 'given') ?? null,
+      draft: plans.find((p) => p.status === 'draft') ?? null,
+      homeLink:
+        link === undefined || link.revokedAt !== null
+          ? null
+          : { createdAt: link.createdAt.toISOString(), locked: link.lockedAt !== null, expiresAt: link.expiresAt.toISOString() },
+    };
+    return { row, clinic, view, home, plans };
+  }
+
+  async names(tx: Tx): Promise<Map<string, string>> {
+    const users = await tx.query<{ id: string; name: string }[]>('SELECT id, name FROM app_user');
+    return new Map(users.map((u) => [u.id, u.name]));
+  }
+
+  async visits(tx: Tx, episodeId: string, names: ReadonlyMap<string, string>): Promise<VisitView[]> {
+    const visits = await tx.query<{ id: string; kind: 'first' | 'review'; started_at: Date; signed_at: Date | null; signed_by: string | null }[]>(
+      'SELECT id, kind, started_at, signed_at, signed_by FROM visit WHERE episode_id = $1 ORDER BY started_at',
+      [episodeId],
+    );
+    const entries = await tx.query<EntryRow[]>(
+      `SELECT DISTINCT ON (e.visit_id, e.key) e.visit_id, e.key, e.version, e.value, e.at, u.name AS author
+         FROM visit_entry e JOIN visit v ON v.id = e.visit_id JOIN app_user u ON u.id = e.author_id
+        WHERE v.episode_id = $1 ORDER BY e.visit_id, e.key, e.version DESC`,
+      [episodeId],
+    );
+    return visits.map((v, i) => ({
+      id: v.id,
+      episodeId,
+      kind: v.kind,
+      number: i + 1,
+      startedAt: v.started_at.toISOString(),
+      signedAt: v.signed_at?.toISOString() ?? null,
+      signedBy: v.signed_by === null ? null : (names.get(v.signed_by) ?? null),
+      entries: entries
+        .filter((e) => e.visit_id === v.id)
+        .map((e): EntryView => ({ key: e.key, version: e.version, value: e.value, at: e.at.toISOString(), author: e.author })),
+    }));
+  }
+
+  /** The newest version of each home entry, by day. */
+  async home(tx: Tx, episodeId: string): Promise<HomeEntryView[]> {
+    const rows = await tx.query<(Omit<HomeEntryView, 'at'> & { at: Date })[]>(
+      `SELECT DISTINCT ON (id) id, version, kind, to_char(day, 'YYYY-MM-DD') AS day, payload, at
+         FROM home_entry WHERE episode_id = $1 ORDER BY id, version DESC`,
+      [episodeId],
+    );
+    return rows.map((r) => ({ ...r, at: r.at.toISOString() })).sort((a, b) => (a.day === b.day ? (a.at < b.at ? -1 : 1) : a.day < b.day ? -1 : 1));
+  }
+
+  private closures(tx: Tx, episodeId: string) {
+    return tx.query<{ subject: string; side: 'left' | 'right' | 'none'; kind: 'closed' | 'overridden'; text: string; visitId: string | null; at: Date; author: string }[]>(
+      `SELECT c.subject, c.side, c.kind, c.text, c.visit_id AS "visitId", c.at, u.name AS author
+         FROM closure c JOIN app_user u ON u.id = c.author_id WHERE c.episode_id = $1 ORDER BY c.at DESC`,
+      [episodeId],
+    );
+  }
+}
+
+function newest(visits: readonly VisitView[], key: string): unknown {
+  for (const visit of [...visits].reverse()) {
+    const entry = visit.entries.find((e) => e.key === key);
+    if (entry !== undefined && entry.value !== null) return entry.value;
+  }
+  return null;
+}

@@ -1,0 +1,109 @@
+import { Body, Controller, Get, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
+import { PersonBody, PersonPatch, type PersonRow } from '@heathstep/contracts';
+import { Me, type SignedIn } from '../auth/auth.js';
+import { badRequest, conflict, notFound } from '../http/problem.js';
+import { IdPipe } from '../http/validation.js';
+import { audit, Db, type Tx } from '../persistence/db.js';
+import { EpisodeRow, Person } from '../persistence/entities.js';
+
+function row(person: Person, episode: EpisodeRow | undefined): PersonRow {
+  return {
+    id: person.id,
+    name: person.name,
+    birthDate: person.birthDate,
+    occupation: person.occupation,
+    version: person.version,
+    episode:
+      episode === undefined
+        ? null
+        : {
+            id: episode.id,
+            condition: episode.condition,
+            affected: episode.affected,
+            stage: episode.stage,
+            stageSince: episode.stageSince?.toISOString() ?? null,
+            startedAt: episode.startedAt.toISOString(),
+            status: episode.status,
+          },
+  };
+}
+
+async function episodesOf(tx: Tx, ids: readonly string[]): Promise<Map<string, EpisodeRow>> {
+  if (ids.length === 0) return new Map();
+  const episodes = await tx.createQueryBuilder(EpisodeRow, 'e').where('e.personId IN (:...ids)', { ids }).orderBy('e.startedAt', 'ASC').getMany();
+  return new Map(episodes.map((e) => [e.personId, e]));
+}
+
+const MOST_LISTED = 200;
+
+function refuseFutureBirth(birthDate: string | null | undefined): void {
+  if (typeof birthDate !== 'string') return;
+  if (birthDate > new Date().toISOString().slice(0, 10) || birthDate < '1900-01-01') {
+    throw badRequest([{ pointer: '/birthDate', detail: 'A date of birth between 1900 and today' }]);
+  }
+}
+
+@Controller('api/people')
+export class PeopleController {
+  constructor(private readonly db: Db) {}
+
+  @Get()
+  list(@Me() me: SignedIn, @Query('q') q?: string): Promise<PersonRow[]> {
+    const wanted = typeof q === 'string' ? q.trim().slice(0, 80) : '';
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const query = tx.createQueryBuilder(Person, 'p').orderBy('lower(p.name)', 'ASC').limit(MOST_LISTED);
+      if (wanted !== '') query.where('p.name ILIKE :like', { like: `%${wanted.replace(/[\\%_]/g, '\\$&')}%` });
+      const people = await query.getMany();
+      const episodes = await episodesOf(tx, people.map((p) => p.id));
+      await audit(tx, me, 'list', 'people', null);
+      return people.map((p) => row(p, episodes.get(p.id)));
+    });
+  }
+
+  /** Adds a person; the id is the client's, so a repeat returns what the first one made. */
+  @HttpCode(201)
+  @Post()
+  add(@Me() me: SignedIn, @Body() body: PersonBody): Promise<PersonRow> {
+    refuseFutureBirth(body.birthDate);
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const inserted = await tx
+        .createQueryBuilder()
+        .insert()
+        .into(Person)
+        .values({ ...body, name: body.name.trim(), clinicId: me.clinicId, version: 1, createdAt: new Date() })
+        .orIgnore()
+        .returning('id')
+        .execute();
+      const person = await tx.findOneBy(Person, { id: body.id });
+      if (person === null) throw notFound();
+      if ((inserted.raw as unknown[]).length > 0) await audit(tx, me, 'create', 'person', person.id);
+      return row(person, undefined);
+    });
+  }
+
+  @Get(':id')
+  one(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<PersonRow> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const person = await tx.findOneBy(Person, { id });
+      if (person === null) throw notFound();
+      await audit(tx, me, 'read', 'person', id);
+      return row(person, (await episodesOf(tx, [id])).get(id));
+    });
+  }
+
+  @Patch(':id')
+  change(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: PersonPatch): Promise<PersonRow> {
+    refuseFutureBirth(body.birthDate);
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const { version, ...changes } = body;
+      const known = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined));
+      const result = await tx.update(Person, { id, version }, { ...known, version: version + 1 });
+      const person = await tx.findOneBy(Person, { id });
+      if (person === null) throw notFound();
+      const episode = (await episodesOf(tx, [id])).get(id);
+      if (result.affected !== 1) throw conflict('Someone changed this person while you were editing', row(person, episode));
+      await audit(tx, me, 'change', 'person', id);
+      return row(person, episode);
+    });
+  }
+}

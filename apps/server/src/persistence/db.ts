@@ -1,0 +1,56 @@
+import { randomUUID } from 'node:crypto';
+import { Injectable } from '@nestjs/common';
+import { DataSource, type EntityManager } from 'typeorm';
+import { Audit } from './entities.js';
+
+/** A transaction bound to one clinic by row-level security. */
+export type Tx = EntityManager;
+
+/** Who acts: a signed-in member of the clinic, or a patient through a home link. */
+export interface Actor {
+  readonly clinicId: string;
+  readonly userId: string | null;
+  readonly kind: 'user' | 'home';
+}
+
+@Injectable()
+export class Db {
+  constructor(private readonly source: DataSource) {}
+
+  /** Runs work in a transaction that sees and writes this clinic's rows only. */
+  inClinic<T>(clinicId: string, work: (tx: Tx) => Promise<T>): Promise<T> {
+    return this.source.transaction(async (tx) => {
+      await tx.query(`SELECT set_config('heathstep.clinic', $1, true)`, [clinicId]);
+      return work(tx);
+    });
+  }
+
+  /** One of the look-ups allowed before a clinic is known. */
+  async lookUp<Row>(sql: string, parameters: readonly unknown[]): Promise<Row | null> {
+    const rows = await this.source.query<Row[]>(sql, [...parameters]);
+    return rows[0] ?? null;
+  }
+
+  async ping(): Promise<boolean> {
+    try {
+      await this.source.query('SELECT 1');
+      return true;
+    } catch {
+      return false;
+    }
+  }
+}
+
+/** Records that someone read or changed a person's record; nothing of its content. */
+export async function audit(tx: Tx, actor: Actor, action: string, subject: string, personId: string | null): Promise<void> {
+  await tx.insert(Audit, {
+    id: randomUUID(),
+    clinicId: actor.clinicId,
+    at: new Date(),
+    actor: actor.kind,
+    userId: actor.userId,
+    personId,
+    action,
+    subject,
+  });
+}

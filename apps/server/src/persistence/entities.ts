@@ -1,0 +1,229 @@
+import { Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
+
+const JSONB = { type: 'jsonb' } as const;
+const UUID = { type: 'uuid' } as const;
+const TEXT = { type: 'text' } as const;
+const INT = { type: 'integer' } as const;
+const TIME = { type: 'timestamptz' } as const;
+
+@Entity('clinic')
+export class Clinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column(TEXT) name!: string;
+  @Column(TEXT) locale!: string;
+  @Column({ name: 'time_zone', ...TEXT }) timeZone!: string;
+  @Column(TEXT) phone!: string;
+  @Column({ name: 'emergency_number', ...TEXT }) emergencyNumber!: string;
+}
+
+abstract class OfClinic {
+  @Column({ name: 'clinic_id', ...UUID }) clinicId!: string;
+}
+
+@Entity('app_user')
+export class AppUser extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column(TEXT) email!: string;
+  @Column(TEXT) name!: string;
+  @Column(TEXT) role!: 'lead' | 'clinician' | 'assistant';
+  @Column({ name: 'password_hash', ...TEXT }) passwordHash!: string;
+}
+
+@Entity('user_session')
+@Index('user_session_expiry', ['expiresAt'])
+export class UserSession extends OfClinic {
+  @PrimaryColumn({ name: 'token_hash', ...TEXT }) tokenHash!: string;
+  @Column({ name: 'user_id', ...UUID }) userId!: string;
+  @Column({ name: 'created_at', ...TIME }) createdAt!: Date;
+  @Column({ name: 'expires_at', ...TIME }) expiresAt!: Date;
+}
+
+@Entity('person')
+export class Person extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column(TEXT) name!: string;
+  @Column({ name: 'birth_date', type: 'date', nullable: true }) birthDate!: string | null;
+  @Column(TEXT) occupation!: string;
+  @Column(INT) version!: number;
+  @Column({ name: 'created_at', ...TIME }) createdAt!: Date;
+}
+
+@Entity('episode')
+@Index('episode_person', ['clinicId', 'personId'])
+export class EpisodeRow extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'person_id', ...UUID }) personId!: string;
+  @Column(TEXT) condition!: string;
+  @Column(TEXT) protocol!: string;
+  @Column({ name: 'protocol_version', ...INT }) protocolVersion!: number;
+  @Column(TEXT) affected!: 'left' | 'right' | 'both';
+  @Column(JSONB) schools!: Record<string, string>;
+  @Column(JSONB) equipment!: string[];
+  @Column({ name: 'minutes_per_day', ...INT }) minutesPerDay!: number;
+  @Column({ type: 'text', nullable: true }) stage!: string | null;
+  @Column({ name: 'stage_since', type: 'timestamptz', nullable: true }) stageSince!: Date | null;
+  @Column({ name: 'started_at', ...TIME }) startedAt!: Date;
+  @Column(TEXT) status!: string;
+  @Column(INT) version!: number;
+}
+
+@Entity('stage_span')
+@Index('stage_span_episode', ['clinicId', 'episodeId', 'since'])
+export class StageSpanRow extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column(TEXT) stage!: string;
+  @Column(TIME) since!: Date;
+  @Column(TEXT) reason!: string;
+}
+
+@Entity('visit')
+@Index('visit_episode', ['clinicId', 'episodeId', 'startedAt'])
+export class Visit extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column(TEXT) kind!: 'first' | 'review';
+  @Column({ name: 'started_at', ...TIME }) startedAt!: Date;
+  @Column({ name: 'signed_at', type: 'timestamptz', nullable: true }) signedAt!: Date | null;
+  @Column({ name: 'signed_by', type: 'uuid', nullable: true }) signedBy!: string | null;
+}
+
+@Entity('visit_entry')
+@Unique('visit_entry_version', ['visitId', 'key', 'version'])
+export class VisitEntry extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'visit_id', ...UUID }) visitId!: string;
+  @Column(TEXT) key!: string;
+  @Column(INT) version!: number;
+  @Column({ ...JSONB, nullable: true }) value!: unknown;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('closure')
+@Index('closure_episode', ['clinicId', 'episodeId'])
+export class ClosureRow extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column({ name: 'visit_id', type: 'uuid', nullable: true }) visitId!: string | null;
+  @Column(TEXT) subject!: string;
+  @Column(TEXT) side!: 'left' | 'right' | 'none';
+  @Column(TEXT) kind!: 'closed' | 'overridden';
+  @Column({ name: 'assessed_on', type: 'date', nullable: true }) assessedOn!: string | null;
+  @Column({ name: 'assessed_by', type: 'text', nullable: true }) assessedBy!: string | null;
+  @Column(TEXT) text!: string;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('plan')
+@Unique('plan_number', ['episodeId', 'number'])
+@Index('plan_one_draft', ['episodeId'], { unique: true, where: "status = 'draft'" })
+export class PlanRow extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column(INT) number!: number;
+  @Column(TEXT) stage!: string;
+  @Column(TEXT) status!: 'draft' | 'given';
+  @Column(INT) version!: number;
+  @Column(JSONB) items!: unknown[];
+  @Column({ name: 'left_out', ...JSONB }) leftOut!: unknown[];
+  @Column({ name: 'content_version', ...TEXT }) contentVersion!: string;
+  @Column({ name: 'created_by', ...UUID }) createdBy!: string;
+  @Column({ name: 'created_at', ...TIME }) createdAt!: Date;
+  @Column({ name: 'given_by', type: 'uuid', nullable: true }) givenBy!: string | null;
+  @Column({ name: 'given_at', type: 'timestamptz', nullable: true }) givenAt!: Date | null;
+}
+
+@Entity('home_link')
+@Index('home_link_token', ['tokenHash'], { unique: true })
+@Index('home_link_episode', ['clinicId', 'episodeId'])
+export class HomeLink extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column({ name: 'token_hash', ...TEXT }) tokenHash!: string;
+  @Column({ name: 'code_hash', ...TEXT }) codeHash!: string;
+  @Column({ name: 'wrong_codes', ...INT }) wrongCodes!: number;
+  @Column({ name: 'locked_at', type: 'timestamptz', nullable: true }) lockedAt!: Date | null;
+  @Column({ name: 'created_by', ...UUID }) createdBy!: string;
+  @Column({ name: 'created_at', ...TIME }) createdAt!: Date;
+  @Column({ name: 'expires_at', ...TIME }) expiresAt!: Date;
+  @Column({ name: 'revoked_at', type: 'timestamptz', nullable: true }) revokedAt!: Date | null;
+}
+
+@Entity('home_session')
+export class HomeSession extends OfClinic {
+  @PrimaryColumn({ name: 'token_hash', ...TEXT }) tokenHash!: string;
+  @Column({ name: 'link_id', ...UUID }) linkId!: string;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column({ name: 'created_at', ...TIME }) createdAt!: Date;
+  @Column({ name: 'expires_at', ...TIME }) expiresAt!: Date;
+}
+
+@Entity('home_entry')
+@Index('home_entry_episode', ['clinicId', 'episodeId', 'day'])
+export class HomeEntry extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @PrimaryColumn(INT) version!: number;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column({ name: 'plan_id', type: 'uuid', nullable: true }) planId!: string | null;
+  @Column(TEXT) kind!: 'session' | 'morning' | 'stop';
+  @Column({ type: 'date' }) day!: string;
+  @Column(JSONB) payload!: unknown;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('decision')
+@Index('decision_episode', ['clinicId', 'episodeId', 'at'])
+export class DecisionRow extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column(TEXT) suggested!: string;
+  @Column(JSONB) suggestion!: unknown;
+  @Column(TEXT) decision!: string;
+  @Column({ type: 'boolean' }) agreed!: boolean;
+  @Column(TEXT) reason!: string;
+  @Column({ name: 'content_version', ...TEXT }) contentVersion!: string;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('audit')
+@Index('audit_person', ['clinicId', 'personId', 'at'])
+export class Audit extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column(TIME) at!: Date;
+  @Column(TEXT) actor!: 'user' | 'home';
+  @Column({ name: 'user_id', type: 'uuid', nullable: true }) userId!: string | null;
+  @Column({ name: 'person_id', type: 'uuid', nullable: true }) personId!: string | null;
+  @Column(TEXT) action!: string;
+  @Column(TEXT) subject!: string;
+}
+
+@Entity('content_review')
+export class ContentReview {
+  @PrimaryColumn({ name: 'clinic_id', ...UUID }) clinicId!: string;
+  @PrimaryColumn(TEXT) item!: string;
+  @PrimaryColumn(INT) version!: number;
+  @Column(TEXT) reviewer!: string;
+  @Column({ name: 'reviewed_on', type: 'date' }) reviewedOn!: string;
+}
+
+export const ENTITIES = [
+  Clinic,
+  AppUser,
+  UserSession,
+  Person,
+  EpisodeRow,
+  StageSpanRow,
+  Visit,
+  VisitEntry,
+  ClosureRow,
+  PlanRow,
+  HomeLink,
+  HomeSession,
+  HomeEntry,
+  DecisionRow,
+  Audit,
+  ContentReview,
+];

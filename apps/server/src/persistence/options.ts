@@ -1,0 +1,15 @@
+import type { DataSourceOptions } from 'typeorm';
+import { ENTITIES } from './entities.js';
+import { Initial1764000000000 } from './migrations/initial.js';
+
+/** Connection options; the schema comes from migrations only, never from the entities. */
+export const databaseOptions = (url: string): DataSourceOptions => ({
+  type: 'postgres',
+  url,
+  entities: ENTITIES,
+  migrations: [Initial1764000000000],
+  migrationsTableName: 'migration',
+  synchronize: false,
+  logging: false,
+  extra: { max: 10, options: '-c timezone=UTC' },
+});

@@ -1,0 +1,41 @@
+import { ArrayMaxSize, IsArray, IsIn, IsInt, IsObject, IsOptional, IsString, IsUUID, Max, MaxLength, Min } from 'class-validator';
+
+export const EQUIPMENT = ['towel', 'belt', 'ball', 'step', 'hand weight'] as const;
+
+export class EpisodeBody {
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  id!: string;
+
+  @MaxLength(60)
+  @IsString()
+  condition!: string;
+
+  @IsIn(['left', 'right', 'both'], { message: 'must be left, right or both' })
+  affected!: 'left' | 'right' | 'both';
+}
+
+export class EpisodePatch {
+  @Min(1)
+  @IsInt({ message: 'must be the version last read' })
+  version!: number;
+
+  @IsOptional()
+  @IsIn(['left', 'right', 'both'], { message: 'must be left, right or both' })
+  affected?: 'left' | 'right' | 'both';
+
+  @IsOptional()
+  @IsObject()
+  schools?: Record<string, string>;
+
+  @IsOptional()
+  @IsIn(EQUIPMENT, { each: true, message: `must be some of ${EQUIPMENT.join(', ')}` })
+  @ArrayMaxSize(EQUIPMENT.length)
+  @IsArray()
+  equipment?: string[];
+
+  @IsOptional()
+  @Max(90, { message: 'At most 90 minutes a day' })
+  @Min(3, { message: 'At least 3 minutes a day' })
+  @IsInt({ message: 'A whole number of minutes' })
+  minutesPerDay?: number;
+}

@@ -1,0 +1,60 @@
+import { Type } from 'class-transformer';
+import { ArrayMaxSize, IsArray, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, IsUUID, MaxLength, Min, ValidateNested } from 'class-validator';
+
+export class DoseTempo {
+  @IsNumber() upSeconds!: number;
+  @IsNumber() topSeconds!: number;
+  @IsNumber() downSeconds!: number;
+  @IsNumber() bottomSeconds!: number;
+}
+
+/** One exercise with its dose; the safe range is checked by the core. */
+export class PlanItem {
+  @MaxLength(60) @IsString() exercise!: string;
+  @MaxLength(60) @IsString() slot!: string;
+  @IsIn(['left', 'right', 'together', 'one-after-other', 'alternating'], { message: 'must be a way of doing both sides' })
+  sides!: 'left' | 'right' | 'together' | 'one-after-other' | 'alternating';
+  @IsNumber() sets!: number;
+  @IsNumber() reps!: number;
+  @IsOptional() @IsNumber() holdSeconds?: number;
+  @IsOptional() @IsNumber() releaseSeconds?: number;
+  @IsOptional() @ValidateNested() @Type(() => DoseTempo) @IsObject() tempo?: DoseTempo;
+  @IsNumber() restSeconds!: number;
+  @IsOptional() @IsNumber() addedKg?: number;
+  @IsNumber() timesPerDay!: number;
+  @IsNumber() daysPerWeek!: number;
+  @IsOptional() @MaxLength(400, { each: true }) @IsString({ each: true }) @ArrayMaxSize(12) @IsArray() why?: string[];
+}
+
+export class PlanDraftBody {
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  id!: string;
+
+  /** Stage to plan for; the episode's own when left out. */
+  @IsOptional()
+  @MaxLength(60)
+  @IsString()
+  stage?: string;
+
+  /** `stage` fills the stage's slots anew; `current` copies what the patient has now. */
+  @IsIn(['stage', 'current'], { message: 'must be stage or current' })
+  from!: 'stage' | 'current';
+}
+
+export class PlanBody {
+  @Min(1)
+  @IsInt({ message: 'must be the version last read' })
+  version!: number;
+
+  @ValidateNested({ each: true })
+  @Type(() => PlanItem)
+  @ArrayMaxSize(12, { message: 'At most 12 exercises' })
+  @IsArray()
+  items!: PlanItem[];
+}
+
+export class GivePlanBody {
+  @Min(1)
+  @IsInt({ message: 'must be the version last read' })
+  version!: number;
+}

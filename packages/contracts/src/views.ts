@@ -1,0 +1,179 @@
+import type {
+  Affected,
+  Closure,
+  ComposedExercise,
+  CriterionPart,
+  ExerciseDefinition,
+  JudgedSession,
+  LeftOut,
+  MeasuredFact,
+  Morning,
+  ReviewResult,
+  SafetyState,
+} from '@heathstep/core';
+import type { MorningPayload, SessionPayload, StopPayload } from './home.js';
+
+/** RFC 9457 problem details; `errors` points at fields. */
+export interface Problem {
+  readonly type: string;
+  readonly title: string;
+  readonly status: number;
+  readonly detail?: string;
+  readonly errors?: readonly { readonly pointer: string; readonly detail: string }[];
+}
+
+export interface ConflictProblem extends Problem {
+  /** What stands on the server now. */
+  readonly current?: unknown;
+}
+
+export interface SessionView {
+  readonly user: { readonly id: string; readonly name: string; readonly role: 'lead' | 'clinician' | 'assistant'; readonly initials: string };
+  readonly clinic: { readonly id: string; readonly name: string; readonly locale: string; readonly timeZone: string; readonly phone: string; readonly emergencyNumber: string };
+}
+
+export interface PersonRow {
+  readonly id: string;
+  readonly name: string;
+  readonly birthDate: string | null;
+  readonly occupation: string;
+  readonly version: number;
+  readonly episode: {
+    readonly id: string;
+    readonly condition: string;
+    readonly affected: Affected;
+    readonly stage: string | null;
+    readonly stageSince: string | null;
+    readonly startedAt: string;
+    readonly status: string;
+  } | null;
+}
+
+export type PersonView = PersonRow;
+
+export interface EntryView {
+  readonly key: string;
+  readonly version: number;
+  readonly value: unknown;
+  readonly at: string;
+  readonly author: string;
+}
+
+export interface VisitView {
+  readonly id: string;
+  readonly episodeId: string;
+  readonly kind: 'first' | 'review';
+  readonly number: number;
+  readonly startedAt: string;
+  readonly signedAt: string | null;
+  readonly signedBy: string | null;
+  readonly entries: readonly EntryView[];
+}
+
+export interface StageSpan {
+  readonly stage: string;
+  readonly since: string;
+  readonly reason: string;
+}
+
+export interface PlanView {
+  readonly id: string;
+  readonly episodeId: string;
+  readonly number: number;
+  readonly stage: string;
+  readonly status: 'draft' | 'given';
+  readonly version: number;
+  readonly items: readonly ComposedExercise[];
+  readonly left: readonly LeftOut[];
+  readonly contentVersion: string;
+  readonly givenAt: string | null;
+  readonly givenBy: string | null;
+}
+
+export interface EpisodeView {
+  readonly id: string;
+  readonly person: { readonly id: string; readonly name: string; readonly birthDate: string | null; readonly ageYears: number | null; readonly occupation: string };
+  readonly condition: string;
+  readonly protocol: string;
+  readonly affected: Affected;
+  readonly schools: Readonly<Record<string, string>>;
+  readonly equipment: readonly string[];
+  readonly minutesPerDay: number;
+  readonly stage: string | null;
+  readonly stages: readonly StageSpan[];
+  readonly startedAt: string;
+  readonly status: string;
+  readonly version: number;
+  readonly today: string;
+  readonly bodyMassKg: number | null;
+  readonly visits: readonly VisitView[];
+  readonly closures: readonly (Closure & { readonly at: string; readonly by: string })[];
+  readonly safety: SafetyState | null;
+  readonly openStops: readonly { readonly id: string; readonly day: string; readonly grade: string; readonly sign: string }[];
+  readonly plan: PlanView | null;
+  readonly draft: PlanView | null;
+  readonly homeLink: { readonly createdAt: string; readonly locked: boolean; readonly expiresAt: string } | null;
+}
+
+export interface DecisionView {
+  readonly id: string;
+  readonly at: string;
+  readonly by: string;
+  readonly suggested: string;
+  readonly decision: string;
+  readonly agreed: boolean;
+  readonly reason: string;
+  readonly because: readonly string[];
+}
+
+export interface CourseView {
+  readonly episode: EpisodeView;
+  readonly measures: readonly MeasuredFact[];
+  readonly sessions: readonly (JudgedSession & { readonly tensionMinutes: number })[];
+  readonly mornings: readonly Morning[];
+  readonly criteria: readonly CriterionPart[];
+  readonly review: ReviewResult | null;
+  readonly decisions: readonly DecisionView[];
+  readonly plans: readonly PlanView[];
+  /** Load actually done in the last 7 days, per exercise, on the treated side. */
+  readonly loadDone: readonly { readonly exercise: string; readonly load: number }[];
+  readonly loggedDays: number;
+}
+
+export interface DayItem {
+  readonly personId: string;
+  readonly episodeId: string | null;
+  readonly name: string;
+  readonly kind: 'stop' | 'blocked' | 'flare' | 'ready' | 'review-due' | 'silent' | 'new' | 'steady';
+  readonly headline: string;
+  readonly detail: string;
+  readonly stage: string | null;
+}
+
+export interface DayView {
+  readonly today: string;
+  readonly items: readonly DayItem[];
+}
+
+export interface HomeEntryView {
+  readonly id: string;
+  readonly version: number;
+  readonly kind: 'session' | 'morning' | 'stop';
+  readonly day: string;
+  readonly payload: SessionPayload | MorningPayload | StopPayload;
+  readonly at: string;
+}
+
+export interface HomeView {
+  readonly firstName: string;
+  readonly clinic: { readonly name: string; readonly phone: string; readonly emergencyNumber: string };
+  readonly today: string;
+  /** Set when nothing may be done until the clinic has spoken with the patient. */
+  readonly stopped: string | null;
+  readonly purpose: string;
+  readonly affected: Affected;
+  readonly asksDayWorst: boolean;
+  readonly items: readonly { readonly prescription: ComposedExercise; readonly exercise: ExerciseDefinition }[];
+  readonly entries: readonly HomeEntryView[];
+  readonly firstSteps: readonly Morning[];
+}

@@ -1,0 +1,78 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsISO8601,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+
+export class VisitBody {
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  id!: string;
+}
+
+export class EntryBody {
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  id!: string;
+
+  @Matches(/^[a-z]+(\.[a-z0-9-]+){1,3}$/, { message: 'must be an entry key such as story.worst' })
+  @Length(3, 120)
+  @IsString()
+  key!: string;
+
+  /** Version this edit was based on; 0 when there was none. */
+  @Min(0)
+  @IsInt({ message: 'must be the version last read, or 0' })
+  baseVersion!: number;
+
+  @IsOptional()
+  value!: unknown;
+}
+
+export class EntriesBody {
+  @ValidateNested({ each: true })
+  @Type(() => EntryBody)
+  @ArrayMaxSize(200)
+  @ArrayMinSize(1)
+  @IsArray()
+  entries!: EntryBody[];
+}
+
+export class ClosureBody {
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  id!: string;
+
+  /** `rule:KEY` or `stop:ID`. */
+  @Matches(/^(rule:[a-z0-9-]+|stop:[0-9a-f-]{36})$/, { message: 'must name a rule or a stop' })
+  @IsString()
+  subject!: string;
+
+  @IsIn(['left', 'right', 'none'], { message: 'must be left, right or none' })
+  side!: 'left' | 'right' | 'none';
+
+  @IsIn(['closed', 'overridden'], { message: 'must be closed or overridden' })
+  kind!: 'closed' | 'overridden';
+
+  @IsOptional()
+  @IsISO8601({ strict: true }, { message: 'Type the date it was assessed' })
+  assessedOn?: string;
+
+  @IsOptional()
+  @Length(1, 120, { message: 'Say who assessed it, in up to 120 characters' })
+  @IsString()
+  assessedBy?: string;
+
+  @Matches(/\S/, { message: 'Say the result or the reason' })
+  @Length(3, 2000, { message: 'Say the result or the reason, in 3 to 2000 characters' })
+  @IsString({ message: 'Say the result or the reason' })
+  text!: string;
+}

@@ -1,0 +1,27 @@
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+function running(pid) {
+  try {
+    process.kill(pid, 0);
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('node');
+  } catch {
+    return false;
+  }
+}
+
+/** One start for one data folder. A lock left by a killed process is taken over. */
+export function lockData(folder) {
+  mkdirSync(folder, { recursive: true });
+  const file = join(folder, 'running.json');
+  if (existsSync(file)) {
+    const { pid, port } = JSON.parse(readFileSync(file, 'utf8') || '{}');
+    if (pid !== process.pid && running(pid)) {
+      throw new Error(`Heathstep is running already on this data (process ${pid}, http://127.0.0.1:${port}). Stop it first, or set HEATHSTEP_DATA to another folder.`);
+    }
+  }
+  return {
+    hold: (port) => writeFileSync(file, JSON.stringify({ pid: process.pid, port })),
+    release: () => rmSync(file, { force: true }),
+  };
+}
