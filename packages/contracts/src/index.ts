@@ -26,3 +26,5 @@ export type {
   StageSpan,
   VisitView,
 } from './views.js';
+export { type Entries, entriesOf, measuredFacts, safetyOf, skillFacts, storyFacts } from './facts.js';
+export { EQUIPMENT } from './episode.js';

@@ -3,8 +3,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import { type ContentBundle, loadContent } from '@heathstep/content';
 import { addDays, type Affected, composePlan, type ComposedExercise, evaluateSafety, type Facts, findDrivers, type LeftOut, normal, type SafetyAnswer, seededRandom, simulateHomeLog } from '@heathstep/core';
-import type { MeasureEntry, VisitView } from '@heathstep/contracts';
-import { measuredFacts, skillFacts } from '../episodes/facts.js';
+import { measuredFacts, type MeasureEntry, skillFacts, type VisitView } from '@heathstep/contracts';
 import { AppUser, Clinic, ContentReview, DecisionRow, EpisodeRow, HomeEntry, Person, PlanRow, StageSpanRow, Visit } from '../persistence/entities.js';
 import { DEMO_PEOPLE, DEMO_REFERRALS, type DemoPair, type DemoPerson, type DemoVisit } from './people.js';
 

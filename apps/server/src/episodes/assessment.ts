@@ -13,10 +13,10 @@ import {
   type ReviewResult,
   type Stage,
 } from '@heathstep/core';
-import type { CourseView, SessionPayload } from '@heathstep/contracts';
+import { type CourseView, measuredFacts, type SessionPayload, skillFacts } from '@heathstep/contracts';
 import { localTime } from '../clock.js';
 import { Content } from '../content/content.controller.js';
-import { homeFacts, type HomeFacts, measuredFacts, skillFacts } from './facts.js';
+import { homeFacts, type HomeFacts } from './facts.js';
 import type { EpisodeRecord } from './reader.js';
 
 export interface Assessed {

@@ -1,12 +1,11 @@
 import { Injectable } from '@nestjs/common';
-import type { EntryView, EpisodeView, HomeEntryView, PlanView, StopPayload, VisitView } from '@heathstep/contracts';
+import { entriesOf, type EntryView, type EpisodeView, type HomeEntryView, type PlanView, safetyOf, type StopPayload, type VisitView } from '@heathstep/contracts';
 import type { ComposedExercise, LeftOut } from '@heathstep/core';
 import { ageOn, localDay } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { notFound } from '../http/problem.js';
 import type { Tx } from '../persistence/db.js';
 import { Clinic, EpisodeRow, HomeLink, Person, PlanRow, StageSpanRow } from '../persistence/entities.js';
-import { entriesOf, safetyOf } from './facts.js';
 
 export function planView(row: PlanRow, names: ReadonlyMap<string, string> = new Map()): PlanView {
   return {

@@ -1,0 +1,53 @@
+import type { Problem } from '@heathstep/contracts';
+
+/** A refused or failed request. Status 0 means the server was not reached. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: Problem & { readonly current?: unknown },
+  ) {
+    super(problem.detail ?? problem.title);
+    this.name = 'ApiError';
+  }
+
+  /** Worth trying again without the user doing anything. */
+  get passing(): boolean {
+    return this.status === 0 || this.status === 502 || this.status === 503 || this.status === 504;
+  }
+
+  /** What is wrong with one field, by its pointer such as `/name`. */
+  at(pointer: string): string | null {
+    return this.problem.errors?.find((e) => e.pointer === pointer)?.detail ?? null;
+  }
+}
+
+const unreachable = (): ApiError => new ApiError(0, { type: 'about:blank', title: 'The server cannot be reached', status: 0 });
+
+const WAIT_MS = 15_000;
+
+export async function request<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      credentials: 'same-origin',
+      signal: AbortSignal.timeout(WAIT_MS),
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+    });
+  } catch {
+    throw unreachable();
+  }
+  if (response.status === 204) return undefined as T;
+  const text = await response.text();
+  let value: unknown = null;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    if (response.ok) throw unreachable();
+  }
+  if (!response.ok) {
+    const problem = (value ?? { type: 'about:blank', title: 'The server could not answer', status: response.status }) as Problem;
+    throw new ApiError(response.status, problem);
+  }
+  return value as T;
+}

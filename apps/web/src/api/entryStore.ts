@@ -1,0 +1,208 @@
+import type { EntryView } from '@heathstep/contracts';
+
+export interface PendingEntry {
+  readonly id: string;
+  readonly key: string;
+  readonly baseVersion: number;
+  readonly value: unknown;
+}
+
+/** What the server said to a batch. */
+export type SendResult =
+  | { readonly kind: 'saved'; readonly saved: readonly EntryView[] }
+  | { readonly kind: 'stale'; readonly current: readonly EntryView[]; readonly message: string }
+  | { readonly kind: 'refused'; readonly byKey: Readonly<Record<string, string>>; readonly message: string }
+  | { readonly kind: 'locked'; readonly message: string }
+  | { readonly kind: 'signed-out' }
+  | { readonly kind: 'unreachable' };
+
+export type SaveStatus = 'saved' | 'saving' | 'unreachable' | 'conflict' | 'refused' | 'locked' | 'signed-out';
+
+/** Everything the store needs of the outside, so that tests can stand in for it. */
+export interface StoreWorld {
+  readonly send: (entries: readonly PendingEntry[]) => Promise<SendResult>;
+  readonly load: () => readonly PendingEntry[];
+  readonly keep: (entries: readonly PendingEntry[]) => void;
+  readonly newId: () => string;
+  readonly after: (ms: number, run: () => void) => () => void;
+}
+
+const TYPING_PAUSE_MS = 350;
+const FIRST_RETRY_MS = 1000;
+const LAST_RETRY_MS = 15_000;
+
+interface Undone {
+  readonly key: string;
+  readonly before: unknown;
+}
+
+/**
+ * The entries of one visit as they are typed: each change shows at once, is kept on this device until the server has it,
+ * and is sent in small batches. A lost server is tried again; a stale edit keeps both values until the user chooses.
+ */
+export class EntryStore {
+  private readonly server = new Map<string, { version: number; value: unknown }>();
+  private readonly pending = new Map<string, PendingEntry>();
+  private readonly conflicts = new Map<string, { mine: unknown; theirs: EntryView }>();
+  private readonly refusals = new Map<string, string>();
+  private readonly undos: Undone[] = [];
+  private readonly listeners = new Set<() => void>();
+  private sending = false;
+  private retryMs = FIRST_RETRY_MS;
+  private cancelTimer: (() => void) | null = null;
+  private stuck: 'locked' | 'signed-out' | 'unreachable' | null = null;
+  private changed = 0;
+
+  constructor(
+    entries: readonly EntryView[],
+    private readonly world: StoreWorld,
+  ) {
+    for (const e of entries) this.server.set(e.key, { version: e.version, value: e.value });
+    for (const p of world.load()) this.pending.set(p.key, p);
+    if (this.pending.size > 0) this.schedule(0);
+  }
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  /** Grows with every change; for useSyncExternalStore. */
+  snapshot = (): number => this.changed;
+
+  get(key: string): unknown {
+    return this.pending.has(key) ? this.pending.get(key)?.value : (this.conflicts.get(key)?.mine ?? this.server.get(key)?.value ?? null);
+  }
+
+  keys(): string[] {
+    return [...new Set([...this.server.keys(), ...this.pending.keys()])].filter((k) => this.get(k) !== null);
+  }
+
+  get status(): SaveStatus {
+    if (this.conflicts.size > 0) return 'conflict';
+    if (this.stuck !== null) return this.stuck;
+    if (this.refusals.size > 0) return 'refused';
+    return this.pending.size > 0 || this.sending ? 'saving' : 'saved';
+  }
+
+  get conflictList(): readonly { readonly key: string; readonly mine: unknown; readonly theirs: EntryView }[] {
+    return [...this.conflicts.entries()].map(([key, c]) => ({ key, ...c }));
+  }
+
+  refusal(key: string): string | null {
+    return this.refusals.get(key) ?? null;
+  }
+
+  get canUndo(): boolean {
+    return this.undos.length > 0;
+  }
+
+  set(key: string, value: unknown): void {
+    const before = this.get(key);
+    if (JSON.stringify(before) === JSON.stringify(value)) return;
+    this.undos.push({ key, before });
+    this.put(key, value);
+  }
+
+  /** Takes the last change back; returns its key, or null when there is none. */
+  undo(): string | null {
+    const last = this.undos.pop();
+    if (last === undefined) return null;
+    this.put(last.key, last.before);
+    return last.key;
+  }
+
+  /** Ends a conflict with one of the two values. */
+  resolve(key: string, choice: 'mine' | 'theirs'): void {
+    const conflict = this.conflicts.get(key);
+    if (conflict === undefined) return;
+    this.conflicts.delete(key);
+    this.server.set(key, { version: conflict.theirs.version, value: conflict.theirs.value });
+    if (choice === 'mine') this.put(key, conflict.mine);
+    else this.notify();
+  }
+
+  /** Tries again now, for example when the connection is back. */
+  retry(): void {
+    if (this.stuck === 'locked') return;
+    this.stuck = null;
+    this.schedule(0);
+  }
+
+  /** Sends what is waiting; resolves when nothing is on its way. */
+  async flush(): Promise<void> {
+    if (this.sending || this.pending.size === 0 || this.stuck === 'locked') return;
+    this.sending = true;
+    const batch = [...this.pending.values()];
+    this.notify();
+    const result = await this.world.send(batch);
+    this.sending = false;
+    this.take(batch, result);
+    this.notify();
+  }
+
+  private put(key: string, value: unknown): void {
+    this.refusals.delete(key);
+    this.pending.set(key, { id: this.world.newId(), key, baseVersion: this.server.get(key)?.version ?? 0, value });
+    this.world.keep([...this.pending.values()]);
+    this.schedule(TYPING_PAUSE_MS);
+    this.notify();
+  }
+
+  private take(batch: readonly PendingEntry[], result: SendResult): void {
+    this.stuck = null;
+    switch (result.kind) {
+      case 'saved':
+        this.retryMs = FIRST_RETRY_MS;
+        for (const e of result.saved) this.server.set(e.key, { version: e.version, value: e.value });
+        for (const sent of batch) this.settle(sent);
+        break;
+      case 'stale':
+        for (const theirs of result.current) {
+          const mine = this.pending.get(theirs.key);
+          this.pending.delete(theirs.key);
+          this.server.set(theirs.key, { version: theirs.version, value: theirs.value });
+          if (mine !== undefined && JSON.stringify(mine.value) !== JSON.stringify(theirs.value)) this.conflicts.set(theirs.key, { mine: mine.value, theirs });
+        }
+        break;
+      case 'refused':
+        for (const [key, message] of Object.entries(result.byKey)) {
+          this.refusals.set(key, message);
+          this.pending.delete(key);
+        }
+        if (Object.keys(result.byKey).length === 0) this.stuck = 'unreachable';
+        break;
+      case 'locked':
+        this.stuck = 'locked';
+        break;
+      case 'signed-out':
+        this.stuck = 'signed-out';
+        break;
+      case 'unreachable':
+        this.stuck = 'unreachable';
+        this.schedule(this.retryMs);
+        this.retryMs = Math.min(this.retryMs * 2, LAST_RETRY_MS);
+        break;
+    }
+    this.world.keep([...this.pending.values()]);
+    if (this.stuck === null && this.pending.size > 0) this.schedule(0);
+  }
+
+  /** What was edited again while on its way is based on the version just saved. */
+  private settle(sent: PendingEntry): void {
+    const now = this.pending.get(sent.key);
+    if (now === undefined) return;
+    if (now.id === sent.id) this.pending.delete(sent.key);
+    else this.pending.set(sent.key, { ...now, baseVersion: this.server.get(sent.key)?.version ?? now.baseVersion });
+  }
+
+  private schedule(ms: number): void {
+    this.cancelTimer?.();
+    this.cancelTimer = this.world.after(ms, () => void this.flush());
+  }
+
+  private notify(): void {
+    this.changed += 1;
+    for (const listener of this.listeners) listener();
+  }
+}

@@ -1,0 +1,49 @@
+import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query';
+import type { ContentBundle } from '@heathstep/content';
+import type { CourseView, DayView, PersonRow, SessionView } from '@heathstep/contracts';
+import { ApiError, request } from './client.js';
+
+export const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 10_000,
+      retry: (count, error) => error instanceof ApiError && error.passing && count < 4,
+      retryDelay: (attempt) => Math.min(500 * 2 ** attempt, 5000),
+      networkMode: 'always',
+    },
+    mutations: { networkMode: 'always' },
+  },
+});
+
+export interface Reviews {
+  readonly [item: string]: { readonly reviewer: string; readonly on: string; readonly version: number };
+}
+
+export type ClinicContent = ContentBundle & { readonly reviews: Reviews };
+
+export const keys = {
+  session: ['session'] as const,
+  content: ['content'] as const,
+  day: ['day'] as const,
+  people: (q: string) => ['people', q] as const,
+  person: (id: string) => ['person', id] as const,
+  course: (id: string) => ['course', id] as const,
+};
+
+export const useSession = (): UseQueryResult<SessionView> => useQuery({ queryKey: keys.session, queryFn: () => request<SessionView>('GET', '/api/session'), staleTime: 60_000, retry: (n, e) => e instanceof ApiError && e.passing && n < 4 });
+
+export const contentQuery = { queryKey: keys.content, queryFn: () => request<ClinicContent>('GET', '/api/content'), staleTime: Infinity };
+
+export const useContent = (): UseQueryResult<ClinicContent> => useQuery(contentQuery);
+
+export const useDay = (): UseQueryResult<DayView> => useQuery({ queryKey: keys.day, queryFn: () => request<DayView>('GET', '/api/day') });
+
+export const usePeople = (q: string): UseQueryResult<PersonRow[]> =>
+  useQuery({ queryKey: keys.people(q), queryFn: () => request<PersonRow[]>('GET', `/api/people${q === '' ? '' : `?q=${encodeURIComponent(q)}`}`), placeholderData: (before) => before });
+
+export const usePerson = (id: string): UseQueryResult<PersonRow> => useQuery({ queryKey: keys.person(id), queryFn: () => request<PersonRow>('GET', `/api/people/${id}`) });
+
+export const courseQuery = (episodeId: string) => ({ queryKey: keys.course(episodeId), queryFn: () => request<CourseView>('GET', `/api/episodes/${episodeId}/course`) });
+
+export const useCourse = (episodeId: string): UseQueryResult<CourseView> => useQuery({ ...courseQuery(episodeId), enabled: episodeId !== '' });
+

@@ -1,0 +1,82 @@
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import type { EntryView, VisitView } from '@heathstep/contracts';
+import { ApiError, request } from './client.js';
+import { EntryStore, type PendingEntry, type SendResult } from './entryStore.js';
+
+const storageKey = (visitId: string): string => `heathstep.visit.${visitId}`;
+
+function stored<T>(key: string, otherwise: T): T {
+  try {
+    const text = localStorage.getItem(key);
+    return text === null ? otherwise : (JSON.parse(text) as T);
+  } catch {
+    return otherwise;
+  }
+}
+
+function keep(key: string, value: unknown, empty: boolean): void {
+  try {
+    if (empty) localStorage.removeItem(key);
+    else localStorage.setItem(key, JSON.stringify(value));
+  } catch {
+    // Storage may be full or forbidden; the page still holds what was typed and sends it.
+  }
+}
+
+async function send(visitId: string, entries: readonly PendingEntry[]): Promise<SendResult> {
+  try {
+    const { saved } = await request<{ saved: EntryView[] }>('PUT', `/api/visits/${visitId}/entries`, { entries });
+    return { kind: 'saved', saved };
+  } catch (error) {
+    if (!(error instanceof ApiError) || error.passing || error.status >= 500) return { kind: 'unreachable' };
+    if (error.status === 401) return { kind: 'signed-out' };
+    if (error.status === 409) {
+      const current = error.problem.current;
+      return Array.isArray(current) ? { kind: 'stale', current: current as EntryView[], message: error.message } : { kind: 'locked', message: error.message };
+    }
+    const byKey = Object.fromEntries(
+      (error.problem.errors ?? []).flatMap((e) => {
+        const index = /^\/entries\/(\d+)\//.exec(e.pointer)?.[1];
+        const entry = index === undefined ? undefined : entries[Number(index)];
+        return entry === undefined ? [] : [[entry.key, e.detail]];
+      }),
+    );
+    return { kind: 'refused', byKey, message: error.message };
+  }
+}
+
+function makeStore(visit: VisitView): EntryStore {
+  const key = storageKey(visit.id);
+  return new EntryStore(visit.entries, {
+    send: (entries) => send(visit.id, entries),
+    load: () => stored<PendingEntry[]>(key, []),
+    keep: (entries) => keep(key, entries, entries.length === 0),
+    newId: () => crypto.randomUUID(),
+    after: (ms, run) => {
+      const timer = setTimeout(run, ms);
+      return () => clearTimeout(timer);
+    },
+  });
+}
+
+/** The live entries of a visit; one store for as long as the visit is on screen. */
+export function useEntries(visit: VisitView): EntryStore {
+  const [store, setStore] = useState(() => ({ id: visit.id, entries: makeStore(visit) }));
+  if (store.id !== visit.id) setStore({ id: visit.id, entries: makeStore(visit) });
+  const entries = store.entries;
+  useSyncExternalStore(entries.subscribe, entries.snapshot);
+  useEffect(() => {
+    const again = () => entries.retry();
+    const leaving = () => void entries.flush();
+    window.addEventListener('online', again);
+    window.addEventListener('pagehide', leaving);
+    return () => {
+      window.removeEventListener('online', again);
+      window.removeEventListener('pagehide', leaving);
+      void entries.flush();
+    };
+  }, [entries]);
+  return entries;
+}
+
+export { keep, stored };

@@ -1,0 +1,170 @@
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { doseFieldValue, doseSentence, type DoseField, type ExerciseDefinition, parseNumber, type Prescription, withDoseField } from '@heathstep/core';
+
+interface DoseSentenceProps {
+  readonly prescription: Prescription;
+  readonly exercise: ExerciseDefinition;
+  /** Left out where the sentence is only read. */
+  readonly onChange?: (next: Prescription) => void;
+  readonly errors?: Readonly<Record<string, string>>;
+}
+
+const STEPS: Record<DoseField, number> = { sets: 1, reps: 1, holdSeconds: 5, upSeconds: 1, topSeconds: 1, downSeconds: 1, restSeconds: 15, addedKg: 0.5, timesPerDay: 1, daysPerWeek: 1 };
+const NAMES: Record<DoseField, string> = {
+  sets: 'Sets',
+  reps: 'Repetitions or holds',
+  holdSeconds: 'Seconds of a hold',
+  upSeconds: 'Seconds up',
+  topSeconds: 'Seconds at the top',
+  downSeconds: 'Seconds down',
+  restSeconds: 'Seconds of rest',
+  addedKg: 'Kilograms',
+  timesPerDay: 'Times a day',
+  daysPerWeek: 'Days a week',
+};
+
+/** A prescription as one plain sentence in which every number is edited in place. */
+export function DoseSentence({ prescription, exercise, onChange, errors = {} }: DoseSentenceProps) {
+  const parts = doseSentence(prescription, exercise);
+  const sided = exercise.laterality === 'per-side';
+  return (
+    <p className="text-[1.05rem] leading-8">
+      {parts.map((part, i) => {
+        if (part.kind === 'words' || onChange === undefined) return <span key={i}>{part.text}</span>;
+        if (part.kind === 'sides') return sided ? <Sides key={i} prescription={prescription} onChange={onChange} text={part.text} /> : <span key={i}>{part.text}</span>;
+        return <NumberPart key={`${part.field}`} field={part.field} text={part.text} prescription={prescription} exercise={exercise} onChange={onChange} error={errors[part.field] ?? null} />;
+      })}
+      .
+    </p>
+  );
+}
+
+const LAPS: readonly Prescription['sides'][] = ['left', 'right', 'one-after-other', 'alternating'];
+
+/** A press, or the arrow keys, go through the ways of doing the sides. */
+function Sides({ prescription, onChange, text }: { prescription: Prescription; onChange: (next: Prescription) => void; text: string }) {
+  const turn = (by: number) => {
+    const at = LAPS.indexOf(prescription.sides);
+    const next = LAPS[(at + by + LAPS.length) % LAPS.length];
+    if (next !== undefined) onChange({ ...prescription, sides: next });
+  };
+  const colour = prescription.sides === 'left' || prescription.sides === 'right' ? `var(--color-${prescription.sides})` : undefined;
+  return (
+    <button
+      type="button"
+      aria-label={`Sides: ${text}`}
+      className="mx-0.5 rounded-sm font-semibold underline decoration-heather decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash"
+      style={{ color: colour }}
+      onClick={() => turn(1)}
+      onKeyDown={(event) => {
+        if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+          event.preventDefault();
+          turn(event.key === 'ArrowUp' ? 1 : -1);
+        }
+      }}
+    >
+      {text}
+    </button>
+  );
+}
+
+function spanOf(exercise: ExerciseDefinition, field: DoseField): readonly [number, number] {
+  return exercise.range[field] ?? [0, 999];
+}
+
+interface NumberPartProps {
+  readonly field: DoseField;
+  readonly text: string;
+  readonly prescription: Prescription;
+  readonly exercise: ExerciseDefinition;
+  readonly onChange: (next: Prescription) => void;
+  readonly error: string | null;
+}
+
+/** Typing replaces the number, arrow keys step it, a drag slides it; always within the safe range. */
+function NumberPart({ field, text, prescription, exercise, onChange, error }: NumberPartProps) {
+  const value = doseFieldValue(prescription, field) ?? 0;
+  const [typing, setTyping] = useState<string | null>(null);
+  const drag = useRef<{ x: number; value: number; moved: boolean } | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const [min, max] = spanOf(exercise, field);
+  const parsed = typing === null ? null : parseNumber(typing);
+  const number = parsed !== null && parsed.ok ? parsed.value : null;
+  const whole = field === 'sets' || field === 'reps' || field === 'timesPerDay' || field === 'daysPerWeek';
+  const problem = typing === null ? error : number === null || number < min || number > max || (whole && !Number.isInteger(number)) ? `${whole ? 'a whole number ' : ''}${min} to ${max}` : null;
+  useEffect(() => {
+    if (typing !== null) input.current?.focus();
+  }, [typing]);
+  const put = (next: number) => onChange(withDoseField(prescription, field, Math.min(max, Math.max(min, Math.round(next * 100) / 100))));
+  const step = (by: number) => put(value + by * STEPS[field]);
+  const finish = () => {
+    if (typing !== null && problem === null && number !== null) put(number);
+    setTyping(null);
+  };
+  const keys = (event: KeyboardEvent) => {
+    if (event.key === 'ArrowUp' || event.key === 'ArrowRight') step(1);
+    else if (event.key === 'ArrowDown' || event.key === 'ArrowLeft') step(-1);
+    else if (/^[\d]$/.test(event.key)) setTyping(event.key);
+    else if (event.key === 'Enter' || event.key === ' ') setTyping('');
+    else return;
+    event.preventDefault();
+  };
+  if (typing !== null) {
+    return (
+      <span className="relative mx-0.5 inline-block">
+        <input
+          ref={input}
+          aria-label={`${NAMES[field]}, ${min} to ${max}`}
+          aria-invalid={problem !== null && typing !== ''}
+          inputMode="decimal"
+          maxLength={8}
+          placeholder={String(value)}
+          className={`w-16 rounded-sm border-b-2 bg-heather-wash px-1 text-center font-semibold focus:outline-none ${problem !== null && typing !== '' ? 'border-ease' : 'border-heather'}`}
+          value={typing}
+          onChange={(e) => setTyping(e.target.value)}
+          onBlur={finish}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') finish();
+            if (e.key === 'Escape') setTyping(null);
+          }}
+        />
+        {problem !== null && typing !== '' && (
+          <span role="alert" className="absolute left-0 top-full z-20 whitespace-nowrap rounded bg-ease px-2 py-0.5 text-sm leading-6 text-paper">
+            {problem}
+          </span>
+        )}
+      </span>
+    );
+  }
+  return (
+    <span
+      role="spinbutton"
+      tabIndex={0}
+      aria-label={NAMES[field]}
+      aria-valuenow={value}
+      aria-valuemin={min}
+      aria-valuemax={max}
+      aria-valuetext={text}
+      title={`${min} to ${max}`}
+      className={`mx-0.5 cursor-ew-resize touch-none select-none rounded-sm font-semibold underline decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash ${error === null ? 'decoration-heather' : 'bg-ease-wash decoration-ease'}`}
+      onKeyDown={keys}
+      onPointerDown={(event) => {
+        drag.current = { x: event.clientX, value, moved: false };
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }}
+      onPointerMove={(event) => {
+        const from = drag.current;
+        if (from === null) return;
+        const steps = Math.round((event.clientX - from.x) / 14);
+        if (steps !== 0) from.moved = true;
+        if (from.moved) put(from.value + steps * STEPS[field]);
+      }}
+      onPointerUp={() => {
+        if (drag.current?.moved === false) setTyping('');
+        drag.current = null;
+      }}
+    >
+      {text}
+    </span>
+  );
+}

@@ -1,0 +1,104 @@
+import { LineChart } from 'echarts/charts';
+import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
+import * as echarts from 'echarts/core';
+import { SVGRenderer } from 'echarts/renderers';
+import { useEffect, useRef } from 'react';
+import { semAt, shown, type MeasureDefinition } from '@heathstep/core';
+import { shortDay } from './dates.js';
+
+echarts.use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, SVGRenderer]);
+
+export interface TrendPoint {
+  readonly day: string;
+  readonly value: number;
+}
+
+interface TrendProps {
+  readonly measure: MeasureDefinition;
+  readonly left: readonly TrendPoint[];
+  readonly right: readonly TrendPoint[];
+  readonly wanted: number | null;
+  readonly to: string;
+}
+
+const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(`--color-${name}`).trim();
+
+/** A line with its measurement error as a band, drawn as two stacked lines with the space between filled. */
+function series(measure: MeasureDefinition, side: 'left' | 'right', points: readonly TrendPoint[]): object[] {
+  if (points.length === 0) return [];
+  const sem = (v: number) => semAt(measure, v) ?? 0;
+  const plain = { type: 'line', symbol: 'none', lineStyle: { opacity: 0 }, silent: true, tooltip: { show: false } };
+  const last = points[points.length - 1];
+  return [
+    { ...plain, name: `${side} low`, stack: `${side} band`, data: points.map((p) => [p.day, p.value - sem(p.value)]) },
+    { ...plain, name: `${side} error`, stack: `${side} band`, areaStyle: { color: colour(side), opacity: 0.16 }, data: points.map((p) => [p.day, 2 * sem(p.value)]) },
+    {
+      type: 'line',
+      name: side,
+      data: points.map((p) => [p.day, p.value]),
+      symbol: 'circle',
+      symbolSize: 8,
+      lineStyle: { color: colour(side), width: 2.5 },
+      itemStyle: { color: colour(side) },
+      endLabel: { show: true, formatter: `${side === 'left' ? 'L' : 'R'} ${shown(last?.value ?? 0)}`, color: colour(side), fontWeight: 650, fontSize: 13, fontFamily: 'Hanken Grotesk Variable' },
+    },
+  ];
+}
+
+/** One measure over the visits, both sides, with error bands and what is wanted; the same numbers stand in a table behind it. */
+export function Trend({ measure, left, right, wanted, to }: TrendProps) {
+  const host = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (host.current === null) return undefined;
+    const chart = echarts.init(host.current, null, { renderer: 'svg' });
+    const text = { color: colour('ink-2'), fontFamily: 'Hanken Grotesk Variable', fontSize: 12 };
+    const days = [...left, ...right].map((p) => p.day).sort();
+    chart.setOption({
+      animation: false,
+      grid: { left: 34, right: 52, top: 12, bottom: 26 },
+      tooltip: { trigger: 'axis', valueFormatter: (v: unknown) => (typeof v === 'number' ? shown(v) : String(v as string)), textStyle: text },
+      xAxis: { type: 'time', min: days[0], max: to, axisLabel: { ...text, formatter: (v: number) => shortDay(new Date(v).toISOString()), hideOverlap: true }, axisLine: { lineStyle: { color: colour('line') } }, axisTick: { show: false } },
+      yAxis: { type: 'value', axisLabel: text, splitLine: { lineStyle: { color: colour('line-2') } }, scale: measure.unit === 'deg' },
+      series: [
+        ...series(measure, 'left', left),
+        ...series(measure, 'right', right),
+        ...(wanted === null ? [] : [{ type: 'line', name: 'wanted', data: [], markLine: { silent: true, symbol: 'none', lineStyle: { color: colour('go'), type: 'dashed', width: 1.5 }, label: { formatter: `wanted ${shown(wanted)}`, ...text, color: colour('go-deep'), position: 'insideStartTop' }, data: [{ yAxis: wanted }] } }]),
+      ],
+    });
+    const watch = new ResizeObserver(() => chart.resize());
+    watch.observe(host.current);
+    return () => {
+      watch.disconnect();
+      chart.dispose();
+    };
+  }, [measure, left, right, wanted, to]);
+  const days = [...new Set([...left, ...right].map((p) => p.day))].sort();
+  const at = (points: readonly TrendPoint[], day: string) => points.find((p) => p.day === day)?.value;
+  return (
+    <figure>
+      <div ref={host} className="h-56 w-full" aria-hidden />
+      <details className="text-sm">
+        <summary className="min-h-8 text-ink-2">As a table</summary>
+        <table className="mt-1 w-full text-left">
+          <caption className="sr-only">{measure.label}</caption>
+          <thead>
+            <tr>
+              <th scope="col">Day</th>
+              <th scope="col">Left</th>
+              <th scope="col">Right</th>
+            </tr>
+          </thead>
+          <tbody>
+            {days.map((day) => (
+              <tr key={day} className="border-t border-line-2">
+                <td>{shortDay(day)}</td>
+                <td>{at(left, day) === undefined ? '' : shown(at(left, day) ?? 0)}</td>
+                <td>{at(right, day) === undefined ? '' : shown(at(right, day) ?? 0)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </details>
+    </figure>
+  );
+}

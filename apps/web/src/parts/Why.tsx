@@ -1,0 +1,59 @@
+import { Popover } from 'radix-ui';
+import { useState, type ReactNode } from 'react';
+import type { Why as WhyContent } from '@heathstep/core';
+import { useContent } from '../api/queries.js';
+
+/** Any computed statement: a click, Enter or the W key opens inputs, rule, arithmetic and source with its review status. */
+export function Why({ of, children, className = '', label }: { of: () => WhyContent; children: ReactNode; className?: string; label?: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger
+        className={`text-left underline decoration-ink-3 decoration-dotted underline-offset-4 hover:decoration-solid ${className}`}
+        {...(label === undefined ? {} : { 'aria-label': `${label}. Why?` })}
+        onKeyDown={(event) => {
+          if (event.key.toLowerCase() === 'w' && !event.ctrlKey && !event.metaKey) setOpen(true);
+        }}
+      >
+        {children}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content side="bottom" align="start" collisionPadding={12} sideOffset={6} className="z-50 max-h-[70vh] w-[26rem] max-w-[94vw] overflow-y-auto rounded-lg border border-line bg-paper p-5 text-sm shadow-xl" aria-label="Why">
+          {open && <Working why={of()} />}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Working({ why }: { why: WhyContent }) {
+  const content = useContent();
+  const review = why.reviewKey === null ? undefined : content.data?.reviews[why.reviewKey];
+  return (
+    <div>
+      <h3>{why.statement}</h3>
+      {why.inputs.length > 0 && (
+        <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+          {why.inputs.map((input, i) => (
+            <div key={i} className="contents">
+              <dt className="text-ink-2">{input.name}</dt>
+              <dd>{input.value}</dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      <p className="mt-3 border-t border-line-2 pt-3">{why.rule}</p>
+      {why.arithmetic.length > 0 && (
+        <ul className="mt-2 space-y-1">
+          {why.arithmetic.map((line, i) => (
+            <li key={i} className="font-semibold">
+              {line}
+            </li>
+          ))}
+        </ul>
+      )}
+      <p className="mt-3 border-t border-line-2 pt-3 text-ink-2">{why.source}.</p>
+      <p className="mt-1 text-ink-2">{review === undefined ? 'Not yet reviewed by this clinic.' : `Reviewed by ${review.reviewer} on ${review.on} for this clinic, version ${review.version}.`}</p>
+    </div>
+  );
+}

@@ -1,0 +1,198 @@
+import { lazy, Suspense } from 'react';
+import { Link, useParams } from 'react-router';
+import { compareValues, type Criterion, type MeasureDefinition, type ProtocolDefinition, shown, type Side, whyChange, whyCriterion } from '@heathstep/core';
+import type { CourseView } from '@heathstep/contracts';
+import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
+import { Failed, Loading } from '../../app/Failures.js';
+import { CourseLine } from '../../parts/CourseLine.js';
+import { shortDay } from '../../parts/dates.js';
+import { EpisodeHead } from '../../parts/EpisodeHead.js';
+import { Judgement, type Tone } from '../../parts/Judgement.js';
+import { Why } from '../../parts/Why.js';
+import { DecisionPanel } from './DecisionPanel.js';
+import { SessionStrip } from './SessionStrip.js';
+
+const Trend = lazy(async () => ({ default: (await import('../../parts/Trend.js')).Trend }));
+
+export function Course() {
+  const { episodeId = '' } = useParams();
+  const course = useCourse(episodeId);
+  const content = useContent();
+  if (course.data === undefined || content.data === undefined) {
+    const error = course.error ?? content.error;
+    return error === null ? <Loading what="the course" /> : <Failed error={error} again={() => void course.refetch()} />;
+  }
+  return <Whole course={course.data} content={content.data} />;
+}
+
+function Whole({ course, content }: { course: CourseView; content: ClinicContent }) {
+  const { episode } = course;
+  const protocol = content.protocols.find((p) => p.key === episode.protocol) as ProtocolDefinition;
+  const condition = content.conditions.find((c) => c.key === episode.condition)?.name ?? '';
+  if (episode.stages.length === 0) {
+    return (
+      <>
+        <EpisodeHead episode={episode} condition={condition} />
+        <main className="mx-auto w-full max-w-2xl px-8 py-12">
+          <h2>The course begins with the first plan</h2>
+          <p className="mt-2 text-ink-2">Finish the first visit, then give a plan. From then on the stages, the log and each decision stand here.</p>
+          <Link to={`/episodes/${episode.id}/visit`} className="action mt-5">
+            To the visit
+          </Link>
+        </main>
+      </>
+    );
+  }
+  const stage = protocol.stages.find((s) => s.key === episode.stage);
+  return (
+    <>
+      <EpisodeHead episode={episode} condition={condition} />
+      <div className="border-b border-line px-5 py-3">
+        <CourseLine episode={episode} protocol={protocol} pain={course.mornings} />
+      </div>
+      <main className="grid flex-1 grid-cols-[19rem_minmax(0,1fr)_20rem]">
+        <section className="px-5 py-4">
+          <h2>{stage?.criteria == null ? 'Upkeep' : `To leave ${stage.name}`}</h2>
+          <Criteria course={course} />
+        </section>
+        <section className="min-w-0 border-x border-line px-5 py-4">
+          <Trends course={course} content={content} leading={stage?.leadingMeasure ?? ''} criteria={stage?.criteria ?? null} />
+          <SessionStrip course={course} school={stage?.painSchool ?? 'next-morning'} />
+          <VisitPairs course={course} content={content} />
+        </section>
+        <aside className="bg-paper px-5 py-4">
+          <DecisionPanel course={course} content={content} protocol={protocol} />
+        </aside>
+      </main>
+    </>
+  );
+}
+
+const STATES: Record<string, { readonly tone: Tone; readonly word: string }> = {
+  met: { tone: 'go', word: 'met' },
+  'met-within-error': { tone: 'hold', word: 'within error' },
+  'not-met': { tone: 'ease', word: 'not yet' },
+  'not-known': { tone: 'unknown', word: 'not known' },
+  'not-applicable': { tone: 'unknown', word: 'does not apply' },
+};
+
+function Criteria({ course }: { course: CourseView }) {
+  if (course.criteria.length === 0) return <p className="mt-2 text-ink-2">There is nothing to progress to from here.</p>;
+  return (
+    <ul className="mt-2 border-t border-line">
+      {course.criteria.map((part) => {
+        const state = STATES[part.state] ?? { tone: 'unknown' as const, word: part.state };
+        return (
+          <li key={part.text} className="border-b border-line py-2.5">
+            <Why of={() => whyCriterion(part)} className="block font-semibold leading-snug no-underline hover:underline">
+              {part.text}
+            </Why>
+            <span className="mt-1 flex items-start gap-2 text-sm text-ink-2">
+              <span className="shrink-0">
+                <Judgement tone={state.tone}>{state.word}</Judgement>
+              </span>
+              <span className="pt-0.5">{part.because}</span>
+            </span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+/** What the stage wants of a measure on the treated side; null when nothing. */
+function wantedOf(criterion: Criterion | null, measure: string): number | null {
+  if (criterion === null) return null;
+  const parts = 'all' in criterion ? criterion.all : 'any' in criterion ? criterion.any : 'of' in criterion ? criterion.of : null;
+  if (parts !== null) return parts.map((p) => wantedOf(p, measure)).find((w) => w !== null) ?? null;
+  return 'measure' in criterion && criterion.measure === measure ? criterion.value : null;
+}
+
+const CHARTED = ['single-leg-heel-raise', 'lunge-knee-bent'];
+
+function Trends({ course, content, leading, criteria }: { course: CourseView; content: ClinicContent; leading: string; criteria: Criterion | null }) {
+  const key = CHARTED.includes(leading) ? leading : 'single-leg-heel-raise';
+  const measure = content.measures.find((m) => m.key === key);
+  if (measure === undefined) return null;
+  const points = (side: Side) => course.measures.filter((m) => m.measure === key && m.side === side && m.value !== null).map((m) => ({ day: m.at.slice(0, 10), value: m.value ?? 0 }));
+  const [left, right] = [points('left'), points('right')];
+  return (
+    <div>
+      <div className="flex items-baseline justify-between">
+        <h2>{measure.label}</h2>
+        <span className="text-sm text-ink-2">shaded: error of the measurement</span>
+      </div>
+      {left.length + right.length === 0 ? (
+        <p className="py-6 text-ink-2">Not measured yet.</p>
+      ) : (
+        <Suspense fallback={<div className="h-56" role="status" aria-label="Drawing the chart" />}>
+          <Trend measure={measure} left={left} right={right} wanted={wantedOf(criteria, key)} to={course.episode.today} />
+        </Suspense>
+      )}
+    </div>
+  );
+}
+
+/** The newest visit beside the first: every measure taken at both, with its class of change. */
+function VisitPairs({ course, content }: { course: CourseView; content: ClinicContent }) {
+  const rows = content.measures.flatMap((m) => {
+    const of = (side: Side) => course.measures.filter((f) => f.measure === m.key && f.side === side && f.value !== null);
+    const sides = (['left', 'right'] as const).map((side) => ({ side, takes: of(side) }));
+    return sides.some((s) => s.takes.length > 1) ? [{ m, sides }] : [];
+  });
+  if (rows.length === 0) return null;
+  return (
+    <div className="mt-6">
+      <h2>Now beside the first visit</h2>
+      <table className="mt-2 w-full">
+        <thead className="text-left text-sm text-ink-2">
+          <tr>
+            <th scope="col" className="py-1 font-normal">
+              Measure
+            </th>
+            <th scope="col" className="font-normal" style={{ color: 'var(--color-left)' }}>
+              L left
+            </th>
+            <th scope="col" className="font-normal" style={{ color: 'var(--color-right)' }}>
+              R right
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ m, sides }) => (
+            <tr key={m.key} className="border-t border-line-2">
+              <th scope="row" className="py-1.5 text-left font-semibold">
+                {m.label}
+              </th>
+              {sides.map(({ side, takes }) => (
+                <td key={side}>
+                  <Pair measure={m} takes={takes} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Pair({ measure, takes }: { measure: MeasureDefinition; takes: CourseView['measures'] }) {
+  const [first] = takes;
+  const last = takes[takes.length - 1];
+  if (first?.value == null || last?.value == null) return <span className="text-ink-3">not taken</span>;
+  if (first === last) return <span>{shown(first.value)}</span>;
+  const change = compareValues(measure, first.value, last.value);
+  const tone = change.direction === 'better' ? 'text-go-deep' : change.direction === 'worse' ? 'text-ease-deep' : 'text-ink-2';
+  const [then, now] = [first.value, last.value];
+  return (
+    <span title={`${shortDay(first.at)} and ${shortDay(last.at)}`}>
+      {shown(then)} <span aria-hidden>→</span>
+      <span className="sr-only">then</span> <b>{shown(now)}</b>{' '}
+      <Why of={() => whyChange(measure, then, now)} className={`text-sm ${tone}`}>
+        {change.direction}
+        {change.class === 'not-known' ? '' : `, ${change.class.replaceAll('-', ' ')}`}
+      </Why>
+    </span>
+  );
+}

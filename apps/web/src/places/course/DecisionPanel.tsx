@@ -1,0 +1,177 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { type ProtocolDefinition, type ReviewResult, whyReview } from '@heathstep/core';
+import { DECISIONS, type CourseView, type DecisionBody } from '@heathstep/contracts';
+import { ApiError, request } from '../../api/client.js';
+import { type ClinicContent, keys, useSession } from '../../api/queries.js';
+import { CloseDialog, type ClosureValues } from '../../parts/CloseDialog.js';
+import { fullDay } from '../../parts/dates.js';
+import { DECISION_WORDS, Judgement } from '../../parts/Judgement.js';
+import { Why } from '../../parts/Why.js';
+
+const HEADLINE: Record<ReviewResult['decision'], (stages: { now: string; next: string; before: string }) => string> = {
+  refer: () => 'Refer before going on',
+  'ease-back': ({ now, before }) => (before === '' ? `Ease ${now} back to less` : `Ease back to ${before}`),
+  'adjust-dose': ({ now }) => `Stay in ${now}, change the dose`,
+  'hold-and-retest': ({ now }) => `Stay in ${now}, and re-test`,
+  progress: ({ next }) => `Go on to ${next}`,
+  hold: ({ now }) => `Stay in ${now}, keep the dose`,
+  'look-again': () => 'Look again at what keeps it going',
+};
+
+/** The suggestion with its reasons and what would change it; the clinician uses it or decides otherwise. */
+export function DecisionPanel({ course, content, protocol }: { course: CourseView; content: ClinicContent; protocol: ProtocolDefinition }) {
+  const { review, episode } = course;
+  const at = protocol.stages.findIndex((s) => s.key === episode.stage);
+  const names = { now: protocol.stages[at]?.name ?? '', next: protocol.stages[at + 1]?.name ?? '', before: protocol.stages[at - 1]?.name ?? '' };
+  if (review === null) return <p className="text-ink-2">A decision is suggested once a plan is given and something is logged.</p>;
+  const words = DECISION_WORDS[review.decision];
+  const reviewed = content.reviews['rule:review'];
+  return (
+    <div>
+      <OpenStops course={course} />
+      {words !== undefined && <Judgement tone={words.tone}>{words.text}</Judgement>}
+      <h2 className="mt-1 text-2xl">{HEADLINE[review.decision](names)}</h2>
+      <ul className="mt-3 border-t border-line">
+        {review.because.map((reason) => (
+          <li key={reason} className="border-b border-line-2 py-1.5">
+            {reason}
+          </li>
+        ))}
+      </ul>
+      {review.wouldChange.length > 0 && (
+        <div className="mt-3 text-sm text-ink-2">
+          <p className="font-semibold">What would change it</p>
+          <ul className="list-disc pl-5">
+            {review.wouldChange.map((w) => (
+              <li key={w}>{w}</li>
+            ))}
+          </ul>
+        </div>
+      )}
+      <Decide course={course} review={review} last={at >= protocol.stages.length - 1} />
+      <p className="mt-4 text-sm text-ink-2">
+        A suggestion by rule {review.rule} of 9, {review.confidence}.{' '}
+        {reviewed === undefined ? 'The rules are not yet reviewed by this clinic.' : `Rules reviewed by ${reviewed.reviewer}, ${fullDay(reviewed.on)}.`} The decision is yours. <Why of={() => whyReview(review)}>Show the working</Why>
+      </p>
+      <History course={course} />
+    </div>
+  );
+}
+
+function Decide({ course, review, last }: { course: CourseView; review: ReviewResult; last: boolean }) {
+  const { episode } = course;
+  const client = useQueryClient();
+  const session = useSession();
+  const navigate = useNavigate();
+  const id = useRef(crypto.randomUUID());
+  const [otherwise, setOtherwise] = useState(false);
+  const [choice, setChoice] = useState<DecisionBody['decision'] | null>(null);
+  const [reason, setReason] = useState('');
+  const decide = useMutation({
+    mutationFn: (body: { decision: DecisionBody['decision']; reason?: string }) => request<CourseView>('POST', `/api/episodes/${episode.id}/decisions`, { id: id.current, ...body }),
+    onSuccess: async (next) => {
+      id.current = crypto.randomUUID();
+      setOtherwise(false);
+      client.setQueryData(keys.course(episode.id), next);
+      void client.invalidateQueries({ queryKey: keys.day });
+      if (next.episode.draft !== null) await navigate(`/episodes/${episode.id}/plan`);
+    },
+  });
+  if (session.data?.user.role === 'assistant') return <p className="mt-4 text-sm text-ink-2">A clinician decides.</p>;
+  const error = decide.error instanceof ApiError ? decide.error : null;
+  const reasonError = error?.at('/reason') ?? null;
+  return (
+    <div className="mt-4">
+      <div className="flex flex-wrap gap-3">
+        <button type="button" className="action" disabled={decide.isPending} onClick={() => decide.mutate({ decision: review.decision })}>
+          Use this
+        </button>
+        <button type="button" className="action-quiet" aria-expanded={otherwise} onClick={() => setOtherwise(!otherwise)}>
+          Decide otherwise
+        </button>
+      </div>
+      {otherwise && (
+        <form
+          className="mt-4 rounded-lg border border-line p-4"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (choice !== null) decide.mutate({ decision: choice, reason });
+          }}
+        >
+          <div className="flex flex-wrap gap-2" role="group" aria-label="Decision">
+            {DECISIONS.filter((d) => d !== review.decision && !(d === 'progress' && last)).map((d) => (
+              <button key={d} type="button" aria-pressed={choice === d} className={`min-h-10 rounded border-2 px-2.5 text-sm font-semibold ${choice === d ? 'border-heather bg-heather-wash' : 'border-line'}`} onClick={() => setChoice(d)}>
+                {DECISION_WORDS[d]?.text}
+              </button>
+            ))}
+          </div>
+          <label className="mt-3 block">
+            <span className="text-sm text-ink-2">Why otherwise</span>
+            <textarea className="field min-h-16" value={reason} maxLength={2000} aria-invalid={reasonError !== null} onChange={(e) => setReason(e.target.value)} />
+          </label>
+          <button type="submit" className="action mt-2" disabled={choice === null || decide.isPending}>
+            Record it
+          </button>
+        </form>
+      )}
+      {error !== null && (
+        <p role="alert" className="mt-2 text-ease-deep">
+          {reasonError ?? error.message}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Stop signs reported at home, closed here with their result. */
+function OpenStops({ course }: { course: CourseView }) {
+  const { episode } = course;
+  const client = useQueryClient();
+  const [closing, setClosing] = useState<string | null>(null);
+  const id = useRef(crypto.randomUUID());
+  const stop = episode.openStops.find((s) => s.id === closing);
+  const send = async (values: ClosureValues) => {
+    await request('POST', `/api/episodes/${episode.id}/closures`, { id: id.current, subject: `stop:${closing ?? ''}`, side: 'none', ...values });
+    id.current = crypto.randomUUID();
+    setClosing(null);
+    await client.invalidateQueries({ queryKey: keys.course(episode.id) });
+  };
+  return (
+    <>
+      {episode.openStops.map((s) => (
+        <div key={s.id} className="mb-4 rounded bg-ease-wash p-3" role="alert">
+          <p className="font-semibold text-ease-deep">{`Stop sign reported at home, ${s.day}`}</p>
+          <p>{`${s.sign} (${s.grade})`}</p>
+          <button type="button" className="text-action min-h-9" onClick={() => setClosing(s.id)}>
+            Close with result
+          </button>
+        </div>
+      ))}
+      {stop !== undefined && <CloseDialog title={stop.sign} today={episode.today} overridable={false} send={send} cancel={() => setClosing(null)} />}
+    </>
+  );
+}
+
+function History({ course }: { course: CourseView }) {
+  if (course.decisions.length === 0) return null;
+  return (
+    <section className="mt-6 border-t border-line pt-4">
+      <h3>Decided before</h3>
+      <ol className="mt-1 text-sm">
+        {course.decisions.map((d) => (
+          <li key={d.id} className="border-b border-line-2 py-2">
+            <span className="font-semibold">{DECISION_WORDS[d.decision]?.text ?? d.decision}</span>, {fullDay(d.at)}, {d.by}
+            <span className="block text-ink-2">{d.agreed ? 'as suggested' : `suggested: ${DECISION_WORDS[d.suggested]?.text ?? d.suggested}. ${d.reason}`}</span>
+          </li>
+        ))}
+      </ol>
+      <p className="mt-2 text-sm">
+        <Link className="text-action" to={`/episodes/${course.episode.id}/plan`}>
+          To the plan
+        </Link>
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,52 @@
+import { addDays, type PainSchool, type PainState, shown, whySession } from '@heathstep/core';
+import type { CourseView } from '@heathstep/contracts';
+import { shortDay } from '../../parts/dates.js';
+import { Why } from '../../parts/Why.js';
+
+const DAYS = 21;
+
+const LOOK: Record<PainState, { readonly colour: string; readonly mark: string; readonly word: string }> = {
+  green: { colour: 'var(--color-go)', mark: '', word: 'green' },
+  amber: { colour: 'var(--color-hold)', mark: '!', word: 'amber' },
+  red: { colour: 'var(--color-ease)', mark: '×', word: 'red' },
+  stop: { colour: 'var(--color-ink)', mark: '■', word: 'stop sign' },
+  'not-known': { colour: 'transparent', mark: '?', word: 'not known' },
+};
+
+/** Three weeks of sessions: what was done as a bar, how it was taken as a marked block beneath. */
+export function SessionStrip({ course, school }: { course: CourseView; school: PainSchool }) {
+  const days = Array.from({ length: DAYS }, (_, i) => addDays(course.episode.today, i - DAYS + 1));
+  const on = new Map(course.sessions.map((s) => [s.day, s]));
+  const most = Math.max(1, ...course.sessions.map((s) => s.tensionMinutes));
+  return (
+    <div className="mt-6">
+      <div className="flex items-baseline justify-between">
+        <h2>What was done, and how it was taken</h2>
+        <span className="text-sm text-ink-2">minutes under tension</span>
+      </div>
+      <div className="mt-3 grid items-end gap-1" style={{ gridTemplateColumns: `repeat(${DAYS}, minmax(0, 1fr))` }}>
+        {days.map((day) => {
+          const s = on.get(day);
+          return <div key={day} aria-hidden className="rounded-t-sm bg-ink-3/50" style={{ height: `${((s?.tensionMinutes ?? 0) / most) * 4.5}rem` }} />;
+        })}
+        {days.map((day) => {
+          const s = on.get(day);
+          if (s === undefined) return <div key={day} className="h-6 border-b-2 border-line" />;
+          const look = LOOK[s.state];
+          return (
+            <Why key={day} of={() => whySession(s, school)} label={`${shortDay(day)}: ${look.word}, ${shown(s.tensionMinutes)} minutes`} className="block h-6 no-underline">
+              <span className={`flex h-full items-center justify-center rounded-sm text-sm font-bold text-paper ${s.state === 'not-known' ? 'border-2 border-dashed border-ink-3 !text-ink-2' : ''}`} style={{ background: look.colour }}>
+                {look.mark}
+              </span>
+            </Why>
+          );
+        })}
+      </div>
+      <div className="mt-1 flex justify-between text-xs text-ink-2">
+        <span>{shortDay(days[0] ?? '')}</span>
+        <span>plain green · ! amber · × red · ■ stop sign · ? next morning not known</span>
+        <span>today</span>
+      </div>
+    </div>
+  );
+}

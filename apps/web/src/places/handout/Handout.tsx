@@ -1,0 +1,112 @@
+import { Link, useParams } from 'react-router';
+import { doseSentence, sentenceText, type Stage } from '@heathstep/core';
+import { useContent, useCourse, useSession } from '../../api/queries.js';
+import { Failed, Loading } from '../../app/Failures.js';
+import { fullDay } from '../../parts/dates.js';
+
+/** The plan on paper: one to two pages in large type, in the second person. */
+export function Handout() {
+  const { episodeId = '' } = useParams();
+  const course = useCourse(episodeId);
+  const content = useContent();
+  const session = useSession();
+  if (course.data === undefined || content.data === undefined || session.data === undefined) {
+    const error = course.error ?? content.error;
+    return error === null ? <Loading what="the handout" /> : <Failed error={error} again={() => void course.refetch()} />;
+  }
+  const { episode } = course.data;
+  const { plan } = episode;
+  if (plan === null) {
+    return (
+      <main className="mx-auto max-w-xl px-6 py-16">
+        <h1>No plan is given yet</h1>
+        <Link to={`/episodes/${episode.id}/plan`} className="action mt-5">
+          To the plan
+        </Link>
+      </main>
+    );
+  }
+  const { clinic } = session.data;
+  const stage = content.data.protocols.flatMap((p) => p.stages).find((s) => s.key === plan.stage) as Stage;
+  const adjuncts = stage.adjuncts.filter((a) => Object.entries(a.school ?? {}).every(([q, o]) => episode.schools[q] === o));
+  return (
+    <main className="mx-auto w-full max-w-[52rem] bg-paper px-10 py-8 text-[1.05rem] print:max-w-none print:bg-transparent print:p-0 print:text-[12.5pt]">
+      <div className="no-print mb-6 flex gap-3">
+        <button type="button" className="action" onClick={() => window.print()}>
+          Print
+        </button>
+        <Link to={`/episodes/${episode.id}/plan`} className="action-quiet">
+          Back to the plan
+        </Link>
+      </div>
+      <header className="flex items-end justify-between border-b-2 border-ink pb-2">
+        <div>
+          <h1 className="text-3xl">{`${episode.person.name.split(' ')[0] ?? ''}, your plan`}</h1>
+          <p>{stage.purpose.patient}.</p>
+        </div>
+        <p className="text-right text-sm">
+          {clinic.name}
+          <br />
+          {`Version ${plan.number}, ${plan.givenAt === null ? '' : fullDay(plan.givenAt)}`}
+        </p>
+      </header>
+      <ol className="mt-2">
+        {plan.items.map((item, i) => {
+          const exercise = content.data.exercises.find((e) => e.key === item.exercise);
+          if (exercise === undefined) return null;
+          return (
+            <li key={item.exercise} className="grid grid-cols-[2rem_1fr] break-inside-avoid border-b border-line py-2.5">
+              <span className="font-head text-2xl font-semibold">{i + 1}</span>
+              <div>
+                <h2>{exercise.name}</h2>
+                <p className="text-lg font-semibold print:text-[13.5pt]">{sentenceText(doseSentence(item, exercise))}</p>
+                <p>{exercise.steps.join('. ')}.</p>
+                <p>
+                  <b>You should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
+                </p>
+                <p>
+                  <b>Watch for:</b> {exercise.faults.map((f) => `${f.fault} (${f.fix})`).join('; ')}.
+                </p>
+                {exercise.equipment.length > 0 && (
+                  <p>
+                    <b>You need:</b> {exercise.equipment.join(', ')}.
+                  </p>
+                )}
+              </div>
+            </li>
+          );
+        })}
+      </ol>
+      {adjuncts.length > 0 && (
+        <section className="mt-3 break-inside-avoid">
+          <h2>Beside the exercises</h2>
+          <ul className="list-disc pl-6">
+            {adjuncts.map((a) => (
+              <li key={a.key}>{a.text}.</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className="mt-3 grid grid-cols-2 gap-6 break-inside-avoid">
+        <div>
+          <h2>Is this pain all right?</h2>
+          <p>
+            {stage.painSchool === 'comfort'
+              ? 'Stay comfortable. If pain rises while you do it, do less.'
+              : 'Pain up to 5 of 10 while you do it is all right, if it settles within an hour and your next morning is as usual. If the next morning is worse by 2 or more, do less and tell us.'}
+          </p>
+        </div>
+        <div>
+          <h2>Stop</h2>
+          <p>
+            <b>Stop and call {clinic.emergencyNumber}:</b> chest pain, breathlessness, a pop with loss of push-off, a cold or white foot, a change of face, arm or speech.
+          </p>
+          <p>
+            <b>Stop for today and tell us, {clinic.phone}:</b> sharp sudden pain, numbness or tingling, giving way, new swelling, colour change, broken skin, dizziness.
+          </p>
+        </div>
+      </section>
+      <p className="mt-3 border-t border-line pt-2 text-sm">Made for you by your physiotherapist. It does not replace their advice. Most people gain a little each week over 8 to 12 weeks.</p>
+    </main>
+  );
+}

@@ -1,0 +1,137 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useId, useState, type FormEvent } from 'react';
+import { ApiError, request } from '../../api/client.js';
+import type { HomeView } from '@heathstep/contracts';
+import { Today } from './Today.js';
+
+const TOKEN = 'heathstep.home.token';
+
+/** The link's secret stands after the #, which browsers never send; it is only used together with the code. */
+function tokenFromAddress(): string | null {
+  const token = window.location.hash.slice(1);
+  return /^[\w-]{10,60}$/.test(token) ? token : null;
+}
+
+const key = ['home'] as const;
+
+export function Home() {
+  const client = useQueryClient();
+  const [token] = useState(tokenFromAddress);
+  const [opened, setOpened] = useState(() => token === null || sessionStorage.getItem(TOKEN) === token || localStorage.getItem(TOKEN) === token);
+  const home = useQuery({ queryKey: key, queryFn: () => request<HomeView>('GET', '/api/home/today'), enabled: opened, refetchOnWindowFocus: true });
+  const needsCode = !opened || (home.error instanceof ApiError && home.error.status === 401);
+  if (needsCode) {
+    if (token === null) return <Gone />;
+    return (
+      <Code
+        token={token}
+        opened={async () => {
+          localStorage.setItem(TOKEN, token);
+          setOpened(true);
+          await client.resetQueries({ queryKey: key });
+        }}
+      />
+    );
+  }
+  if (home.data === undefined) {
+    return (
+      <Page>
+        <div className="px-6 pt-16" role="status">
+          {home.error === null ? (
+            <span className="sr-only">Loading</span>
+          ) : (
+            <>
+              <h1>No connection just now</h1>
+              <p className="mt-3 text-lg">Your plan is fetched as soon as there is one. Nothing you logged is lost.</p>
+              <button type="button" className="action mt-6 min-h-14 w-full text-lg" onClick={() => void home.refetch()}>
+                Try again
+              </button>
+            </>
+          )}
+        </div>
+      </Page>
+    );
+  }
+  return (
+    <Page>
+      <Today view={home.data} refresh={() => void client.invalidateQueries({ queryKey: key })} />
+    </Page>
+  );
+}
+
+export function Page({ children }: { children: React.ReactNode }) {
+  return <main className="mx-auto flex min-h-dvh w-full max-w-md flex-col bg-paper text-[1.1rem] text-ink">{children}</main>;
+}
+
+/** A link that is wrong, ended or missing: kind, and the same for every reason. */
+function Gone() {
+  return (
+    <Page>
+      <div className="px-6 pt-20">
+        <h1>This link does not open</h1>
+        <p className="mt-4">It may be mistyped, or your clinic may have made you a newer one.</p>
+        <p className="mt-4">Please look for the newest message from your clinic, or ask them for a new link. Your log is safe with them.</p>
+      </div>
+    </Page>
+  );
+}
+
+function Code({ token, opened }: { token: string; opened: () => Promise<void> }) {
+  const [code, setCode] = useState('');
+  const [error, setError] = useState<ApiError | null>(null);
+  const [busy, setBusy] = useState(false);
+  const errorId = useId();
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (busy) return;
+    setBusy(true);
+    setError(null);
+    try {
+      await request('POST', '/api/home/session', { token, code: code.replace(/\s/g, '') });
+      await opened();
+    } catch (failure) {
+      setError(failure instanceof ApiError ? failure : null);
+      setCode('');
+    }
+    setBusy(false);
+  };
+  if (error?.status === 404) return <Gone />;
+  const locked = error?.status === 423;
+  return (
+    <Page>
+      <div className="px-6 pt-16">
+        <p className="font-head text-xl font-semibold">heathstep</p>
+        {locked ? (
+          <div role="alert">
+            <h1 className="mt-8">This link is locked</h1>
+            <p className="mt-4">The code was wrong five times. Please ask your clinic for a new link.</p>
+          </div>
+        ) : (
+          <form onSubmit={(e) => void submit(e)} noValidate>
+            <h1 className="mt-8">Your exercises</h1>
+            <label className="mt-6 block">
+              Type the 6-digit code your clinic gave you.
+              <input
+                className="field mt-4 h-16 text-center font-head text-4xl tracking-[0.3em]"
+                inputMode="numeric"
+                autoComplete="one-time-code"
+                maxLength={7}
+                value={code}
+                onChange={(e) => setCode(e.target.value.replace(/[^\d ]/g, ''))}
+                aria-invalid={error !== null}
+                aria-describedby={errorId}
+                autoFocus
+              />
+            </label>
+            <p id={errorId} role="alert" className="mt-2 min-h-7 text-ease-deep">
+              {error === null ? '' : error.passing ? 'No connection just now. Try again in a moment.' : (error.at('/code') ?? error.message)}
+            </p>
+            <button type="submit" className="action mt-2 min-h-14 w-full text-lg" disabled={busy || code.replace(/\s/g, '').length !== 6}>
+              Open
+            </button>
+          </form>
+        )}
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,82 @@
+import { computeDose, type ComposedExercise, type ExerciseDefinition, type TimelineSet, toDoseInput } from '@heathstep/core';
+import type { HomeEntryBody, HomeEntryView, HomeView, MorningPayload, SessionPayload, StopPayload } from '@heathstep/contracts';
+
+/** A moment of an exercise: what to do now, for how long, and what comes with it. */
+export interface Beat {
+  readonly kind: 'ready' | 'up' | 'hold' | 'down' | 'pause' | 'rest' | 'release';
+  readonly side: TimelineSet['side'];
+  readonly set: number;
+  /** Repetition or hold of the set, from 1; 0 between sets. */
+  readonly rep: number;
+  readonly startSecond: number;
+  readonly endSecond: number;
+}
+
+/** A dose as the beats the Pacer goes through, on the very timeline the core lays out. */
+export function beatsOf(item: ComposedExercise, exercise: ExerciseDefinition): Beat[] {
+  const dose = computeDose(toDoseInput(item, exercise));
+  if (!dose.ok) return [];
+  const beats: Beat[] = [];
+  let at = 0;
+  const push = (kind: Beat['kind'], seconds: number, set: Pick<TimelineSet, 'side' | 'set'>, rep: number) => {
+    if (seconds <= 0) return;
+    beats.push({ kind, side: set.side, set: set.set, rep, startSecond: at, endSecond: at + seconds });
+    at += seconds;
+  };
+  for (const set of dose.value.timeline) {
+    push(at === 0 && beats.length === 0 ? 'ready' : 'rest', set.startSecond - at, set, 0);
+    for (let rep = 1; rep <= item.reps; rep += 1) {
+      if (item.tempo === undefined) {
+        push('hold', item.holdSeconds ?? 0, set, rep);
+        push('release', item.releaseSeconds ?? 0, set, rep);
+      } else {
+        push('up', item.tempo.upSeconds, set, rep);
+        push('hold', item.tempo.topSeconds, set, rep);
+        push('down', item.tempo.downSeconds, set, rep);
+        push('pause', item.tempo.bottomSeconds, set, rep);
+      }
+    }
+  }
+  return beats;
+}
+
+export const beatAt = (beats: readonly Beat[], second: number): Beat | null => beats.find((b) => second >= b.startSecond && second < b.endSecond) ?? null;
+
+export interface Done {
+  readonly exercise: string;
+  readonly sets: number;
+  readonly reps: number;
+  readonly effort: number | null;
+}
+
+/** Today's session as far as it has come; kept on the phone. */
+export interface Running {
+  readonly id: string;
+  readonly day: string;
+  readonly before: number | null;
+  readonly done: readonly Done[];
+}
+
+export const entryOf = (view: HomeView, kind: HomeEntryView['kind'], day: string): HomeEntryView | null => [...view.entries].reverse().find((e) => e.kind === kind && e.day === day) ?? null;
+
+export const asSession = (entry: HomeEntryView): SessionPayload => entry.payload as SessionPayload;
+export const asMorning = (entry: HomeEntryView): MorningPayload => entry.payload as MorningPayload;
+export const asStop = (entry: HomeEntryView): StopPayload => entry.payload as StopPayload;
+
+const CORRECTION_MS = 48 * 3_600_000;
+
+export const canCorrect = (entry: HomeEntryView, now: number): boolean => entry.kind !== 'stop' && now - Date.parse(entry.at) < CORRECTION_MS;
+
+/** Entries as they will be once everything waiting on the phone has arrived. */
+export function withWaiting(view: HomeView, waiting: readonly HomeEntryBody[]): HomeView {
+  const newest = new Map(view.entries.map((e) => [e.id, e]));
+  for (const w of waiting) {
+    const had = newest.get(w.id);
+    if (had === undefined || had.version < w.version) newest.set(w.id, { ...w, at: had?.at ?? new Date().toISOString() });
+  }
+  return { ...view, entries: [...newest.values()] };
+}
+
+export const REVIEW_SIGNS = ['Sharp or sudden pain', 'Numbness or tingling', 'It gave way', 'New swelling', 'The colour changed', 'The skin broke', 'Dizziness'] as const;
+export const EMERGENCY_SIGNS = ['Chest pain', 'Breathlessness', 'A pop, and no push-off', 'A cold or white foot', 'Face, arm or speech changed'] as const;
+export const PAUSE_SIGNS = ['A cramp that does not ease in a minute', 'Too tired to do it well'] as const;

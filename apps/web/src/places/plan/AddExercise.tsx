@@ -1,0 +1,46 @@
+import { useState } from 'react';
+import type { CourseView } from '@heathstep/contracts';
+import type { ComposedExercise } from '@heathstep/core';
+import type { ClinicContent } from '../../api/queries.js';
+import { addable, type PlanLine, prescribed } from './planModel.js';
+
+interface AddExerciseProps {
+  readonly course: CourseView;
+  readonly content: ClinicContent;
+  readonly lines: readonly PlanLine[];
+  readonly add: (item: ComposedExercise) => void;
+  readonly close: () => void;
+}
+
+/** Any exercise of the library that safety allows; those it switches off are shown with the reason. */
+export function AddExercise({ course, content, lines, add, close }: AddExerciseProps) {
+  const [q, setQ] = useState('');
+  const wanted = q.trim().toLowerCase();
+  const list = addable(lines, course, content).filter(({ exercise }) => wanted === '' || `${exercise.name} ${exercise.ladder} ${exercise.aim}`.toLowerCase().includes(wanted));
+  return (
+    <section className="mt-4 border-t border-line pt-3" aria-label="Add an exercise">
+      <div className="flex items-end gap-4">
+        <input className="field max-w-xs" type="search" aria-label="Find an exercise" placeholder="Find an exercise" value={q} maxLength={60} onChange={(e) => setQ(e.target.value)} autoFocus />
+        <button type="button" className="text-action min-h-11" onClick={close}>
+          Close
+        </button>
+      </div>
+      {list.length === 0 && <p className="mt-3 text-ink-2">No exercise is called that.</p>}
+      <ul className="mt-2 grid max-h-72 grid-cols-2 gap-x-6 overflow-y-auto">
+        {list.map(({ exercise, off }) => (
+          <li key={exercise.key}>
+            <button
+              type="button"
+              disabled={off !== null}
+              className="flex min-h-11 w-full flex-col items-start justify-center border-b border-line-2 py-1 text-left hover:bg-paper"
+              onClick={() => add({ ...prescribed(exercise, 'added', course.episode.affected === 'both' || course.episode.affected === 'none' ? 'one-after-other' : course.episode.affected, course), why: ['Added by the clinician'] })}
+            >
+              <span className="font-semibold">{exercise.name}</span>
+              <span className="text-sm text-ink-2">{off ?? `${content.ladders.find((l) => l.key === exercise.ladder)?.name ?? ''}, ${exercise.change}`}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,209 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useNavigate } from 'react-router';
+import type { CourseView, PlanView } from '@heathstep/contracts';
+import type { ComposedExercise, Stage } from '@heathstep/core';
+import { ApiError, request } from '../../api/client.js';
+import { DocumentStore, type DocumentResult, type Versioned } from '../../api/documentStore.js';
+import { type ClinicContent, keys, useSession } from '../../api/queries.js';
+import { keep, stored } from '../../api/useEntries.js';
+import { SaveState } from '../../parts/SaveState.js';
+import { AddExercise } from './AddExercise.js';
+import { Frame } from './Frame.js';
+import { Lines } from './Lines.js';
+import { Blocked, useDraft } from './Plan.js';
+import { planModel } from './planModel.js';
+import { Settings } from './Settings.js';
+import { Sums } from './Sums.js';
+
+type Items = readonly ComposedExercise[];
+
+const key = (planId: string): string => `heathstep.plan.${planId}`;
+
+async function send(plan: PlanView, items: Items, version: number): Promise<DocumentResult<Items>> {
+  try {
+    const saved = await request<PlanView>('PUT', `/api/plans/${plan.id}`, { version, items });
+    return { kind: 'saved', now: { value: saved.items, version: saved.version } };
+  } catch (error) {
+    if (!(error instanceof ApiError) || error.passing || error.status >= 500) return { kind: 'unreachable' };
+    const current = error.problem.current as PlanView | undefined;
+    if (error.status === 409 && current !== undefined) return { kind: 'stale', theirs: { value: current.items, version: current.version } };
+    return { kind: 'refused', errors: Object.fromEntries((error.problem.errors ?? []).map((e) => [e.pointer, e.detail])), message: error.message };
+  }
+}
+
+function useItems(plan: PlanView): DocumentStore<Items> {
+  const [store] = useState(
+    () =>
+      new DocumentStore<Items>(
+        { value: plan.items, version: plan.version },
+        {
+          send: (items, version) => send(plan, items, version),
+          load: () => stored<Versioned<Items> | null>(key(plan.id), null),
+          keep: (draft) => keep(key(plan.id), draft, draft === null),
+          after: (ms, run) => {
+            const timer = setTimeout(run, ms);
+            return () => clearTimeout(timer);
+          },
+        },
+      ),
+  );
+  useSyncExternalStore(store.subscribe, store.snapshot);
+  useEffect(() => {
+    const again = () => store.retry();
+    window.addEventListener('online', again);
+    return () => {
+      window.removeEventListener('online', again);
+      void store.flush();
+    };
+  }, [store]);
+  return store;
+}
+
+/** The plan being made: doses edited in place, sums following, given when it is right. */
+export function Draft({ course, content, draft, blocked }: { course: CourseView; content: ClinicContent; draft: PlanView; blocked: readonly string[] }) {
+  const store = useItems(draft);
+  const stage = content.protocols.flatMap((p) => p.stages).find((s) => s.key === draft.stage) as Stage;
+  const model = planModel(store.value, course, content, stage);
+  const [adding, setAdding] = useState(false);
+  return (
+    <Frame course={course} content={content} stage={draft.stage} aside={<Aside course={course} content={content} draft={draft} stage={stage} store={store} model={model} blocked={blocked} />}>
+      <div className="flex items-center gap-4">
+        <h2>At home, from today</h2>
+        <span className="text-sm text-ink-2">{`draft of version ${draft.number}`}</span>
+        <div className="flex-1" />
+        {store.canUndo && (
+          <button type="button" className="text-action text-sm" onClick={() => store.undo()}>
+            Undo
+          </button>
+        )}
+        <SaveState status={store.status} retry={() => store.retry()} />
+      </div>
+      {store.status === 'conflict' && (
+        <p className="mt-2 flex gap-4 rounded bg-hold-wash px-3 py-2 text-sm" role="alert">
+          Someone else changed this plan.
+          <button type="button" className="text-action" onClick={() => store.resolve('mine')}>
+            Keep mine
+          </button>
+          <button type="button" className="text-action" onClick={() => store.resolve('theirs')}>
+            Keep theirs
+          </button>
+        </p>
+      )}
+      <Settings course={course} content={content} draft={draft} />
+      {blocked.length > 0 && (
+        <div className="my-4">
+          <Blocked reasons={blocked} episodeId={course.episode.id} />
+        </div>
+      )}
+      <Lines model={model} course={course} content={content} previous={course.episode.plan?.items ?? null} onChange={(items) => store.set(items)} errors={store.errors} />
+      {model.lines.length === 0 && <p className="py-6 text-ink-2">No exercise fits. The reasons stand at the right; more minutes, other equipment or a safety result may change that.</p>}
+      {adding ? (
+        <AddExercise
+          course={course}
+          content={content}
+          lines={model.lines}
+          add={(item) => {
+            store.set([...store.value, item]);
+            setAdding(false);
+          }}
+          close={() => setAdding(false)}
+        />
+      ) : (
+        <button type="button" className="text-action mt-3 min-h-11" onClick={() => setAdding(true)}>
+          Add an exercise
+        </button>
+      )}
+    </Frame>
+  );
+}
+
+interface AsideProps {
+  readonly course: CourseView;
+  readonly content: ClinicContent;
+  readonly draft: PlanView;
+  readonly stage: Stage;
+  readonly store: DocumentStore<Items>;
+  readonly model: ReturnType<typeof planModel>;
+  readonly blocked: readonly string[];
+}
+
+function Aside({ course, content, draft, stage, store, model, blocked }: AsideProps) {
+  const { episode } = course;
+  const client = useQueryClient();
+  const session = useSession();
+  const navigate = useNavigate();
+  const refill = useDraft(course);
+  const give = useMutation({
+    mutationFn: async () => {
+      await store.flush();
+      return request<PlanView>('POST', `/api/plans/${draft.id}/give`, { version: store.version });
+    },
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: keys.course(episode.id) });
+      await navigate(`/episodes/${episode.id}/plan`);
+    },
+  });
+  const first = episode.person.name.split(' ')[0] ?? '';
+  const mayGive = session.data?.user.role !== 'assistant';
+  const nameOf = (exercise: string) => content.exercises.find((e) => e.key === exercise)?.name ?? exercise;
+  return (
+    <>
+      <Sums model={model} course={course} limit={stage.loadRisePercent} />
+      <LeftOut left={draft.left.filter((l) => model.lines.every((line) => line.exercise.key !== l.exercise)).map((l) => ({ name: nameOf(l.exercise), why: l.why }))} />
+      <Adjuncts stage={stage} schools={episode.schools} />
+      <section className="mt-5 border-t border-line pt-4">
+        {mayGive ? (
+          <button type="button" className="action w-full" disabled={blocked.length > 0 || store.status !== 'saved' || model.lines.length === 0 || give.isPending} onClick={() => give.mutate()}>
+            {`Give to ${first}`}
+          </button>
+        ) : (
+          <p className="text-sm text-ink-2">A clinician gives the plan.</p>
+        )}
+        {give.error instanceof ApiError && (
+          <p role="alert" className="mt-2 text-sm text-ease-deep">
+            {[give.error.message, ...(give.error.problem.errors ?? []).map((e) => e.detail)].join('. ')}
+          </p>
+        )}
+        <button type="button" className="text-action mt-3 min-h-9 text-sm" disabled={refill.isPending} onClick={() => refill.mutate({ stage: draft.stage, from: 'stage' })}>
+          Fill the stage anew
+        </button>
+        <p className="mt-3 text-xs text-ink-3">{`Protocol version ${content.protocols.find((p) => p.key === episode.protocol)?.version ?? ''}. Check against local rules; the decision is yours.`}</p>
+      </section>
+    </>
+  );
+}
+
+export function LeftOut({ left }: { left: readonly { readonly name: string; readonly why: string }[] }) {
+  if (left.length === 0) return null;
+  return (
+    <section className="mt-5 border-t border-line pt-4">
+      <h3>Left out, and why</h3>
+      <ul className="mt-1 text-sm">
+        {left.map((l) => (
+          <li key={l.name} className="py-1">
+            <span className="font-semibold">{l.name}</span>
+            <span className="block text-ink-2">{l.why}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+export function Adjuncts({ stage, schools }: { stage: Stage; schools: Readonly<Record<string, string>> }) {
+  const list = stage.adjuncts.filter((a) => Object.entries(a.school ?? {}).every(([q, o]) => schools[q] === o));
+  if (list.length === 0) return null;
+  return (
+    <section className="mt-5 border-t border-line pt-4">
+      <h3>Beside the exercises</h3>
+      <ul className="mt-1 text-sm">
+        {list.map((a) => (
+          <li key={a.key} className="py-1">
+            {a.text}.<span className="block text-ink-2">{a.reason}.</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,109 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { CourseView, PlanView } from '@heathstep/contracts';
+import type { Stage } from '@heathstep/core';
+import { ApiError, request } from '../../api/client.js';
+import { type ClinicContent, keys, useSession } from '../../api/queries.js';
+import { fullDay } from '../../parts/dates.js';
+import { Adjuncts, LeftOut } from './Draft.js';
+import { Frame } from './Frame.js';
+import { Lines } from './Lines.js';
+import { Blocked, useDraft } from './Plan.js';
+import { planModel } from './planModel.js';
+import { Sums } from './Sums.js';
+
+/** The version the patient has: frozen, with the way to print it, to send it and to make the next. */
+export function Given({ course, content, plan, blocked }: { course: CourseView; content: ClinicContent; plan: PlanView; blocked: readonly string[] }) {
+  const stage = content.protocols.flatMap((p) => p.stages).find((s) => s.key === plan.stage) as Stage;
+  const model = planModel(plan.items, course, content, stage);
+  const next = useDraft(course);
+  const nameOf = (exercise: string) => content.exercises.find((e) => e.key === exercise)?.name ?? exercise;
+  const aside = (
+    <>
+      <Sums model={model} course={course} limit={stage.loadRisePercent} />
+      <HomeLink course={course} />
+      <LeftOut left={plan.left.map((l) => ({ name: nameOf(l.exercise), why: l.why }))} />
+      <Adjuncts stage={stage} schools={course.episode.schools} />
+    </>
+  );
+  return (
+    <Frame course={course} content={content} stage={plan.stage} aside={aside}>
+      <div className="flex items-baseline gap-4">
+        <h2>At home</h2>
+        <span className="text-sm text-ink-2">{`version ${plan.number}, given ${plan.givenAt === null ? '' : fullDay(plan.givenAt)} by ${plan.givenBy ?? ''}`}</span>
+      </div>
+      <p className="mt-1 text-ink-2">{stage.purpose.clinician}.</p>
+      {blocked.length > 0 && (
+        <div className="my-4">
+          <Blocked reasons={blocked} episodeId={course.episode.id} />
+        </div>
+      )}
+      <div className="mt-4">
+        <Lines model={model} course={course} content={content} previous={null} errors={{}} />
+      </div>
+      <div className="mt-5 flex flex-wrap gap-3">
+        <Link to={`/episodes/${course.episode.id}/handout`} className="action">
+          Print the handout
+        </Link>
+        <button type="button" className="action-quiet" disabled={next.isPending || blocked.length > 0} onClick={() => next.mutate({ stage: undefined, from: 'current' })}>
+          Make the next version
+        </button>
+      </div>
+      {next.error instanceof ApiError && (
+        <p role="alert" className="mt-3 text-ease-deep">
+          {next.error.message}
+        </p>
+      )}
+    </Frame>
+  );
+}
+
+/** The patient's link and code; both are shown once, and a new one ends the old. */
+function HomeLink({ course }: { course: CourseView }) {
+  const { episode } = course;
+  const session = useSession();
+  const client = useQueryClient();
+  const [made, setMade] = useState<{ token: string; code: string } | null>(null);
+  const make = useMutation({
+    mutationFn: () => request<{ token: string; code: string }>('POST', `/api/episodes/${episode.id}/home-link`),
+    onSuccess: async (link) => {
+      setMade(link);
+      await client.invalidateQueries({ queryKey: keys.course(episode.id) });
+    },
+  });
+  const link = made === null ? '' : `${window.location.origin}/home#${made.token}`;
+  return (
+    <section className="mt-5 border-t border-line pt-4">
+      <h3>On the patient&rsquo;s phone</h3>
+      {made === null ? (
+        <p className="mt-1 text-sm text-ink-2">
+          {episode.homeLink === null ? 'No link yet.' : episode.homeLink.locked ? 'The link is locked after five wrong codes.' : `A link stands since ${fullDay(episode.homeLink.createdAt)}.`}
+        </p>
+      ) : (
+        <div className="mt-2 rounded bg-heather-wash p-3 text-sm">
+          <p>Shown once. Give the link and the code by different ways.</p>
+          <p className="mt-2 break-all font-semibold" data-testid="home-link">
+            {link}
+          </p>
+          <p className="mt-2">
+            Code <span className="font-head text-2xl font-semibold tracking-widest" data-testid="home-code">{made.code}</span>
+          </p>
+          <button type="button" className="text-action mt-1 min-h-9" onClick={() => void navigator.clipboard.writeText(link)}>
+            Copy the link
+          </button>
+        </div>
+      )}
+      {session.data?.user.role !== 'assistant' && (
+        <button type="button" className="text-action mt-1 min-h-9 text-sm" disabled={make.isPending} onClick={() => make.mutate()}>
+          {episode.homeLink === null && made === null ? 'Make a link' : 'Make a new link, ending this one'}
+        </button>
+      )}
+      {make.error instanceof ApiError && (
+        <p role="alert" className="text-sm text-ease-deep">
+          {make.error.message}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,113 @@
+import { ChevronDown, ChevronUp, X } from 'lucide-react';
+import { type ComposedExercise, type Prescription, shown, whyDose } from '@heathstep/core';
+import type { CourseView } from '@heathstep/contracts';
+import type { ClinicContent } from '../../api/queries.js';
+import { DoseSentence } from '../../parts/DoseSentence.js';
+import { Why } from '../../parts/Why.js';
+import { neighbour, type PlanLine, type PlanModel } from './planModel.js';
+
+interface LinesProps {
+  readonly model: PlanModel;
+  readonly course: CourseView;
+  readonly content: ClinicContent;
+  readonly previous: readonly ComposedExercise[] | null;
+  /** Left out for a plan that is given. */
+  readonly onChange?: (items: readonly ComposedExercise[]) => void;
+  readonly errors: Readonly<Record<string, string>>;
+}
+
+/** The exercises of a plan as dose sentences, each with its reason, minutes and relative load. */
+export function Lines({ model, course, content, previous, onChange, errors }: LinesProps) {
+  const items = model.lines.map((l) => l.item);
+  return (
+    <ol className="border-t border-line">
+      {model.lines.map((line, i) => {
+        const replace = (next: ComposedExercise | null) => onChange?.(next === null ? items.filter((_, j) => j !== i) : items.map((item, j) => (j === i ? next : item)));
+        const own = Object.fromEntries(
+          Object.entries(errors).flatMap(([pointer, detail]) => {
+            const field = new RegExp(`^/items/${i}/(.+)$`).exec(pointer)?.[1];
+            return field === undefined ? [] : [[field, detail]];
+          }),
+        );
+        return <Line key={line.item.exercise} line={line} most={model.most} course={course} content={content} isNew={previous !== null && previous.every((p) => p.exercise !== line.item.exercise)} replace={onChange === undefined ? undefined : replace} errors={own} />;
+      })}
+    </ol>
+  );
+}
+
+interface LineProps {
+  readonly line: PlanLine;
+  readonly most: number;
+  readonly course: CourseView;
+  readonly content: ClinicContent;
+  readonly isNew: boolean;
+  readonly replace: ((next: ComposedExercise | null) => void) | undefined;
+  readonly errors: Readonly<Record<string, string>>;
+}
+
+function Line({ line, most, course, content, isNew, replace, errors }: LineProps) {
+  const { item, exercise, totals } = line;
+  const ladder = content.ladders.find((l) => l.key === exercise.ladder);
+  const change = replace === undefined ? undefined : (next: Prescription) => replace({ ...next, why: item.why });
+  const problem = Object.entries(errors)[0];
+  return (
+    <li className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-5 border-b border-line py-3">
+      <div>
+        <h3>
+          {exercise.name} <span className="ml-1 font-body text-sm font-normal text-ink-2">{ladder?.name.toLowerCase()}</span>
+          {isNew && <span className="ml-2 rounded bg-heather-wash px-1.5 py-0.5 font-body text-xs font-semibold text-heather-deep">new</span>}
+        </h3>
+        <DoseSentence prescription={item} exercise={exercise} onChange={change} errors={errors} />
+        <p className="text-sm text-ink-2">{(item.why ?? []).join('. ')}</p>
+        {problem !== undefined && (
+          <p role="alert" className="text-sm text-ease-deep">
+            {problem[0]}: {problem[1]}
+          </p>
+        )}
+        {replace !== undefined && (
+          <div className="mt-1 flex gap-4 text-sm">
+            <Swap line={line} by={-1} course={course} content={content} replace={replace} />
+            <Swap line={line} by={1} course={course} content={content} replace={replace} />
+            <button type="button" className="inline-flex min-h-9 items-center gap-1 text-ink-2 hover:text-ease-deep" onClick={() => replace(null)} aria-label={`Remove ${exercise.name}`}>
+              <X className="size-4" aria-hidden /> Remove
+            </button>
+          </div>
+        )}
+      </div>
+      <div className="flex items-start gap-3 pt-0.5">
+        <Why of={() => whyDose(item, exercise)} label={`${shown((totals?.daySeconds ?? 0) / 60)} minutes a day`} className="whitespace-nowrap text-lg font-bold">
+          {shown((totals?.daySeconds ?? 0) / 60)}
+          <span className="text-sm font-normal text-ink-2"> min</span>
+        </Why>
+        <LoadSteps load={totals?.relativeLoad ?? null} most={most} />
+      </div>
+    </li>
+  );
+}
+
+function Swap({ line, by, course, content, replace }: { line: PlanLine; by: 1 | -1; course: CourseView; content: ClinicContent; replace: (next: ComposedExercise | null) => void }) {
+  const next = neighbour(line, by, course, content);
+  if (next === null) return null;
+  const name = content.exercises.find((e) => e.key === next.exercise)?.name ?? '';
+  const Icon = by === 1 ? ChevronUp : ChevronDown;
+  return (
+    <button type="button" className="inline-flex min-h-9 items-center gap-1 text-heather-deep hover:underline" title={name} aria-label={`${by === 1 ? 'Harder' : 'Easier'}: ${name}`} onClick={() => replace(next)}>
+      <Icon className="size-4" aria-hidden /> {by === 1 ? 'Harder' : 'Easier'}
+    </button>
+  );
+}
+
+const BARS = 6;
+
+/** Relative load as ranked steps; a rank to compare by, never a safe limit. */
+function LoadSteps({ load, most }: { load: number | null; most: number }) {
+  if (load === null) return <span className="w-12 text-right text-xs text-ink-3" title="no load estimate">–</span>;
+  const lit = most === 0 ? 0 : Math.max(1, Math.round((load / Math.max(most, 2.7)) * BARS));
+  return (
+    <span className="flex h-6 w-12 items-end gap-0.5" role="img" aria-label={`relative load ${shown(load)} body weights`} title={`${shown(load)} body weights in the calf tendon`}>
+      {Array.from({ length: BARS }, (_, i) => (
+        <span key={i} className={`w-1.5 ${i < lit ? 'bg-ink-2' : 'bg-line'}`} style={{ height: `${25 + (i * 75) / (BARS - 1)}%` }} />
+      ))}
+    </span>
+  );
+}

@@ -1,0 +1,70 @@
+import { shown, whyLoad } from '@heathstep/core';
+import type { CourseView } from '@heathstep/contracts';
+import { Why } from '../../parts/Why.js';
+import type { PlanModel } from './planModel.js';
+
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+
+/** Minutes of the day and the week, and the load against the last 7 days done. */
+export function Sums({ model, course, limit }: { model: PlanModel; course: CourseView; limit: number }) {
+  const agreed = course.episode.minutesPerDay;
+  const over = model.minutesPerDay > agreed + 0.05;
+  const longest = Math.max(...model.week, agreed, 1);
+  return (
+    <>
+      <section>
+        <h3>Time</h3>
+        <p className="mt-1 flex items-baseline gap-2">
+          <span className={`font-head text-3xl font-semibold ${over ? 'text-hold-deep' : ''}`}>{shown(Math.max(0, ...model.week))}</span>
+          <span className="text-sm text-ink-2">{`min on the longest day, ${agreed} agreed`}</span>
+        </p>
+        <div className="mt-3 flex h-20 items-end gap-1.5" role="img" aria-label={DAYS.map((d, i) => `${d} ${shown(model.week[i] ?? 0)} min`).join(', ')}>
+          {model.week.map((minutes, i) => (
+            <span key={i} className="flex flex-1 flex-col items-center justify-end gap-1" style={{ height: '100%' }}>
+              <span className={`w-full rounded-t-sm ${minutes > agreed + 0.05 ? 'bg-hold' : 'bg-heather'}`} style={{ height: `${(minutes / longest) * 72}%` }} />
+              <span className="text-xs text-ink-2">{DAYS[i]}</span>
+            </span>
+          ))}
+        </div>
+        <p className="mt-1 text-sm text-ink-2">{`${shown(model.minutesPerWeek, 0)} min a week`}</p>
+      </section>
+      <section className="mt-5 border-t border-line pt-4">
+        <h3>Calf load on the treated side</h3>
+        <Load model={model} course={course} limit={limit} />
+      </section>
+    </>
+  );
+}
+
+function Load({ model, course, limit }: { model: PlanModel; course: CourseView; limit: number }) {
+  const { rise } = model;
+  const why = () => whyLoad(rise, model.coming, course.loadDone, model.withoutEstimate, limit);
+  if (rise.percent === null) {
+    return (
+      <p className="mt-1 text-sm text-ink-2">
+        No comparison yet: <Why of={why}>{rise.reason ?? ''}</Why>.
+      </p>
+    );
+  }
+  const share = Math.min(1, Math.max(0.02, (100 + rise.percent) / 200));
+  return (
+    <>
+      <p className="mt-1">
+        <Why of={why} className={`text-lg font-bold ${rise.over ? 'text-ease-deep' : ''}`}>
+          {rise.percent >= 0 ? '+' : '−'}
+          {shown(Math.abs(rise.percent), 0)} %
+        </Why>{' '}
+        <span className="text-sm text-ink-2">{`on the last 7 days, limit ${limit} %`}</span>
+      </p>
+      <div className="relative mt-2 h-3 bg-line-2" aria-hidden>
+        <div className={`h-full ${rise.over ? 'bg-ease' : 'bg-heather'}`} style={{ width: `${share * 100}%` }} />
+        <div className="absolute -top-1 h-5 w-0.5 bg-ink" style={{ left: `${(100 + limit) / 2}%` }} />
+      </div>
+      {rise.over && (
+        <p role="alert" className="mt-2 text-sm text-ease-deep">
+          {`Above the limit, most by ${rise.because ?? ''}. A smaller step: one set less, or the easier exercise.`}
+        </p>
+      )}
+    </>
+  );
+}
