@@ -18,6 +18,7 @@ export {
 export { combineTrials, type TrialsResult } from './measure/trials.js';
 export { type ChangeClass, type ChangeResult, compareValues, isImportant } from './measure/compare.js';
 export { compareSides, type SymmetryResult } from './measure/symmetry.js';
+export { unitAfter, withUnit } from './measure/withUnit.js';
 export { mdcBetween, semAt } from './measure/error.js';
 export { guardReading, type GuardResult, outsideAllowed } from './measure/guard.js';
 export { estimateLungeAngle, type LungeEstimate, type LungeEstimateInput } from './measure/lungeEstimate.js';
@@ -130,5 +131,6 @@ export {
   type LeftOut,
   switchedOff,
 } from './plan/compose.js';
+export { isDueOn, weekdayOf } from './plan/due.js';
 export { normal, seededRandom } from './simulate/random.js';
 export { simulateHomeLog, type SimulatedDay, type SimulatedHome } from './simulate/homeLog.js';

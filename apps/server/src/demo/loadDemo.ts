@@ -2,7 +2,7 @@ import { hash } from '@node-rs/argon2';
 import { createHash, randomBytes } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import { type ContentBundle, loadContent } from '@heathstep/content';
-import { addDays, type Affected, composePlan, type ComposedExercise, evaluateSafety, type Facts, findDrivers, type LeftOut, normal, type SafetyAnswer, seededRandom, simulateHomeLog } from '@heathstep/core';
+import { addDays, type Affected, composePlan, type ComposedExercise, evaluateSafety, type Facts, findDrivers, isDueOn, type LeftOut, normal, type SafetyAnswer, seededRandom, simulateHomeLog, weekdayOf } from '@heathstep/core';
 import { measuredFacts, type MeasureEntry, skillFacts, type VisitView } from '@heathstep/contracts';
 import { AppUser, Clinic, ContentReview, DecisionRow, EpisodeRow, HomeEntry, Person, PlanRow, StageSpanRow, Visit } from '../persistence/entities.js';
 import { DEMO_PEOPLE, DEMO_REFERRALS, type DemoPair, type DemoPerson, type DemoVisit } from './people.js';
@@ -241,12 +241,12 @@ class DemoLoader {
       daysPerWeek: 7,
       flares: home.flareDaysAgo.map((ago) => home.sinceDaysAgo - ago),
     });
-    for (const [index, day] of log.entries()) {
+    for (const day of log) {
       const plan = this.planOn(day.day);
       await this.insertHome('morning', day.day, '07:10', { firstStep: day.firstStep }, plan.id);
       if (day.session === null || day.day === today(this.now)) continue;
       const { effort, ...pain } = day.session;
-      const due = plan.items.filter((item) => (index * item.daysPerWeek) % 7 < item.daysPerWeek);
+      const due = plan.items.filter((item) => isDueOn(item.daysPerWeek, weekdayOf(day.day)));
       const exercises = due.map((item) => ({ exercise: item.exercise, sets: item.sets, reps: item.reps, effort: Math.min(10, Math.max(0, Math.round(normal(random, effort, 0.4)))) }));
       await this.insertHome('session', day.day, '18:40', { ...pain, exercises }, plan.id);
     }

@@ -1,4 +1,4 @@
-import { Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
+import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
 const JSONB = { type: 'jsonb' } as const;
 const UUID = { type: 'uuid' } as const;
@@ -21,6 +21,7 @@ abstract class OfClinic {
 }
 
 @Entity('app_user')
+@Check('app_user_role_check', `role IN ('lead', 'clinician', 'assistant')`)
 export class AppUser extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column(TEXT) email!: string;
@@ -39,6 +40,7 @@ export class UserSession extends OfClinic {
 }
 
 @Entity('person')
+@Index('person_clinic_name', ['clinicId', 'name'])
 export class Person extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column(TEXT) name!: string;

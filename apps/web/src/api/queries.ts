@@ -36,7 +36,7 @@ export const contentQuery = { queryKey: keys.content, queryFn: () => request<Cli
 
 export const useContent = (): UseQueryResult<ClinicContent> => useQuery(contentQuery);
 
-export const useDay = (): UseQueryResult<DayView> => useQuery({ queryKey: keys.day, queryFn: () => request<DayView>('GET', '/api/day') });
+export const useDay = (): UseQueryResult<DayView> => useQuery({ queryKey: keys.day, queryFn: () => request<DayView>('GET', '/api/day'), staleTime: 0, refetchInterval: 30_000 });
 
 export const usePeople = (q: string): UseQueryResult<PersonRow[]> =>
   useQuery({ queryKey: keys.people(q), queryFn: () => request<PersonRow[]>('GET', `/api/people${q === '' ? '' : `?q=${encodeURIComponent(q)}`}`), placeholderData: (before) => before });

@@ -59,3 +59,8 @@ export function Loading({ what }: { what: string }) {
     </div>
   );
 }
+
+/** Before the first place is there: the empty ground, no flicker. */
+export function Blank() {
+  return <div className="min-h-dvh" role="status" aria-label="Loading" />;
+}

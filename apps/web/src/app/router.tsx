@@ -1,14 +1,15 @@
 import { createBrowserRouter, Navigate } from 'react-router';
-import { Crashed, NotFound } from './Failures.js';
+import { Blank, Crashed, NotFound } from './Failures.js';
 import { Shell } from './Shell.js';
 
 /** Each place is its own chunk, fetched when first opened. */
 export const router = createBrowserRouter([
-  { path: '/sign-in', lazy: async () => ({ Component: (await import('../places/signin/SignIn.js')).SignIn }), errorElement: <Crashed /> },
-  { path: '/home', lazy: async () => ({ Component: (await import('../places/home/Home.js')).Home }), errorElement: <Crashed /> },
+  { path: '/sign-in', hydrateFallbackElement: <Blank />, lazy: async () => ({ Component: (await import('../places/signin/SignIn.js')).SignIn }), errorElement: <Crashed /> },
+  { path: '/home', hydrateFallbackElement: <Blank />, lazy: async () => ({ Component: (await import('../places/home/Home.js')).Home }), errorElement: <Crashed /> },
   {
     path: '/',
     element: <Shell />,
+    hydrateFallbackElement: <Blank />,
     errorElement: <Crashed />,
     children: [
       { index: true, element: <Navigate to="/day" replace /> },

@@ -2,14 +2,14 @@ import { Popover } from 'radix-ui';
 import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
 
 /** A gap in a sentence that opens to be filled; reads as plain text once it is. */
-function Gap({ label, text, children, open, setOpen }: { label: string; text: string | null; children: ReactNode; open: boolean; setOpen: (open: boolean) => void }) {
+function Gap({ label, prompt, text, children, open, setOpen }: { label: string; prompt?: string; text: string | null; children: ReactNode; open: boolean; setOpen: (open: boolean) => void }) {
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
         aria-label={`${label}: ${text ?? 'not answered'}`}
-        className={`mx-0.5 inline rounded-sm px-1 text-left underline decoration-2 underline-offset-[5px] hover:bg-heather-wash ${text === null ? 'text-ink-3 decoration-ink-3 decoration-dotted' : 'font-semibold decoration-heather decoration-dotted'}`}
+        className={`inline rounded-[1px] text-left underline decoration-2 underline-offset-[5px] hover:bg-heather-wash hover:shadow-[0_0_0_3px_var(--color-heather-wash)] ${text === null ? 'text-ink-3 decoration-ink-3 decoration-dotted' : 'font-semibold decoration-heather decoration-dotted'}`}
       >
-        {text ?? label}
+        {text ?? prompt ?? label}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content collisionPadding={10} sideOffset={6} align="start" className="z-40 max-w-[94vw] rounded-lg border border-line bg-paper p-3 shadow-xl" aria-label={label}>
@@ -38,11 +38,11 @@ function roam(event: KeyboardEvent<HTMLDivElement>): void {
   buttons[(at + step + buttons.length) % buttons.length]?.focus();
 }
 
-export function ChoiceBlank<T extends string>({ label, value, options, onChange }: { label: string; value: T | null; options: readonly Option<T>[]; onChange: (value: T | null) => void }) {
+export function ChoiceBlank<T extends string>({ label, prompt, value, options, onChange }: { label: string; prompt?: string; value: T | null; options: readonly Option<T>[]; onChange: (value: T | null) => void }) {
   const [open, setOpen] = useState(false);
   const text = options.find((o) => o.value === value)?.label ?? null;
   return (
-    <Gap label={label} text={text} open={open} setOpen={setOpen}>
+    <Gap label={label} {...(prompt === undefined ? {} : { prompt })} text={text} open={open} setOpen={setOpen}>
       <div className="min-w-52" onKeyDown={roam}>
         {options.map((o) => (
           <button
@@ -130,10 +130,10 @@ export function ScoreKeys({ value, onChange, label, low, high }: { value: number
   );
 }
 
-export function ScoreBlank({ label, value, onChange, low = 'none', high = 'worst' }: { label: string; value: number | null; onChange: (value: number | null) => void; low?: string; high?: string }) {
+export function ScoreBlank({ label, prompt = 'how much', value, onChange, low = 'none', high = 'worst' }: { label: string; prompt?: string; value: number | null; onChange: (value: number | null) => void; low?: string; high?: string }) {
   const [open, setOpen] = useState(false);
   return (
-    <Gap label={label} text={value === null ? null : String(value)} open={open} setOpen={setOpen}>
+    <Gap label={label} prompt={prompt} text={value === null ? null : String(value)} open={open} setOpen={setOpen}>
       <ScoreKeys
         label={label}
         value={value}

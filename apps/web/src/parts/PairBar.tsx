@@ -1,4 +1,4 @@
-import { semAt, shown, type MeasureDefinition } from '@heathstep/core';
+import { type MeasureDefinition, semAt, shown, unitAfter } from '@heathstep/core';
 
 const WIDTH = 300;
 const HEIGHT = 44;
@@ -12,10 +12,11 @@ interface PairBarProps {
   readonly before: { readonly left: number | null; readonly right: number | null };
 }
 
-/** From the least to the most a bar shows: the usual range stretched to hold every value given. */
+/** From the least to the most a bar shows: past what is wanted, and far enough to hold every value given. */
 function scaleOf({ measure, left, right, before }: PairBarProps): { min: number; max: number } {
-  const values = [left, right, before.left, before.right, measure.band?.max ?? null, measure.band?.min ?? null].filter((v): v is number => v !== null);
-  return { min: Math.min(measure.scale === 'signed' ? measure.usual.min : 0, ...values), max: Math.max(measure.usual.max * (measure.scale === 'signed' ? 1 : 0.9), ...values) };
+  const values = [left, right, before.left, before.right].filter((v): v is number => v !== null);
+  const top = measure.scale === 'signed' ? measure.usual.max : measure.direction === 'less' || measure.band === null ? measure.usual.max : measure.band.max * 1.15;
+  return { min: Math.min(measure.scale === 'signed' ? measure.usual.min : 0, ...values), max: Math.max(top, ...values) };
 }
 
 /** One measure, both feet: bars growing outward from a spine, the wanted band behind, error whiskers, last visit as a ghost mark. */
@@ -79,7 +80,7 @@ function Bar({ side, value, measure, along }: { side: 'left' | 'right'; value: n
 }
 
 function describe({ measure, left, right, before }: PairBarProps, difference: number | null): string {
-  const unit = measure.unitLabel === '' ? '' : ` ${measure.unitLabel}`;
+  const unit = unitAfter(measure);
   const side = (name: string, now: number | null, then: number | null) => `${name} ${now === null ? 'not taken' : `${shown(now)}${unit}`}${then === null ? '' : `, last visit ${shown(then)}`}`;
   return `${measure.label}: ${side('left', left, before.left)}; ${side('right', right, before.right)}${difference === null ? '' : `; ${shown(difference)}${unit} apart`}`;
 }

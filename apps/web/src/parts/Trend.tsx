@@ -62,7 +62,7 @@ export function Trend({ measure, left, right, wanted, to }: TrendProps) {
       series: [
         ...series(measure, 'left', left),
         ...series(measure, 'right', right),
-        ...(wanted === null ? [] : [{ type: 'line', name: 'wanted', data: [], markLine: { silent: true, symbol: 'none', lineStyle: { color: colour('go'), type: 'dashed', width: 1.5 }, label: { formatter: `wanted ${shown(wanted)}`, ...text, color: colour('go-deep'), position: 'insideStartTop' }, data: [{ yAxis: wanted }] } }]),
+        ...(wanted === null ? [] : [{ type: 'line', name: 'wanted', data: [], markLine: { silent: true, symbol: 'none', lineStyle: { color: colour('go'), type: 'dashed', width: 1.5 }, label: { formatter: `wanted ${shown(wanted)}`, ...text, color: colour('go-deep'), position: 'insideEndTop' }, data: [{ yAxis: wanted }] } }]),
       ],
     });
     const watch = new ResizeObserver(() => chart.resize());

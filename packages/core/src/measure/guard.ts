@@ -1,15 +1,15 @@
 import { parseNumber } from '../quantity/parseNumber.js';
 import { issue, type Issue } from '../result/result.js';
+import { withUnit } from './withUnit.js';
 import type { MeasureDefinition } from './definition.js';
+
+const full = (measure: MeasureDefinition, value: number): string => withUnit(measure, value, 3);
 
 export type GuardResult =
   | { readonly state: 'empty' }
   | { readonly state: 'fine'; readonly value: number }
   | { readonly state: 'unusual'; readonly value: number; readonly ask: string }
   | { readonly state: 'impossible'; readonly message: string };
-
-const withUnit = (value: number, measure: MeasureDefinition): string =>
-  `${value}${measure.unitLabel === '' ? '' : ` ${measure.unitLabel}`}`;
 
 /**
  * Judges a reading as it is typed: impossible is refused with the allowed range,
@@ -24,7 +24,7 @@ export function guardReading(measure: MeasureDefinition, text: string): GuardRes
   if (value < allowed.min || value > allowed.max) {
     return {
       state: 'impossible',
-      message: `${measure.label} lies between ${allowed.min} and ${withUnit(allowed.max, measure)}`,
+      message: `${measure.label} lies between ${allowed.min} and ${full(measure, allowed.max)}`,
     };
   }
   if (measure.decimals === 0 && !Number.isInteger(value)) {
@@ -34,7 +34,7 @@ export function guardReading(measure: MeasureDefinition, text: string): GuardRes
     return {
       state: 'unusual',
       value,
-      ask: `${withUnit(value, measure)} is outside the usual ${usual.min} to ${usual.max}. Is it right?`,
+      ask: `${full(measure, value)} is outside the usual ${usual.min} to ${usual.max}. Is it right?`,
     };
   }
   return { state: 'fine', value };
@@ -43,5 +43,5 @@ export function guardReading(measure: MeasureDefinition, text: string): GuardRes
 /** An issue when a reading is impossible for the measure; nothing when it can be. */
 export function outsideAllowed(measure: MeasureDefinition, value: number, path: string): Issue[] {
   const { min, max } = measure.allowed;
-  return value < min || value > max ? [issue(path, value, `from ${min} to ${withUnit(max, measure)}`)] : [];
+  return value < min || value > max ? [issue(path, value, `from ${min} to ${full(measure, max)}`)] : [];
 }

@@ -3,6 +3,7 @@ import { above, atLeast, shown, TOLERANCE } from '../quantity/statistics.js';
 import { otherSide, treatedSides, type Side } from '../quantity/side.js';
 import type { Comparison, MeasureDefinition } from '../measure/definition.js';
 import { semAt } from '../measure/error.js';
+import { unitAfter as unit } from '../measure/withUnit.js';
 import { criteriaPercent } from '../measure/symmetry.js';
 import type { MeasureLookup } from './criteria.js';
 import type { CriterionLeaf, CriterionPart, CriterionState, Facts } from './criteriaTypes.js';
@@ -63,8 +64,6 @@ function missing(label: string, side: string, found: ReturnType<typeof readings>
   if (found.newest === undefined) return `${label}, ${side}: not measured yet`;
   return `${label}, ${side}: last measured ${daysBetween(dayOf(found.newest.at), today)} days ago, too old`;
 }
-
-const unit = (m: MeasureDefinition): string => (m.unitLabel === '' ? '' : ` ${m.unitLabel}`);
 
 function unknownMeasure(key: string): CriterionPart {
   return { text: key, state: 'not-known', because: `there is no measure ${key}` };

@@ -31,12 +31,12 @@ export function findDrivers(facts: readonly MeasuredFact[], affected: Affected):
     const straightDeficit = deficit('lunge-knee-straight');
     if ((bent !== null && bent < 35) || (bentDeficit !== null && bentDeficit > 5)) {
       const less =
-        bentDeficit !== null && bentDeficit > 5 ? `, ${shown(bentDeficit)} less than the other` : '';
+        bentDeficit !== null && bentDeficit > 5 ? `, ${shown(bentDeficit)}° less than the other` : '';
       found.push({
         key: 'ankle-stiff',
         label: 'Ankle stiff',
         side,
-        because: `lunge with the knee bent ${shown(bent ?? 0)} deg${less}`,
+        because: `lunge with the knee bent ${shown(bent ?? 0)}°${less}`,
       });
     }
     if (straightDeficit !== null && straightDeficit > 5 && bentDeficit !== null && bentDeficit <= 5) {
@@ -44,7 +44,7 @@ export function findDrivers(facts: readonly MeasuredFact[], affected: Affected):
         key: 'calf-short',
         label: 'Calf short',
         side,
-        because: `knee straight ${shown(straightDeficit)} deg less than the other, knee bent within 5`,
+        because: `knee straight ${shown(straightDeficit)}° less than the other, knee bent within 5`,
       });
     }
     const toe = of('big-toe-extension');
@@ -53,7 +53,7 @@ export function findDrivers(facts: readonly MeasuredFact[], affected: Affected):
         key: 'big-toe-stiff',
         label: 'Big toe stiff',
         side,
-        because: `extension ${shown(toe)} deg, under 40`,
+        because: `extension ${shown(toe)}°, under 40`,
       });
     const hold = of('foot-shortening-hold');
     if (hold !== null && hold < 10)

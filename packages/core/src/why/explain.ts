@@ -1,6 +1,7 @@
 import { compareValues } from '../measure/compare.js';
 import type { MeasureDefinition } from '../measure/definition.js';
 import { mdcBetween } from '../measure/error.js';
+import { unitAfter as unit } from '../measure/withUnit.js';
 import { compareSides } from '../measure/symmetry.js';
 import { combineTrials } from '../measure/trials.js';
 import type { Affected } from '../quantity/side.js';
@@ -18,8 +19,6 @@ import type { IrritabilityResult } from '../reason/irritability.js';
 import type { StartingStage } from '../reason/startingStage.js';
 import type { TriggeredRule } from '../screen/safety.js';
 import type { Why } from './why.js';
-
-const unit = (m: MeasureDefinition): string => (m.unitLabel === '' ? '' : ` ${m.unitLabel}`);
 
 const sourceOf = (m: MeasureDefinition): string =>
   m.error === null

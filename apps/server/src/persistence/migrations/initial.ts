@@ -37,7 +37,7 @@ CREATE INDEX user_session_expiry ON user_session (expires_at);
 CREATE TABLE person (
   id uuid PRIMARY KEY, clinic_id uuid NOT NULL REFERENCES clinic, name text NOT NULL, birth_date date,
   occupation text NOT NULL, version integer NOT NULL, created_at timestamptz NOT NULL);
-CREATE INDEX person_clinic_name ON person (clinic_id, lower(name));
+CREATE INDEX person_clinic_name ON person (clinic_id, name);
 CREATE TABLE episode (
   id uuid PRIMARY KEY, clinic_id uuid NOT NULL REFERENCES clinic, person_id uuid NOT NULL REFERENCES person,
   condition text NOT NULL, protocol text NOT NULL, protocol_version integer NOT NULL, affected text NOT NULL,
@@ -122,8 +122,8 @@ CREATE FUNCTION find_home_session(hash text, moment timestamptz) RETURNS TABLE (
 
 const isolation = (table: string): string => `
 ALTER TABLE ${table} ENABLE ROW LEVEL SECURITY;
-CREATE POLICY own_clinic ON ${table} USING (clinic_id = current_setting('heathstep.clinic', true)::uuid)
-  WITH CHECK (clinic_id = current_setting('heathstep.clinic', true)::uuid);`;
+CREATE POLICY own_clinic ON ${table} USING (clinic_id = nullif(current_setting('heathstep.clinic', true), '')::uuid)
+  WITH CHECK (clinic_id = nullif(current_setting('heathstep.clinic', true), '')::uuid);`;
 
 export class Initial1764000000000 implements MigrationInterface {
   name = 'Initial1764000000000';
@@ -131,7 +131,7 @@ export class Initial1764000000000 implements MigrationInterface {
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(TABLES);
     await runner.query(`ALTER TABLE clinic ENABLE ROW LEVEL SECURITY;
-      CREATE POLICY own_clinic ON clinic USING (id = current_setting('heathstep.clinic', true)::uuid);`);
+      CREATE POLICY own_clinic ON clinic USING (id = nullif(current_setting('heathstep.clinic', true), '')::uuid);`);
     for (const table of CLINIC_TABLES) await runner.query(isolation(table));
     await runner.query(LOOKUPS);
     const functions = 'find_user(text), find_session(text, timestamptz), find_home_link(text), find_home_session(text, timestamptz)';

@@ -1,3 +1,4 @@
+import { Circle } from 'lucide-react';
 import { lazy, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
 import { compareValues, type Criterion, type MeasureDefinition, type ProtocolDefinition, shown, type Side, whyChange, whyCriterion } from '@heathstep/core';
@@ -7,7 +8,7 @@ import { Failed, Loading } from '../../app/Failures.js';
 import { CourseLine } from '../../parts/CourseLine.js';
 import { shortDay } from '../../parts/dates.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
-import { Judgement, type Tone } from '../../parts/Judgement.js';
+import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { DecisionPanel } from './DecisionPanel.js';
 import { SessionStrip } from './SessionStrip.js';
@@ -85,11 +86,13 @@ function Criteria({ course }: { course: CourseView }) {
         return (
           <li key={part.text} className="border-b border-line py-2.5">
             <Why of={() => whyCriterion(part)} className="block font-semibold leading-snug no-underline hover:underline">
-              {part.text}
+              {sentence(part.text)}
             </Why>
             <span className="mt-1 flex items-start gap-2 text-sm text-ink-2">
               <span className="shrink-0">
-                <Judgement tone={state.tone}>{state.word}</Judgement>
+                <Judgement tone={state.tone} {...(part.state === 'not-met' ? { icon: Circle } : {})}>
+                  {state.word}
+                </Judgement>
               </span>
               <span className="pt-0.5">{part.because}</span>
             </span>

@@ -7,7 +7,7 @@ import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { CloseDialog, type ClosureValues } from '../../parts/CloseDialog.js';
 import { fullDay } from '../../parts/dates.js';
-import { DECISION_WORDS, Judgement } from '../../parts/Judgement.js';
+import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 
 const HEADLINE: Record<ReviewResult['decision'], (stages: { now: string; next: string; before: string }) => string> = {
@@ -33,13 +33,8 @@ export function DecisionPanel({ course, content, protocol }: { course: CourseVie
       <OpenStops course={course} />
       {words !== undefined && <Judgement tone={words.tone}>{words.text}</Judgement>}
       <h2 className="mt-1 text-2xl">{HEADLINE[review.decision](names)}</h2>
-      <ul className="mt-3 border-t border-line">
-        {review.because.map((reason) => (
-          <li key={reason} className="border-b border-line-2 py-1.5">
-            {reason}
-          </li>
-        ))}
-      </ul>
+      <Decide course={course} review={review} last={at >= protocol.stages.length - 1} />
+      <Reasons review={review} />
       {review.wouldChange.length > 0 && (
         <div className="mt-3 text-sm text-ink-2">
           <p className="font-semibold">What would change it</p>
@@ -50,13 +45,28 @@ export function DecisionPanel({ course, content, protocol }: { course: CourseVie
           </ul>
         </div>
       )}
-      <Decide course={course} review={review} last={at >= protocol.stages.length - 1} />
       <p className="mt-4 text-sm text-ink-2">
         A suggestion by rule {review.rule} of 9, {review.confidence}.{' '}
         {reviewed === undefined ? 'The rules are not yet reviewed by this clinic.' : `Rules reviewed by ${reviewed.reviewer}, ${fullDay(reviewed.on)}.`} The decision is yours. <Why of={() => whyReview(review)}>Show the working</Why>
       </p>
       <History course={course} />
     </div>
+  );
+}
+
+/** Why, in full; criteria that are simply not met yet stand at the left and are only counted here. */
+function Reasons({ review }: { review: ReviewResult }) {
+  const waiting = review.because.filter((b) => b.startsWith('not yet: ')).length;
+  const told = review.because.filter((b) => !b.startsWith('not yet: '));
+  return (
+    <ul className="mt-4 border-t border-line">
+      {told.map((reason) => (
+        <li key={reason} className="border-b border-line-2 py-1.5">
+          {sentence(reason)}
+        </li>
+      ))}
+      {waiting > 0 && <li className="border-b border-line-2 py-1.5 text-ink-2">{waiting === 1 ? 'One criterion is not met yet' : `${waiting} criteria are not met yet`}</li>}
+    </ul>
   );
 }
 

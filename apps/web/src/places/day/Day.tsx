@@ -5,7 +5,7 @@ import type { DayItem } from '@heathstep/contracts';
 import { useDay } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
 import { longDay } from '../../parts/dates.js';
-import { Judgement, type Tone } from '../../parts/Judgement.js';
+import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 
 const KINDS: Record<DayItem['kind'], { readonly word: string; readonly tone: Tone; readonly icon: ComponentType<{ className?: string }> }> = {
   stop: { word: 'Stop sign', tone: 'ease', icon: BellRing },
@@ -61,7 +61,7 @@ function List({ items }: { items: readonly DayItem[] }) {
         const kind = KINDS[item.kind];
         return (
           <li key={item.episodeId ?? item.personId} className="border-b border-line">
-            <Link to={linkOf(item)} className="grid grid-cols-[8.5rem_12rem_1fr] items-baseline gap-4 px-2 py-4 hover:bg-paper">
+            <Link to={linkOf(item)} className="grid grid-cols-[8.5rem_12rem_1fr] items-start gap-4 px-2 py-4 hover:bg-paper">
               <span>
                 <Judgement tone={kind.tone} icon={kind.icon}>
                   {kind.word}
@@ -73,7 +73,7 @@ function List({ items }: { items: readonly DayItem[] }) {
               </span>
               <span>
                 <span className="block font-semibold">{item.headline}</span>
-                <span className="text-ink-2">{item.detail}</span>
+                <span className="text-ink-2">{sentence(item.detail)}</span>
               </span>
             </Link>
           </li>

@@ -1,6 +1,6 @@
 import { CloudOff } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { addDays, doseSentence, sentenceText } from '@heathstep/core';
+import { addDays, doseSentence, isDueOn, sentenceText, weekdayOf } from '@heathstep/core';
 import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
 import { keep, stored } from '../../api/useEntries.js';
 import { longDay } from '../../parts/dates.js';
@@ -18,14 +18,18 @@ type Screen = { readonly at: 'list' } | { readonly at: 'before' } | { readonly a
 /** One thing per screen, large: the morning, today's exercises, the pacer, and how it was. */
 export function Today({ view: served, refresh }: { view: HomeView; refresh: () => void }) {
   const outbox = useOutbox(refresh);
-  const view = withWaiting(served, outbox.list);
+  const [others, due] = split(served);
+  const view = { ...withWaiting(served, outbox.list), items: due };
   const [screen, setScreen] = useState<Screen>({ at: 'list' });
   const [running, setRunning] = useState<Running | null>(() => {
     const kept = stored<Running | null>(RUNNING, null);
     return kept !== null && kept.day === served.today ? kept : null;
   });
   useEffect(() => keep(RUNNING, running, running === null), [running]);
-  useEffect(() => window.scrollTo(0, 0), [screen]);
+  useEffect(() => {
+    // Newer browsers return a promise here, which an effect must not.
+    window.scrollTo(0, 0);
+  }, [screen]);
   const session = entryOf(view, 'session', view.today);
   const send = (entry: HomeEntryBody) => outbox.add(entry);
   const begin = (before: number) => {
@@ -80,7 +84,7 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
     return (
       <After
         running={running}
-        view={view}
+        view={served}
         save={(payload) => {
           send({ id: running.id, version: 1, kind: 'session', day: running.day, payload });
           setRunning(null);
@@ -98,7 +102,7 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
         <After
           running={{ id: entry.id, day: entry.day, before: payload.before, done: payload.exercises }}
           known={payload}
-          view={view}
+          view={served}
           save={(next) => {
             send({ id: entry.id, version: entry.version + 1, kind: 'session', day: entry.day, payload: next });
             setScreen({ at: 'list' });
@@ -120,7 +124,14 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
       );
     }
   }
-  return <List view={view} running={running} outbox={outbox} setScreen={setScreen} send={send} hurts={() => hurts(null)} />;
+  return <List view={view} others={others} running={running} outbox={outbox} setScreen={setScreen} send={send} hurts={() => hurts(null)} />;
+}
+
+/** Exercises of other days, and those due today. */
+function split(view: HomeView): [HomeView['items'], HomeView['items']] {
+  const today = weekdayOf(view.today);
+  const isDue = (i: HomeView['items'][number]) => isDueOn(i.prescription.daysPerWeek, today);
+  return [view.items.filter((i) => !isDue(i)), view.items.filter(isDue)];
 }
 
 const nextIndex = (view: HomeView, done: readonly Done[]): number => {
@@ -130,6 +141,7 @@ const nextIndex = (view: HomeView, done: readonly Done[]): number => {
 
 interface ListProps {
   readonly view: HomeView;
+  readonly others: HomeView['items'];
   readonly running: Running | null;
   readonly outbox: ReturnType<typeof useOutbox>;
   readonly setScreen: (screen: Screen) => void;
@@ -137,7 +149,7 @@ interface ListProps {
   readonly hurts: () => void;
 }
 
-function List({ view, running, outbox, setScreen, send, hurts }: ListProps) {
+function List({ view, others, running, outbox, setScreen, send, hurts }: ListProps) {
   const morning = entryOf(view, 'morning', view.today);
   const session = entryOf(view, 'session', view.today);
   const minutes = Math.max(1, Math.round(view.items.reduce((sum, i) => sum + minutesOf(i), 0)));
@@ -231,7 +243,10 @@ function List({ view, running, outbox, setScreen, send, hurts }: ListProps) {
           )}
         </section>
       )}
-      {view.items.length === 0 && view.stopped === null && <p className="mx-5 mt-8">Your clinic has not given you a plan yet. It appears here by itself.</p>}
+      {others.length > 0 && (
+        <p className="mx-5 mt-4 text-base text-ink-2">Not today: {others.map((o) => o.exercise.name.toLowerCase()).join(', ')}.</p>
+      )}
+      {view.items.length + others.length === 0 && view.stopped === null && <p className="mx-5 mt-8">Your clinic has not given you a plan yet. It appears here by itself.</p>}
       <section className="mt-8 px-5">
         <h2>Your first steps</h2>
         <FirstStepsPicture mornings={view.firstSteps} />

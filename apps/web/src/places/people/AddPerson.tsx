@@ -47,13 +47,15 @@ export function AddPerson({ close }: { close: () => void }) {
     }
   });
   const field = (name: 'name' | 'birthDate' | 'occupation', label: string, type = 'text', hint = '') => (
-    <label className="block">
-      <span className="text-sm text-ink-2">{label}</span>
-      <input className="field" type={type} {...register(name, { onChange: remember })} aria-invalid={formState.errors[name] !== undefined} aria-describedby={`${name}-note`} autoFocus={name === 'name'} />
+    <div>
+      <label className="block">
+        <span className="text-sm text-ink-2">{label}</span>
+        <input className="field" type={type} {...register(name, { onChange: remember })} aria-invalid={formState.errors[name] !== undefined} aria-describedby={`${name}-note`} autoFocus={name === 'name'} />
+      </label>
       <span id={`${name}-note`} role={formState.errors[name] === undefined ? undefined : 'alert'} className={`block min-h-5 text-sm ${formState.errors[name] === undefined ? 'text-ink-3' : 'text-ease-deep'}`}>
         {formState.errors[name]?.message ?? hint}
       </span>
-    </label>
+    </div>
   );
   return (
     <form className="mt-6 border-y border-line bg-paper px-6 py-5" onSubmit={(e) => void submit(e)} noValidate aria-label="Add a person">

@@ -3,6 +3,7 @@ import { type ComposedExercise, type Prescription, shown, whyDose } from '@heath
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
 import { DoseSentence } from '../../parts/DoseSentence.js';
+import { sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { neighbour, type PlanLine, type PlanModel } from './planModel.js';
 
@@ -58,7 +59,7 @@ function Line({ line, most, course, content, isNew, replace, errors }: LineProps
           {isNew && <span className="ml-2 rounded bg-heather-wash px-1.5 py-0.5 font-body text-xs font-semibold text-heather-deep">new</span>}
         </h3>
         <DoseSentence prescription={item} exercise={exercise} onChange={change} errors={errors} />
-        <p className="text-sm text-ink-2">{(item.why ?? []).join('. ')}</p>
+        <p className="text-sm text-ink-2">{(item.why ?? []).map(sentence).join('. ')}</p>
         {problem !== undefined && (
           <p role="alert" className="text-sm text-ease-deep">
             {problem[0]}: {problem[1]}

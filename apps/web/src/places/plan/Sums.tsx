@@ -51,7 +51,7 @@ function Load({ model, course, limit }: { model: PlanModel; course: CourseView; 
     <>
       <p className="mt-1">
         <Why of={why} className={`text-lg font-bold ${rise.over ? 'text-ease-deep' : ''}`}>
-          {rise.percent >= 0 ? '+' : '−'}
+          {rise.percent >= 0.5 ? '+' : rise.percent <= -0.5 ? '−' : ''}
           {shown(Math.abs(rise.percent), 0)} %
         </Why>{' '}
         <span className="text-sm text-ink-2">{`on the last 7 days, limit ${limit} %`}</span>

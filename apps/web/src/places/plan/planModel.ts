@@ -2,6 +2,7 @@ import {
   type ComposedExercise,
   type ExerciseDefinition,
   type ExerciseLoad,
+  isDueOn,
   type LoadRise,
   loadRise,
   type Prescription,
@@ -51,16 +52,13 @@ export function planModel(items: readonly ComposedExercise[], course: CourseView
     lines,
     minutesPerDay: minutes(lines.reduce((sum, l) => sum + (l.totals?.daySeconds ?? 0), 0)),
     minutesPerWeek: minutes(lines.reduce((sum, l) => sum + (l.totals?.weekSeconds ?? 0), 0)),
-    week: Array.from({ length: 7 }, (_, day) => minutes(lines.filter((l) => isDue(l.item.daysPerWeek, day)).reduce((sum, l) => sum + (l.totals?.daySeconds ?? 0), 0))),
+    week: Array.from({ length: 7 }, (_, day) => minutes(lines.filter((l) => isDueOn(l.item.daysPerWeek, day)).reduce((sum, l) => sum + (l.totals?.daySeconds ?? 0), 0))),
     coming,
     withoutEstimate: lines.filter((l) => l.totals?.weekLoad == null).map((l) => l.exercise.name),
     rise: loadRise(coming, done, course.loggedDays, stage.loadRisePercent),
     most: Math.max(0, ...lines.map((l) => l.totals?.relativeLoad ?? 0)),
   };
 }
-
-/** Days of a week spread as evenly as they go, Monday first: 3 a week falls on Monday, Wednesday and Friday. */
-export const isDue = (daysPerWeek: number, day: number): boolean => (day * daysPerWeek) % 7 < daysPerWeek;
 
 /** The next easier or harder exercise of the ladder that safety and laterality allow; null when there is none. */
 export function neighbour(line: PlanLine, by: 1 | -1, course: CourseView, content: ClinicContent): ComposedExercise | null {

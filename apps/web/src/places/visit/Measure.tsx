@@ -1,6 +1,6 @@
 import { useEffect, useId, useState, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
-import { combineTrials, compareSides, compareValues, guardReading, type MeasureDefinition, shown, type Side, whyChange, whySides, whyTrials } from '@heathstep/core';
+import { combineTrials, compareSides, compareValues, guardReading, type MeasureDefinition, shown, type Side, unitAfter, whyChange, whySides, whyTrials } from '@heathstep/core';
 import type { MeasureEntry, SkillLevel } from '@heathstep/contracts';
 import { ScoreKeys } from '../../parts/Blank.js';
 import { PairBar } from '../../parts/PairBar.js';
@@ -101,7 +101,7 @@ function Trials({ measure, side, live }: { measure: MeasureDefinition; side: Sid
   }
   const outliers = combineTrials(measure, entry.trials).outliers;
   return (
-    <div className="flex gap-1" role="group" aria-label={`${measure.label}, ${side}`}>
+    <div className={`flex gap-1 ${side === 'left' ? 'justify-end' : ''}`} role="group" aria-label={`${measure.label}, ${side}`}>
       {Array.from({ length: measure.trials.count }, (_, i) => (
         <Trial
           key={i}
@@ -210,7 +210,7 @@ function Verdict({ measure, left, right, before, live }: { measure: MeasureDefin
   const then = before[side];
   const change = now === null || then === null ? null : compareValues(measure, then, now);
   const sides = left === null || right === null ? null : compareSides(measure, left, right, live.affected);
-  const unit = measure.unitLabel === '°' ? '°' : measure.unitLabel === '' ? '' : ` ${measure.unitLabel}`;
+  const unit = unitAfter(measure);
   return (
     <div className="text-sm leading-snug">
       {sides !== null && left !== null && right !== null && (

@@ -98,7 +98,7 @@ function Question({ question, live }: { question: SafetyQuestion; live: LiveVisi
             aria-checked={answer === value}
             aria-label={value === 'left' ? 'Left' : value === 'right' ? 'Right' : word}
             tabIndex={answer === value || (answer === null && i === 0) ? 0 : -1}
-            className={`min-h-10 min-w-11 px-2 text-sm font-semibold ${answer === value ? (value === 'no' ? 'bg-ink text-paper' : 'bg-ease text-paper') : 'text-ink-2 hover:bg-heather-wash'}`}
+            className={`min-h-10 min-w-11 px-2 text-sm font-semibold ${answer === value ? (value === 'no' ? 'bg-line text-ink' : 'bg-ease text-paper') : 'text-ink-2 hover:bg-heather-wash'}`}
             onClick={() => live.set(key, value)}
             onKeyDown={(event) => {
               const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;

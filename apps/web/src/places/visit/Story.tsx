@@ -103,7 +103,8 @@ export function Story({ live }: { live: LiveVisit }) {
         <p>
           Beyond the first steps, activity brings it on within 5 minutes:{' '}
           <ChoiceBlank
-            label="yes or no"
+            label="provoked within 5 minutes"
+            prompt="yes or no"
             value={yesNo(get<boolean>('story.provoked'))}
             options={[
               { value: 'no', label: 'no' },
@@ -113,7 +114,8 @@ export function Story({ live }: { live: LiveVisit }) {
           />
           . It settles after <NumberBlank label="how long" value={get<number>('story.settles')} unit="min" min={0} max={1440} onChange={(v) => set('story.settles', v)} />. It wakes at night:{' '}
           <ChoiceBlank
-            label="yes or no"
+            label="wakes at night"
+            prompt="yes or no"
             value={yesNo(get<boolean>('story.night'))}
             options={[
               { value: 'no', label: 'no' },
@@ -163,14 +165,15 @@ function FirstSteps({ live }: { live: LiveVisit }) {
     live.set(`measure.first-step-pain.${side}`, entry);
     if (live.affected === 'both') live.set('measure.first-step-pain.right', entry);
   };
-  return <ScoreBlank label={`first steps, ${sidesText(live.affected)}`} value={firstStepOf(live)} onChange={write} />;
+  return <ScoreBlank label={`first-step pain, ${sidesText(live.affected)}`} value={firstStepOf(live)} onChange={write} />;
 }
 
 /** A lasting fact of the safety screen, told within the story. */
 function Lasting({ live, question }: { live: LiveVisit; question: string }) {
   return (
     <ChoiceBlank
-      label="yes or no"
+      label={live.content.safetyQuestions.find((q) => q.key === question)?.text ?? question}
+      prompt="yes or no"
       value={live.get<'yes' | 'no'>(`safety.${question}`)}
       options={[
         { value: 'no', label: 'no' },
@@ -188,7 +191,11 @@ interface Activity {
 
 /** The patient's own activities, each with how well it goes from 0 to 10. */
 function Activities({ live }: { live: LiveVisit }) {
-  const list = live.get<Activity[]>('story.activities') ?? [];
+  const own = live.store.get('story.activities') as Activity[] | null;
+  const last = own === null ? (live.get<Activity[]>('story.activities') ?? []) : [];
+  // Activities of the visit before stand to be scored again; their old scores are only shown beside.
+  const list = own ?? last.map((a) => ({ ...a, ability: null }));
+  const wasOf = (text: string) => (live.previous?.entries.find((e) => e.key === 'story.activities')?.value as Activity[] | undefined)?.find((a) => a.text === text)?.ability ?? null;
   const [adding, setAdding] = useState('');
   const save = (next: readonly Activity[]) => live.set('story.activities', next.length === 0 ? null : next);
   const add = () => {
@@ -204,8 +211,8 @@ function Activities({ live }: { live: LiveVisit }) {
         {list.map((a, i) => (
           <li key={i} className="flex items-baseline gap-2">
             <span className="font-semibold">{a.text}</span>
-            <ScoreBlank label="ability" low="unable" high="as ever" value={a.ability} onChange={(v) => save(list.map((x, j) => (i === j ? { ...x, ability: v } : x)))} />
-            <span className="text-base text-ink-2">of 10</span>
+            <ScoreBlank label={`ability, ${a.text}`} prompt="how well" low="unable" high="as ever" value={a.ability} onChange={(v) => save(list.map((x, j) => (i === j ? { ...x, ability: v } : x)))} />
+            <span className="text-base text-ink-2">{wasOf(a.text) === null ? 'of 10' : `of 10, was ${wasOf(a.text) ?? ''}`}</span>
             <button type="button" className="text-action min-h-9 text-sm" aria-label={`Remove ${a.text}`} onClick={() => save(list.filter((_, j) => j !== i))}>
               remove
             </button>

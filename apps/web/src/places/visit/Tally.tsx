@@ -1,6 +1,6 @@
 import { Check, Octagon, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
-import { compareSides, compareValues, shown, type Side, whyHeelPain, whyIrritability, whySides, whyStage } from '@heathstep/core';
+import { compareSides, compareValues, shown, type Side, whyHeelPain, whyIrritability, whySides, whyStage, withUnit } from '@heathstep/core';
 import { Why } from '../../parts/Why.js';
 import { RANK_WORDS } from './Conclude.js';
 import type { LiveVisit } from './live.js';
@@ -100,7 +100,7 @@ function Differences({ live }: { live: LiveVisit }) {
             <span>{m.label}</span>
             <Why of={() => whySides(m, left, right, live.affected)} className="whitespace-nowrap font-semibold">
               <span style={{ color: sides.worseSide === 'none' ? undefined : `var(--color-${sides.worseSide})` }}>
-                {m.sideFlag?.kind === 'symmetry' && sides.symmetryPercent !== null ? `${shown(sides.symmetryPercent, 0)} %` : `${shown(sides.difference)}${m.unitLabel === '°' ? '°' : ` ${m.unitLabel}`}`} {sides.worseSide === 'left' ? 'L' : 'R'}
+                {m.sideFlag?.kind === 'symmetry' && sides.symmetryPercent !== null ? `${shown(sides.symmetryPercent, 0)} %` : withUnit(m, sides.difference)} {sides.worseSide === 'left' ? 'L' : 'R'}
               </span>
             </Why>
           </li>

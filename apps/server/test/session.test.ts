@@ -1,0 +1,101 @@
+import request from 'supertest';
+import { addPerson, cookieOf, makeWorld, PASSWORD, type World } from './harness.js';
+
+describe('signing in and the edge of the server', () => {
+  let world: World;
+  beforeAll(async () => {
+    world = await makeWorld();
+  });
+  afterAll(() => world.stop());
+  const server = () => request(world.app.getHttpServer());
+  const credentials = { email: 'Lead0@clinic.example', password: PASSWORD };
+
+  it('answers health without a sign-in', async () => {
+    expect((await server().get('/api/health').expect(200)).body).toEqual({ status: 'ok', database: 'ok', version: 'test' });
+  });
+
+  it('signs in with an HttpOnly, SameSite cookie, tells who it is, and signs out', async () => {
+    const response = await server().post('/api/session').send(credentials).expect(200);
+    const header = String((response.headers['set-cookie'] as unknown as string[])[0]);
+    expect(header).toMatch(/HttpOnly/);
+    expect(header).toMatch(/SameSite=Strict/);
+    expect(response.body.user).toMatchObject({ name: 'lead 0', role: 'lead' });
+    const cookie = cookieOf(response);
+    expect((await server().get('/api/session').set('cookie', cookie).expect(200)).body.clinic.name).toBe('Clinic 0');
+    await server().delete('/api/session').set('cookie', cookie).expect(204);
+    await server().get('/api/session').set('cookie', cookie).expect(401);
+  });
+
+  it('stores the session hashed, never the cookie itself', async () => {
+    const cookie = cookieOf(await server().post('/api/session').send(credentials));
+    const rows = await world.owner.query<{ token_hash: string }[]>('SELECT token_hash FROM user_session');
+    expect(rows.every((r) => r.token_hash.length === 64 && !cookie.includes(r.token_hash))).toBe(true);
+  });
+
+  it('ends a session at its time', async () => {
+    const cookie = cookieOf(await server().post('/api/session').send(credentials));
+    await world.owner.query("UPDATE user_session SET expires_at = now() - interval '1 second'");
+    await server().get('/api/session').set('cookie', cookie).expect(401);
+  });
+
+  it('says the same of a wrong password and an unknown address', async () => {
+    const wrong = await server().post('/api/session').send({ ...credentials, password: 'wrong' }).expect(401);
+    const unknown = await server().post('/api/session').send({ email: 'nobody@clinic.example', password: 'wrong' }).expect(401);
+    expect(wrong.body).toEqual(unknown.body);
+    expect(wrong.type).toBe('application/problem+json');
+  });
+
+  it.each([
+    [{}, ['/email', '/password']],
+    [{ email: 'not an address', password: 'x' }, ['/email']],
+    [{ email: 7, password: null }, ['/email', '/password']],
+    [{ email: 'a@b.example', password: 'x', admin: true }, ['/admin']],
+  ])('points at the field: %j', async (body, pointers) => {
+    const response = await server().post('/api/session').send(body).expect(400);
+    expect(response.body.errors.map((e: { pointer: string }) => e.pointer).sort()).toEqual(pointers);
+  });
+
+  it('limits tries per account', async () => {
+    const body = { email: 'clinician1@clinic.example', password: 'wrong' };
+    const statuses: number[] = [];
+    for (let i = 0; i < 21; i += 1) statuses.push((await server().post('/api/session').send(body)).status);
+    expect(statuses.slice(0, 20)).toEqual(Array(20).fill(401));
+    expect(statuses[20]).toBe(429);
+    await server().post('/api/session').send({ email: 'assistant1@clinic.example', password: PASSWORD }).expect(200);
+  });
+
+  it('refuses changes asked for by another site, and bodies that are not JSON', async () => {
+    const who = await world.as(0, 'lead');
+    await who.post('/api/people').set('origin', 'https://elsewhere.example').expect(403);
+    await who.post('/api/people').set('sec-fetch-site', 'cross-site').expect(403);
+    await who.post('/api/people').set('content-type', 'text/plain').send('{}').expect(415);
+    await server().post('/api/session').set('sec-fetch-site', 'cross-site').send(credentials).expect(403);
+  });
+
+  it('sends a strict content policy, and never caches a record', async () => {
+    const response = await server().get('/api/health');
+    expect(response.headers['content-security-policy']).toMatch(/default-src 'none'.*script-src 'self'/);
+    expect(response.headers['x-content-type-options']).toBe('nosniff');
+    expect(response.headers['x-powered-by']).toBeUndefined();
+    expect((await (await world.as(0, 'lead')).get('/api/people')).headers['cache-control']).toBe('no-store');
+  });
+
+  it('answers nonsense with a clear problem', async () => {
+    await server().get('/api/no-such-thing').expect(404);
+    await (await world.as(0, 'lead')).get('/api/people/not-an-id').expect(404);
+    const broken = await server().post('/api/session').set('content-type', 'application/json').send('{ broken').expect(400);
+    expect(broken.type).toBe('application/problem+json');
+    const who = await world.as(0, 'lead');
+    await who.post('/api/people', { name: 'x'.repeat(1_100_000) }).expect(413);
+  });
+
+  it('audits every read and change of a person by whom, without what', async () => {
+    const who = await world.as(0, 'clinician');
+    const person = await addPerson(who, 'Audited Person');
+    await who.get(`/api/people/${person.id}`).expect(200);
+    await who.patch(`/api/people/${person.id}`, { version: 1, name: 'Audited Anew' }).expect(200);
+    const rows = await world.owner.query<{ action: string; row: object }[]>('SELECT action, to_jsonb(audit) AS row FROM audit WHERE person_id = $1 ORDER BY at', [person.id]);
+    expect(rows.map((r) => r.action)).toEqual(['create', 'read', 'change']);
+    expect(JSON.stringify(rows)).not.toContain('Audited');
+  });
+});

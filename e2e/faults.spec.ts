@@ -1,0 +1,176 @@
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible, openPerson, openPhone, saved, signIn, takeTrials, url } from './support.js';
+
+async function openMeasure(page: Page): Promise<void> {
+  await openPerson(page, 'Marit Osgar', 'Visit');
+  const start = page.getByRole('button', { name: 'Start a review' });
+  const steps = page.getByRole('navigation', { name: 'Steps of the visit' });
+  await expect(start.or(steps)).toBeVisible();
+  if (await start.isVisible()) await start.click();
+  await steps.getByRole('link', { name: /Measure/ }).click();
+}
+
+const RAISE = 'Single-leg heel raise, left, trial 1';
+
+test('a lost server while typing: nothing is lost, a clear state, sent again', async ({ page, context }) => {
+  await signIn(page);
+  await openMeasure(page);
+  await context.setOffline(true);
+  await takeTrials(page, 'Single-leg heel raise', 'left', ['11']);
+  await expect(page.locator('[data-status="unreachable"]')).toContainText('kept on this device');
+  await takeTrials(page, 'Single-leg heel raise', 'right', ['17']);
+  await expect(page.getByRole('button', { name: 'Try now' })).toBeVisible();
+  await context.setOffline(false);
+  await expect(saved(page)).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel(RAISE)).toHaveValue('11');
+  await expect(page.getByLabel('Single-leg heel raise, right, trial 1')).toHaveValue('17');
+});
+
+test('a crash before anything was sent: the draft is on the device and sent on the next opening', async ({ page, context }) => {
+  await signIn(page);
+  await openMeasure(page);
+  await page.route('**/api/visits/*/entries', (route) => route.abort());
+  await takeTrials(page, 'Foot shortening hold', 'left', ['8']);
+  await expect(page.locator('[data-status="unreachable"]')).toBeVisible();
+  const address = page.url();
+  await page.close();
+  const again = await context.newPage();
+  await again.goto(address);
+  await expect(again.getByLabel('Foot shortening hold, left, trial 1')).toHaveValue('8');
+  await expect(saved(again)).toBeVisible();
+});
+
+test('two people in one visit: the second is told, both values stand until one is chosen', async ({ page, browser }) => {
+  await signIn(page);
+  await openMeasure(page);
+  const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await signIn(other, 'orla.rendell');
+  await openMeasure(other);
+  await takeTrials(other, 'Single-leg heel raise', 'left', ['13']);
+  await expect(saved(other)).toBeVisible();
+  await takeTrials(page, 'Single-leg heel raise', 'left', ['14']);
+  const told = page.getByRole('alert').filter({ hasText: 'Orla Rendell' });
+  await expect(told).toContainText('Orla Rendell wrote 13, you wrote 14');
+  await expect(page.getByLabel(RAISE)).toHaveValue('14');
+  await told.getByRole('button', { name: 'Keep mine' }).click();
+  await expect(saved(page)).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel(RAISE)).toHaveValue('14');
+  await other.context().close();
+});
+
+test('text, emoji and undo in a field for a number', async ({ page }) => {
+  await signIn(page);
+  await openMeasure(page);
+  const field = page.getByLabel('Lunge, knee straight, left, trial 1');
+  await field.fill('24');
+  await expect(saved(page)).toBeVisible();
+  await field.fill('😀');
+  await expect(page.getByText('Type a number such as 34 or 34.5')).toBeVisible();
+  await expect(field).toHaveValue('😀');
+  await field.fill('x'.repeat(10_000));
+  await expect(page.getByText('Type a number such as 34 or 34.5')).toBeVisible();
+  await field.fill('25');
+  await expect(saved(page)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(field).toHaveValue('');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(field).toHaveValue('24');
+});
+
+test('the keyboard alone: trials by Enter and arrows, safety by arrows, Why by W', async ({ page }) => {
+  await signIn(page);
+  await openMeasure(page);
+  await page.getByLabel('Lunge, knee bent, left, trial 1').focus();
+  for (const value of ['31', '32', '33', '40', '40', '41']) {
+    await page.keyboard.type(value);
+    await page.keyboard.press('Enter');
+  }
+  await expect(page.getByLabel('Lunge, knee bent, right, trial 3')).toHaveValue('41');
+  await expect(page.getByLabel('Lunge, knee straight, left, trial 1')).toBeFocused();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByLabel('Lunge, knee bent, left, trial 1')).toBeFocused();
+  await page.getByRole('button', { name: /^Lunge, knee bent, left: 32/ }).press('w');
+  await expect(page.getByRole('dialog').getByText('(31 + 32 + 33) / 3 = 32°')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('navigation', { name: 'Steps of the visit' }).getByRole('link', { name: /Safety/ }).press('Enter');
+  const first = page.getByRole('radiogroup').first();
+  await first.getByRole('radio', { name: 'No' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(first.getByRole('radio', { name: 'Left' })).toBeChecked();
+  await page.keyboard.press('ArrowLeft');
+  await expect(first.getByRole('radio', { name: 'No' })).toBeChecked();
+});
+
+test('a wrong home link is a kind page that tells nothing', async ({ browser }) => {
+  const phone = await openPhone(browser);
+  await phone.goto(url('/home#AAAAAAAAAAAAAAAAAAAAAA'));
+  await phone.getByRole('textbox').fill('123456');
+  await phone.getByRole('button', { name: 'Open' }).click();
+  await expect(phone.getByRole('heading', { name: 'This link does not open' })).toBeVisible();
+  await expect(phone.getByText(/Osgar|Venning|Heathstep demo clinic/)).toHaveCount(0);
+  await expectAccessible(phone, 'Home, wrong link');
+  await phone.goto(url('/home'));
+  await expect(phone.getByRole('heading', { name: 'This link does not open' })).toBeVisible();
+  await phone.context().close();
+});
+
+test('it hurts: an emergency is shown at once, without a connection too, and the clinic sees it', async ({ page, browser }) => {
+  await signIn(page);
+  await openPerson(page, 'Marit Osgar', 'Plan');
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  const link = (await page.getByTestId('home-link').textContent()) ?? '';
+  const code = (await page.getByTestId('home-code').textContent()) ?? '';
+  const phone = await openPhone(browser);
+  await phone.goto(link);
+  await phone.getByRole('textbox').fill(code);
+  await phone.getByRole('button', { name: 'Open' }).click();
+  await phone.getByRole('button', { name: /It hurts/ }).click();
+  await expectAccessible(phone, 'Home, it hurts');
+  await phone.context().setOffline(true);
+  await phone.getByRole('button', { name: 'Chest pain' }).click();
+  await expect(phone.getByRole('heading', { name: 'Stop. Call now.' })).toBeVisible();
+  await expect(phone.getByRole('link', { name: 'Call 999' })).toHaveAttribute('href', 'tel:999');
+  await expectAccessible(phone, 'Home, emergency');
+  await phone.getByRole('button', { name: 'Close' }).click();
+  await expect(phone.getByText(/No connection just now/)).toBeVisible();
+  await phone.context().setOffline(false);
+  await expect(phone.getByText('Please stop for now')).toBeVisible({ timeout: 15_000 });
+  await page.getByRole('link', { name: 'Day' }).click();
+  await expect(page.getByRole('link', { name: /Marit Osgar/ })).toContainText('Stop sign reported at home');
+  await page.getByRole('link', { name: /Marit Osgar/ }).click();
+  await expect(page.getByRole('heading', { name: 'Refer before going on' })).toBeVisible();
+  await page.getByRole('button', { name: 'Close with result' }).click();
+  await page.getByLabel('By whom').fill('Emergency department');
+  await page.getByLabel(/Result/).fill('Heart and lungs clear');
+  await page.getByRole('button', { name: 'Close it' }).click();
+  await expect(page.getByText('Stop sign reported at home')).toBeHidden();
+  await phone.context().close();
+});
+
+test('signing in: wrong password, the next page, and every remaining view by axe', async ({ page }) => {
+  await page.goto(url('/people'));
+  await expect(page).toHaveURL(/sign-in\?next=%2Fpeople/);
+  await page.getByLabel('E-mail').fill('tomas.fell@heathstep.example');
+  await page.getByLabel('Password').fill('wrong');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('E-mail and password do not match')).toBeVisible();
+  await expectAccessible(page, 'Sign in');
+  await page.getByLabel('Password').fill(process.env['E2E_PASSWORD'] ?? '');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
+  await expectAccessible(page, 'People');
+  await page.getByLabel('Find by name').fill('no such name');
+  await expect(page.getByText('Nobody is called "no such name"')).toBeVisible();
+  await page.getByRole('link', { name: 'Day' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('look');
+  await expectAccessible(page, 'Day');
+  await page.goto(url('/episodes/00000000-0000-4000-8000-000000000000/course'));
+  await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible();
+  await expectAccessible(page, 'Nothing here');
+  await page.getByRole('link', { name: 'Go to today' }).click();
+  await page.getByRole('button', { name: /account/ }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+});

@@ -1,0 +1,276 @@
+import { expect, test } from '@playwright/test';
+import { answerSafety, choose, expectAccessible, openPerson, openPhone, saved, signIn, takeTrials } from './support.js';
+
+test('from first visit to first decision: heel pain, clinician and patient', async ({ page, browser }) => {
+  test.setTimeout(240_000);
+  await signIn(page);
+
+  await test.step('a person is added once, a double click included', async () => {
+    await page.getByRole('link', { name: 'People' }).click();
+    await page.getByRole('button', { name: 'Add a person' }).click();
+    await page.getByLabel('Date of birth').fill('1984-04-12');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await expect(page.getByText('Type a name of 1 to 80 characters')).toBeVisible();
+    await page.getByLabel('Name', { exact: true }).fill('Sorrel Vane');
+    await page.getByLabel('Work or main activity').fill('bell founder');
+    await page.getByRole('button', { name: 'Add', exact: true }).dblclick();
+    await expect(page.getByRole('heading', { level: 1, name: 'Sorrel Vane' })).toBeVisible();
+    await page.getByRole('button', { name: 'L left' }).click();
+    await page.getByRole('button', { name: 'Begin the first visit' }).click();
+  });
+
+  await test.step('the story starts on the foot and reads back', async () => {
+    await page.getByRole('checkbox', { name: 'inner heel, left' }).click();
+    await choose(page, /how it began/, 'gradually');
+    await choose(page, /since when/, '6 weeks to 3 months ago');
+    await choose(page, /a change of load/, 'more standing');
+    await choose(page, /first-step pain/, 'first-step pain, the left heel 5');
+    await choose(page, /worst pain/, 'worst pain 6');
+    await choose(page, /pain now/, 'pain now 2');
+    await choose(page, /when it is worse/, 'on first steps', 'on standing long');
+    await choose(page, /provoked within 5 minutes/, 'no');
+    await page.getByRole('button', { name: 'how long: not answered' }).click();
+    await page.getByLabel('how long, min').fill('4e9');
+    await page.getByRole('button', { name: 'Keep' }).click();
+    await expect(page.getByText('A number from 0 to 1440')).toBeVisible();
+    await page.getByLabel('how long, min').fill('45');
+    await page.getByRole('button', { name: 'Keep' }).click();
+    await choose(page, /wakes at night/, 'no');
+    await choose(page, /burning, numbness/, 'no burning, numbness or back stiffness');
+    await choose(page, /^Diabetes/, 'no');
+    await page.getByLabel('An activity that matters').fill('Casting days');
+    await page.keyboard.press('Enter');
+    await choose(page, /ability, Casting days/, 'ability, Casting days 4');
+    await page.getByLabel('In other words').fill('Worse on the stone floor 🔔');
+    await expect(page.getByRole('main').getByText('moderately irritable')).toBeVisible();
+    await expect(saved(page)).toBeVisible();
+    await expectAccessible(page, 'Story');
+  });
+
+  await test.step('nothing is prescribed before the safety answers', async () => {
+    await page.getByRole('navigation', { name: 'Places of this episode' }).getByRole('link', { name: 'Plan' }).click();
+    await expect(page.getByRole('heading', { name: 'Nothing can be prescribed yet' })).toBeVisible();
+    await page.getByRole('link', { name: 'To the safety answers' }).click();
+    await answerSafety(page);
+    await page.getByRole('radiogroup', { name: /Blood thinners/ }).getByRole('radio', { name: 'Yes' }).click();
+    await expect(page.getByText('Switches off scraping')).toBeVisible();
+    await expect(page.getByRole('complementary').getByText('Safety answered, 1 to mind')).toBeVisible();
+    await expect(saved(page)).toBeVisible();
+    await expectAccessible(page, 'Safety');
+    await page.getByRole('link', { name: 'On to measuring' }).click();
+  });
+
+  await test.step('both feet are measured; what cannot be is refused, what is odd is asked once', async () => {
+    await takeTrials(page, 'Lunge, knee bent', 'left', ['340']);
+    await expect(page.getByText('Lunge, knee bent lies between 0 and 70°')).toBeVisible();
+    await takeTrials(page, 'Lunge, knee bent', 'left', ['33', '34,5', '33.5']);
+    await takeTrials(page, 'Lunge, knee bent', 'right', ['38', '38', '60']);
+    await expect(page.getByText(/60° is outside the usual/)).toBeVisible();
+    await page.getByRole('button', { name: 'Yes, it is' }).click();
+    await expect(page.getByText(/60° is outside the usual/)).toBeHidden();
+    await takeTrials(page, 'Lunge, knee bent', 'right', ['38', '38', '38.5']);
+    await takeTrials(page, 'Single-leg heel raise', 'left', ['9']);
+    await takeTrials(page, 'Single-leg heel raise', 'right', ['20']);
+    await takeTrials(page, 'Foot shortening hold', 'left', ['6', '7']);
+    await takeTrials(page, 'Foot shortening hold', 'right', ['10', '11']);
+    await takeTrials(page, 'First-step pain', 'right', ['0']);
+    await page.getByLabel('Big toe extension, left, trial 1').focus();
+    await page.getByRole('group', { name: 'Big toe extension, left: why there is no value' }).getByRole('button', { name: 'stopped by pain' }).click();
+    const tally = page.getByRole('complementary');
+    await expect(tally.getByText('45 % L')).toBeVisible();
+    await expect(page.getByLabel('Single-leg heel raise: left 9; right 20; 11 apart')).toBeVisible();
+    await page.getByRole('button', { name: /45 % of right/ }).click();
+    await expect(page.getByRole('dialog').getByText('worse / better = 45 %')).toBeVisible();
+    await expect(page.getByRole('dialog').getByText(/Reviewed by Orla Rendell/)).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(saved(page)).toBeVisible();
+    await expectAccessible(page, 'Measure');
+    await page.reload();
+    await expect(page.getByLabel('Lunge, knee bent, left, trial 2')).toHaveValue('34.5');
+  });
+
+  await test.step('the conclusion is the clinician’s, and the visit is signed', async () => {
+    await page.getByRole('link', { name: 'On to the conclusion' }).click();
+    await expect(page.getByRole('main').getByText('pain at the inner heel')).toBeVisible();
+    await choose(page, /agree or otherwise/, 'I agree, plantar heel pain');
+    await choose(page, /which stage/, 'Build the foot');
+    await expect(saved(page)).toBeVisible();
+    await expectAccessible(page, 'Conclude');
+    await page.getByRole('button', { name: 'Sign, and make the plan' }).click();
+    await page.getByRole('button', { name: 'Make the plan' }).click();
+  });
+
+  let link = '';
+  let code = '';
+  await test.step('the plan is filled with reasons, edited in place, and given', async () => {
+    await expect(page.getByRole('heading', { name: 'Up on two, down on one' })).toBeVisible();
+    await expect(page.getByText('9 single heel raises, 20 on the other side')).toBeVisible();
+    const line = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name: 'Up on two, down on one' }) });
+    const minutes = line.getByRole('button', { name: /minutes a day/ });
+    const before = await minutes.textContent();
+    const sets = line.getByRole('spinbutton', { name: 'Sets' });
+    await sets.press('ArrowDown');
+    await expect(sets).toHaveAttribute('aria-valuenow', '2');
+    await expect(minutes).not.toHaveText(before ?? '');
+    const reps = line.getByRole('spinbutton', { name: 'Repetitions or holds' });
+    await reps.press('9');
+    await page.keyboard.type('9');
+    await expect(line.getByText('a whole number 6 to 15')).toBeVisible();
+    await page.keyboard.press('Escape');
+    await reps.press('1');
+    await page.keyboard.type('0');
+    await page.keyboard.press('Enter');
+    await expect(line.getByText('2 sets of 10')).toBeVisible();
+    await minutes.click();
+    await expect(page.getByRole('dialog').getByText(/one time through/)).toBeVisible();
+    await page.keyboard.press('Escape');
+    await choose(page, /^minutes a day/, ...[]);
+    await page.getByRole('button', { name: /^Remove Toes back/ }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('heading', { name: 'Toes back, before the first step' })).toBeVisible();
+    await expect(saved(page)).toBeVisible();
+    await expectAccessible(page, 'Plan, draft');
+    await page.getByRole('button', { name: 'Give to Sorrel' }).click();
+    await expect(page.getByText(/^version 1, given/)).toBeVisible();
+    await expectAccessible(page, 'Plan, given');
+    await page.getByRole('button', { name: 'Make a link' }).click();
+    link = (await page.getByTestId('home-link').textContent()) ?? '';
+    code = (await page.getByTestId('home-code').textContent()) ?? '';
+    await page.getByRole('link', { name: 'Print the handout' }).click();
+    await expect(page.getByText('Left, 2 sets of 10, 1 s up, 1 s hold, 3 s down, rest 60 s, once a day, 3 days a week.')).toBeVisible();
+    await expectAccessible(page, 'Handout');
+    const pdf = await page.pdf({ format: 'A4' });
+    const pages = pdf.toString('latin1').match(/\/Type\s*\/Page\b/g)?.length ?? 0;
+    expect(pages).toBeGreaterThan(0);
+    expect(pages).toBeLessThanOrEqual(2);
+  });
+
+  const phone = await openPhone(browser);
+  await test.step('the patient opens the link with the code', async () => {
+    await phone.clock.install();
+    await phone.goto(link);
+    await phone.getByRole('textbox').fill(code === '000000' ? '111111' : '000000');
+    await phone.getByRole('button', { name: 'Open' }).click();
+    await expect(phone.getByText('That code is not right, 4 tries left')).toBeVisible();
+    await expectAccessible(phone, 'Home, code');
+    await phone.getByRole('textbox').fill(code);
+    await phone.getByRole('button', { name: 'Open' }).click();
+    await expect(phone.getByRole('heading', { name: 'Hello Sorrel' })).toBeVisible();
+    await expectAccessible(phone, 'Home, today');
+  });
+
+  await test.step('answers the morning, and does the exercises with the pacer', async () => {
+    await phone.getByRole('button', { name: 'Answer' }).click();
+    await phone.getByRole('button', { name: '5 medium' }).click();
+    await phone.getByRole('button', { name: 'Start' }).click();
+    await phone.getByRole('button', { name: '2', exact: true }).click();
+    const total = Number(/of (\d)/.exec((await phone.getByText(/^1 of \d$/).textContent()) ?? '')?.[1]);
+    await phone.getByRole('button', { name: 'Start' }).click();
+    await expect(phone.getByText('Get ready')).toBeVisible();
+    await phone.clock.runFor(11_000);
+    await expect(phone.getByText('Hold', { exact: true })).toBeVisible();
+    await expect(phone.getByText('hold 1 of 3')).toBeVisible();
+    await expectAccessible(phone, 'Home, pacer');
+    await phone.getByRole('button', { name: 'Pause' }).click();
+    await phone.clock.runFor(60_000);
+    await expect(phone.getByText('hold 1 of 3')).toBeVisible();
+    await phone.getByRole('button', { name: 'Go on' }).click();
+    await phone.clock.runFor(120_000);
+    await expect(phone.getByText('How hard was it?')).toBeVisible();
+    await phone.getByRole('button', { name: 'Effort 4' }).click();
+    for (let i = 1; i < total; i += 1) {
+      await phone.getByRole('button', { name: 'Start' }).click();
+      await phone.clock.runFor(1_000);
+      await phone.getByRole('button', { name: 'End here' }).click();
+      await phone.getByRole('button', { name: 'Sets: one more' }).click();
+      await phone.getByRole('button', { name: 'Effort 6' }).click();
+    }
+    await phone.getByRole('button', { name: '3', exact: true }).click();
+    await phone.getByRole('button', { name: '2', exact: true }).click();
+    await expectAccessible(phone, 'Home, after');
+    await phone.getByRole('button', { name: 'Save' }).click();
+    await expect(phone.getByText('Done for today. Well kept.')).toBeVisible();
+    await phone.clock.runFor(2_000);
+    await phone.getByRole('button', { name: 'No', exact: true }).click();
+    await expect(phone.getByText('Sending what you logged.')).toBeHidden();
+    await phone.getByText('What you logged').click();
+    await phone.getByRole('button', { name: /Correct the exercises/ }).click();
+    await phone.getByRole('button', { name: /during: 3/ }).click();
+    await phone.getByRole('button', { name: '4', exact: true }).click();
+    await phone.getByRole('button', { name: 'Save' }).click();
+    await phone.clock.runFor(2_000);
+    await phone.reload();
+    await phone.getByText('What you logged').click();
+    await expect(phone.getByText(/exercises, pain 2, 4, 2/)).toBeVisible();
+  });
+
+  await test.step('the clinician re-measures, and gets a reasoned decision', async () => {
+    await openPerson(page, 'Sorrel Vane', 'Visit');
+    await page.getByRole('button', { name: 'Start a review' }).click();
+    await page.getByRole('navigation', { name: 'Steps of the visit' }).getByRole('link', { name: /Measure/ }).click();
+    await takeTrials(page, 'Single-leg heel raise', 'left', ['13']);
+    await expect(page.getByText('+4 real').first()).toBeVisible();
+    await expect(page.getByLabel(/Single-leg heel raise: left 13, last visit 9/)).toBeVisible();
+    await expect(saved(page)).toBeVisible();
+    await page.getByRole('navigation', { name: 'Steps of the visit' }).getByRole('link', { name: /Safety/ }).click();
+    await page.getByRole('button', { name: 'They still hold' }).click();
+    await answerSafety(page);
+    await expect(saved(page)).toBeVisible();
+    await page.getByRole('navigation', { name: 'Places of this episode' }).getByRole('link', { name: 'Course' }).click();
+    await expect(page.getByRole('heading', { name: 'Stay in Build the foot, and re-test' })).toBeVisible();
+    await expect(page.getByText(/1 sessions logged since the last review, 3 needed/)).toBeVisible();
+    await expect(page.getByRole('button', { name: /not known/ })).toHaveCount(1);
+    await expect(page.getByText('9 → 13')).toBeHidden();
+    await expectAccessible(page, 'Course');
+    await page.getByRole('button', { name: 'Show the working' }).click();
+    await expect(page.getByRole('dialog').getByText(/First match wins/)).toBeVisible();
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Decide otherwise' }).click();
+    await page.getByRole('button', { name: 'Hold', exact: true }).click();
+    await page.getByRole('button', { name: 'Record it' }).click();
+    await expect(page.getByText('Say why you decide otherwise')).toBeVisible();
+    await page.getByLabel('Why otherwise').fill('Seen again next week');
+    await page.getByRole('button', { name: 'Record it' }).click();
+    await expect(page.getByText(/suggested: Hold and re-test. Seen again next week/)).toBeVisible();
+  });
+  await phone.context().close();
+});
+
+test('ready to progress: the suggestion is used, and the next stage’s plan follows', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('link', { name: /Ilse Venning/ }).click();
+  await expect(page.getByRole('heading', { name: 'Go on to Slow and heavy' })).toBeVisible();
+  await expectAccessible(page, 'Course, ready');
+  await page.getByRole('button', { name: 'Use this' }).click();
+  await expect(page.getByText('draft of version 3')).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Slow heel raise on the towel' })).toBeVisible();
+  await page.getByRole('navigation', { name: 'Places of this episode' }).getByRole('link', { name: 'Course' }).click();
+  await expect(page.getByRole('heading', { name: 'To leave Slow and heavy' })).toBeVisible();
+});
+
+test('a flare: two reds running suggest easing back', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('link', { name: /Oskar Thwaite/ }).click();
+  await expect(page.getByRole('heading', { name: 'Ease back to Calm and lengthen' })).toBeVisible();
+  await expect(page.getByText('The last 2 judged sessions were red')).toBeVisible();
+  await page.getByRole('button', { name: /: red, / }).last().click();
+  await expect(page.getByRole('dialog').getByText(/an hour later still 2 or more above before|above the usual/).first()).toBeVisible();
+});
+
+test('an open urgent sign blocks; a clinician closes it with its result', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('link', { name: /Hanne Rook/ }).click();
+  await expect(page.getByText('Blocks everything.')).toBeVisible();
+  await page.getByRole('button', { name: 'Close with result' }).click();
+  await page.getByRole('button', { name: 'Close it' }).click();
+  await expect(page.getByText('Say who assessed it, in up to 120 characters')).toBeVisible();
+  await expectAccessible(page, 'Close dialog');
+  await page.getByLabel('By whom').fill('Foot protection team');
+  await page.getByLabel(/Result/).fill('Temperatures even, X-ray clear');
+  await page.getByRole('button', { name: 'Close it' }).click();
+  await expect(page.getByText('Closed: Temperatures even, X-ray clear')).toBeVisible();
+  await page.getByRole('navigation', { name: 'Places of this episode' }).getByRole('link', { name: 'Plan' }).click();
+  await page.getByRole('button', { name: 'Make the plan' }).click();
+  await expect(page.getByText('safety switches off barefoot').first()).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Toes back, before the first step' })).toBeVisible();
+});

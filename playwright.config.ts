@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test';
+
+/** Chromium of Debian, headless, with nothing that would look for a network. */
+const args = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+
+export default defineConfig({
+  testDir: 'e2e',
+  globalSetup: './e2e/globalSetup.mjs',
+  workers: 1,
+  fullyParallel: false,
+  timeout: 90_000,
+  expect: { timeout: 10_000 },
+  reporter: [['line'], ['json', { outputFile: 'test-results/e2e.json' }]],
+  outputDir: 'test-results/e2e',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'Europe/London',
+    launchOptions: { executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args },
+    trace: 'off',
+    screenshot: 'only-on-failure',
+  },
+});
