@@ -29,7 +29,10 @@ export default tseslint.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/no-unnecessary-type-parameters': 'off',
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
-      eqeqeq: 'error',
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+      // Request bodies are classes for their decorators only; everywhere else they are plain shapes.
+      '@typescript-eslint/no-unsafe-class-instance-assignment': 'off',
+      '@typescript-eslint/no-misused-spread': 'off',
       'no-console': 'error',
     },
   },

@@ -1,7 +1,15 @@
 import { defineConfig } from '@playwright/test';
 
 /** Chromium of Debian, headless, with nothing that would look for a network. */
-const args = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'];
+const args = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
 
 export default defineConfig({
   testDir: 'e2e',
@@ -18,6 +26,7 @@ export default defineConfig({
     timezoneId: 'Europe/London',
     launchOptions: { executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args },
     trace: 'off',
+    actionTimeout: 10_000,
     screenshot: 'only-on-failure',
   },
 });

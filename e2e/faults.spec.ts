@@ -27,7 +27,10 @@ test('a lost server while typing: nothing is lost, a clear state, sent again', a
   await expect(page.getByLabel('Single-leg heel raise, right, trial 1')).toHaveValue('17');
 });
 
-test('a crash before anything was sent: the draft is on the device and sent on the next opening', async ({ page, context }) => {
+test('a crash before anything was sent: the draft is on the device and sent on the next opening', async ({
+  page,
+  context,
+}) => {
   await signIn(page);
   await openMeasure(page);
   await page.route('**/api/visits/*/entries', (route) => route.abort());
@@ -41,7 +44,10 @@ test('a crash before anything was sent: the draft is on the device and sent on t
   await expect(saved(again)).toBeVisible();
 });
 
-test('two people in one visit: the second is told, both values stand until one is chosen', async ({ page, browser }) => {
+test('two people in one visit: the second is told, both values stand until one is chosen', async ({
+  page,
+  browser,
+}) => {
   await signIn(page);
   await openMeasure(page);
   const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
@@ -94,7 +100,10 @@ test('the keyboard alone: trials by Enter and arrows, safety by arrows, Why by W
   await page.getByRole('button', { name: /^Lunge, knee bent, left: 32/ }).press('w');
   await expect(page.getByRole('dialog').getByText('(31 + 32 + 33) / 3 = 32°')).toBeVisible();
   await page.keyboard.press('Escape');
-  await page.getByRole('navigation', { name: 'Steps of the visit' }).getByRole('link', { name: /Safety/ }).press('Enter');
+  await page
+    .getByRole('navigation', { name: 'Steps of the visit' })
+    .getByRole('link', { name: /Safety/ })
+    .press('Enter');
   const first = page.getByRole('radiogroup').first();
   await first.getByRole('radio', { name: 'No' }).focus();
   await page.keyboard.press('ArrowRight');
@@ -116,7 +125,10 @@ test('a wrong home link is a kind page that tells nothing', async ({ browser }) 
   await phone.context().close();
 });
 
-test('it hurts: an emergency is shown at once, without a connection too, and the clinic sees it', async ({ page, browser }) => {
+test('it hurts: an emergency is shown at once, without a connection too, and the clinic sees it', async ({
+  page,
+  browser,
+}) => {
   await signIn(page);
   await openPerson(page, 'Marit Osgar', 'Plan');
   await page.getByRole('button', { name: 'Make a link' }).click();

@@ -15,29 +15,47 @@ export async function signIn(page: Page, who: Who = 'tomas.fell'): Promise<void>
 
 /** Nothing that keeps someone out: WCAG 2.2 A and AA by axe. */
 export async function expectAccessible(page: Page, what: string): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
-  const told = violations.map((v) => `${v.id}: ${v.nodes.map((n) => `${n.target.join(' ')} (${n.failureSummary?.split('\n')[1]?.trim() ?? ''})`).join('; ')}`);
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  const told = violations.map(
+    (v) =>
+      `${v.id}: ${v.nodes.map((n) => `${n.target.join(' ')} (${n.failureSummary?.split('\n')[1]?.trim() ?? ''})`).join('; ')}`,
+  );
   expect(told, what).toEqual([]);
 }
 
 /** Opens a person of the demo clinic at a place. */
-export async function openPerson(page: Page, name: string, place?: 'Course' | 'Visit' | 'Plan'): Promise<void> {
-  await page.getByRole('navigation', { name: 'Places', exact: true }).getByRole('link', { name: 'People' }).click();
+export async function openPerson(
+  page: Page,
+  name: string,
+  place?: 'Course' | 'Visit' | 'Plan',
+): Promise<void> {
+  await page
+    .getByRole('navigation', { name: 'Places', exact: true })
+    .getByRole('link', { name: 'People' })
+    .click();
   await page.getByRole('link', { name }).click();
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
-  if (place !== undefined) await page.getByRole('navigation', { name: 'Places of this episode' }).getByRole('link', { name: place }).click();
+  if (place !== undefined)
+    await page
+      .getByRole('navigation', { name: 'Places of this episode' })
+      .getByRole('link', { name: place })
+      .click();
 }
 
 /** Fills a gap of a sentence by its choices. */
 export async function choose(page: Page, gap: string | RegExp, ...choices: string[]): Promise<void> {
   await page.getByRole('button', { name: gap }).first().click();
-  for (const choice of choices) await page.getByRole('dialog').getByRole('button', { name: choice, exact: true }).click();
+  for (const choice of choices)
+    await page.getByRole('dialog').getByRole('button', { name: choice, exact: true }).click();
   if (await page.getByRole('dialog').isVisible()) await page.keyboard.press('Escape');
 }
 
 export const saved = (page: Page): Locator => page.locator('[data-status="saved"]');
 
 export async function answerSafety(page: Page): Promise<void> {
+  await expect(page.getByRole('radiogroup').first()).toBeVisible();
   for (;;) {
     const next = page.getByRole('button', { name: /Asked, none of these|The rest: no/ }).first();
     if ((await next.count()) === 0) break;
@@ -45,11 +63,23 @@ export async function answerSafety(page: Page): Promise<void> {
   }
 }
 
-export async function takeTrials(page: Page, measure: string, side: 'left' | 'right', values: readonly string[]): Promise<void> {
-  for (const [i, value] of values.entries()) await page.getByLabel(`${measure}, ${side}, trial ${i + 1}`, { exact: true }).fill(value);
+export async function takeTrials(
+  page: Page,
+  measure: string,
+  side: 'left' | 'right',
+  values: readonly string[],
+): Promise<void> {
+  for (const [i, value] of values.entries())
+    await page.getByLabel(`${measure}, ${side}, trial ${i + 1}`, { exact: true }).fill(value);
 }
 
 export async function openPhone(browser: Browser): Promise<Page> {
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, locale: 'en-GB', timezoneId: 'Europe/London' });
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    hasTouch: true,
+    isMobile: true,
+    locale: 'en-GB',
+    timezoneId: 'Europe/London',
+  });
   return context.newPage();
 }

@@ -15,7 +15,8 @@ const database = (await runningPostgres(DATA)) ?? (await startPostgres(DATA));
 try {
   const demoFile = join(DATA, 'demo-sign-ins.json');
   // Keeps the passwords that are known already.
-  if (existsSync(demoFile)) process.env.HEATHSTEP_DEMO_PASSWORD ??= JSON.parse(readFileSync(demoFile, 'utf8'))[0]?.password ?? '';
+  if (existsSync(demoFile))
+    process.env.HEATHSTEP_DEMO_PASSWORD ??= JSON.parse(readFileSync(demoFile, 'utf8'))[0]?.password ?? '';
   await prepare(database, demoFile, '--reset');
   say('The demo clinic is as new. People signed in sign in again.');
 } finally {

@@ -23,13 +23,18 @@ async function main() {
   const { lockData } = await import('./lib/lock.mjs');
   const { reachable, startPostgres } = await import('./lib/postgres.mjs');
   const { portIsFree, prepare, startServer, stopServer } = await import('./lib/server.mjs');
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error(`PORT must be a number from 1 to 65535, not ${process.env.PORT}`);
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Error(`PORT must be a number from 1 to 65535, not ${process.env.PORT}`);
   const lock = lockData(DATA);
-  if (!(await portIsFree(port))) throw new Error(`Port ${port} is taken by another program. Choose another: PORT=4311 npm start`);
+  if (!(await portIsFree(port)))
+    throw new Error(`Port ${port} is taken by another program. Choose another: PORT=4311 npm start`);
   lock.hold(port);
   stops.push(async () => lock.release());
   const closed = reachable(DATA);
-  if (closed !== true) throw new Error(`The folder ${closed} is closed to other users, so the database cannot run there as an unprivileged one. Set HEATHSTEP_DATA to another folder.`);
+  if (closed !== true)
+    throw new Error(
+      `The folder ${closed} is closed to other users, so the database cannot run there as an unprivileged one. Set HEATHSTEP_DATA to another folder.`,
+    );
   if (ensurePackagesBuilt()) say('Built the packages');
   if (ensureServerBuilt()) say('Built the server');
   if (ensureWebBuilt()) say('Built the web application');
@@ -47,7 +52,8 @@ async function main() {
   });
   process.stdout.write(`Heathstep is ready at http://127.0.0.1:${port}\n`);
   process.stdout.write('Demo sign-ins (made-up clinic):\n');
-  for (const { email, password, role } of signIns) process.stdout.write(`  ${role.padEnd(10)} ${email.padEnd(34)} ${password}\n`);
+  for (const { email, password, role } of signIns)
+    process.stdout.write(`  ${role.padEnd(10)} ${email.padEnd(34)} ${password}\n`);
 }
 
 process.on('SIGINT', () => stop(0));

@@ -5,7 +5,7 @@ import { runOrThrow } from './run.mjs';
 
 const LEAST_NODE = [20, 19];
 
-export function checkNode() {
+function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
   if (major < LEAST_NODE[0] || (major === LEAST_NODE[0] && minor < LEAST_NODE[1])) {
     console.error(

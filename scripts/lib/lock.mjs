@@ -17,7 +17,9 @@ export function lockData(folder) {
   if (existsSync(file)) {
     const { pid, port } = JSON.parse(readFileSync(file, 'utf8') || '{}');
     if (pid !== process.pid && running(pid)) {
-      throw new Error(`Heathstep is running already on this data (process ${pid}, http://127.0.0.1:${port}). Stop it first, or set HEATHSTEP_DATA to another folder.`);
+      throw new Error(
+        `Heathstep is running already on this data (process ${pid}, http://127.0.0.1:${port}). Stop it first, or set HEATHSTEP_DATA to another folder.`,
+      );
     }
   }
   return {

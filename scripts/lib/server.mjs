@@ -3,7 +3,7 @@ import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { ROOT } from './paths.mjs';
 
-export const serverEnvironment = (database, extra = {}) => ({
+const serverEnvironment = (database, extra = {}) => ({
   ...process.env,
   HEATHSTEP_APP_DATABASE_URL: database.appUrl,
   HEATHSTEP_OWNER_DATABASE_URL: database.ownerUrl,
@@ -19,7 +19,11 @@ export function prepare(database, demoFile, ...args) {
     });
     let out = '';
     child.stdout.on('data', (chunk) => (out += chunk));
-    child.on('exit', (code) => (code === 0 ? resolve(JSON.parse(out || '[]')) : reject(new Error('The database could not be brought up to date'))));
+    child.on('exit', (code) =>
+      code === 0
+        ? resolve(JSON.parse(out || '[]'))
+        : reject(new Error('The database could not be brought up to date')),
+    );
   });
 }
 
@@ -34,10 +38,18 @@ export function portIsFree(port) {
 /** Starts the server; resolves when it answers, rejects when it ends before. */
 export function startServer(database, port, extra = {}, log = 'inherit') {
   return new Promise((resolve, reject) => {
-    const { HEATHSTEP_OWNER_DATABASE_URL: _owner, ...env } = serverEnvironment(database, { PORT: String(port), ...extra });
-    const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, 'apps/server/dist/main.js')], { env, stdio: ['ignore', log, log, 'ipc'] });
+    const { HEATHSTEP_OWNER_DATABASE_URL: _owner, ...env } = serverEnvironment(database, {
+      PORT: String(port),
+      ...extra,
+    });
+    const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, 'apps/server/dist/main.js')], {
+      env,
+      stdio: ['ignore', log, log, 'ipc'],
+    });
     child.once('message', () => resolve(child));
-    child.once('exit', (code, signal) => reject(new Error(`The server ended before it was ready (${code ?? signal})`)));
+    child.once('exit', (code, signal) =>
+      reject(new Error(`The server ended before it was ready (${code ?? signal})`)),
+    );
   });
 }
 

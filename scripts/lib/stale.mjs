@@ -17,7 +17,7 @@ function* files(path) {
 }
 
 /** A fingerprint of paths by size and time of change; content is read only for small manifests. */
-export function fingerprint(paths) {
+function fingerprint(paths) {
   const hash = createHash('sha256');
   for (const path of paths) {
     for (const [file, stat] of files(join(ROOT, path))) hash.update(`${file}:${stat.size}:${stat.mtimeMs}\n`);

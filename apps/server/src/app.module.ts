@@ -24,16 +24,33 @@ import { PlansController } from './plans/plans.controller.js';
 import { Settings } from './settings.js';
 import { VisitsController } from './visits/visits.controller.js';
 
-const CONTROLLERS = [HealthController, SessionController, ContentController, DayController, PeopleController, EpisodesController, VisitsController, PlansController, CourseController, HomeController];
+const CONTROLLERS = [
+  HealthController,
+  SessionController,
+  ContentController,
+  DayController,
+  PeopleController,
+  EpisodesController,
+  VisitsController,
+  PlansController,
+  CourseController,
+  HomeController,
+];
 
 /** Only the method, the path without its query, the status and the time: nothing of who or what. */
 const logging = (level: string) =>
   LoggerModule.forRoot({
     pinoHttp: {
       level,
-      autoLogging: { ignore: (request: IncomingMessage) => !(request.url ?? '').startsWith('/api/') || (request.url ?? '') === '/api/health' },
+      autoLogging: {
+        ignore: (request: IncomingMessage) =>
+          !(request.url ?? '').startsWith('/api/') || (request.url ?? '') === '/api/health',
+      },
       serializers: {
-        req: (request: { method: string; url: string }) => ({ method: request.method, path: request.url.split('?')[0] }),
+        req: (request: { method: string; url: string }) => ({
+          method: request.method,
+          path: request.url.split('?')[0],
+        }),
         res: (response: ServerResponse) => ({ status: response.statusCode }),
         err: (error: { type?: string }) => ({ type: error.type }),
       },
@@ -46,7 +63,11 @@ export class AppModule {
   static with(config: Config): DynamicModule {
     return {
       module: AppModule,
-      imports: [logging(config.logLevel), TypeOrmModule.forRoot(databaseOptions(config.databaseUrl)), ThrottlerModule.forRoot([{ name: 'default', limit: 20, ttl: 60_000 }])],
+      imports: [
+        logging(config.logLevel),
+        TypeOrmModule.forRoot(databaseOptions(config.databaseUrl)),
+        ThrottlerModule.forRoot([{ name: 'default', limit: 20, ttl: 60_000 }]),
+      ],
       controllers: CONTROLLERS,
       providers: [
         { provide: Settings, useValue: new Settings(config) },

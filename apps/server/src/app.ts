@@ -38,7 +38,14 @@ const policy = helmet({
 function serveWeb(app: NestExpressApplication, root: string): void {
   const page = join(root, 'index.html');
   if (!existsSync(page)) return;
-  app.use('/assets', express.static(join(root, 'assets'), { immutable: true, maxAge: YEAR_SECONDS * 1000, fallthrough: false }));
+  app.use(
+    '/assets',
+    express.static(join(root, 'assets'), {
+      immutable: true,
+      maxAge: YEAR_SECONDS * 1000,
+      fallthrough: false,
+    }),
+  );
   app.use(express.static(root, { index: false }));
   app.use((request: Request, response: Response, next: NextFunction) => {
     const wantsPage = request.method === 'GET' && !request.path.startsWith('/api/');
@@ -52,7 +59,10 @@ function serveWeb(app: NestExpressApplication, root: string): void {
 
 /** The whole server, not yet listening. */
 export async function createApp(config: Config): Promise<NestExpressApplication> {
-  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), { bufferLogs: true, bodyParser: false });
+  const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
+    bufferLogs: true,
+    bodyParser: false,
+  });
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
   app.use(policy);

@@ -12,11 +12,20 @@ describe('the demo clinic', () => {
   it('shows a person in each state, as the rules themselves judge it', async () => {
     const [lead] = await loadDemo(world.owner, new Date());
     const server = request(world.app.getHttpServer());
-    const signedIn = await server.post('/api/session').send({ email: lead?.email, password: lead?.password }).expect(200);
+    const signedIn = await server
+      .post('/api/session')
+      .send({ email: lead?.email, password: lead?.password })
+      .expect(200);
     const cookie = (signedIn.headers['set-cookie'] as unknown as string[])[0] ?? '';
     const day = (await server.get('/api/day').set('cookie', cookie).expect(200)).body;
     const kinds = Object.fromEntries(day.items.map((i: { name: string; kind: string }) => [i.name, i.kind]));
-    expect(kinds).toEqual({ 'Hanne Rook': 'blocked', 'Oskar Thwaite': 'flare', 'Ilse Venning': 'ready', 'Pell Aldous': 'new', 'Marit Osgar': 'steady' });
+    expect(kinds).toEqual({
+      'Hanne Rook': 'blocked',
+      'Oskar Thwaite': 'flare',
+      'Ilse Venning': 'ready',
+      'Pell Aldous': 'new',
+      'Marit Osgar': 'steady',
+    });
   });
 
   it('can be removed and loaded anew, leaving other clinics alone', async () => {

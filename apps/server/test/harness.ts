@@ -49,20 +49,46 @@ export async function makeWorld(): Promise<World> {
   await admin.query(`CREATE DATABASE ${name}`);
   await admin.end();
   const appUrl = inDatabase(process.env['HEATHSTEP_TEST_APP_URL'] ?? '', name);
-  const { source: owner } = await prepareDatabase(inDatabase(process.env['HEATHSTEP_TEST_OWNER_URL'] ?? '', name), 'heathstep_app');
+  const { source: owner } = await prepareDatabase(
+    inDatabase(process.env['HEATHSTEP_TEST_OWNER_URL'] ?? '', name),
+    'heathstep_app',
+  );
   const passwordHash = await hash(PASSWORD, { memoryCost: 8192, timeCost: 1 });
   const clinics = [randomUUID(), randomUUID()] as const;
   for (const [i, id] of clinics.entries()) {
-    await owner.manager.insert(Clinic, { id, name: `Clinic ${i}`, locale: 'en-GB', timeZone: 'UTC', phone: '01632 960 000', emergencyNumber: '112' });
+    await owner.manager.insert(Clinic, {
+      id,
+      name: `Clinic ${i}`,
+      locale: 'en-GB',
+      timeZone: 'UTC',
+      phone: '01632 960 000',
+      emergencyNumber: '112',
+    });
     for (const role of ['lead', 'clinician', 'assistant'] as const) {
-      await owner.manager.insert(AppUser, { id: randomUUID(), clinicId: id, email: `${role}${i}@clinic.example`, name: `${role} ${i}`, role, passwordHash });
+      await owner.manager.insert(AppUser, {
+        id: randomUUID(),
+        clinicId: id,
+        email: `${role}${i}@clinic.example`,
+        name: `${role} ${i}`,
+        role,
+        passwordHash,
+      });
     }
   }
-  const app = await createApp({ port: 0, databaseUrl: appUrl, ownerUrl: '', webRoot: '/nonexistent', version: 'test', logLevel: 'silent', secureCookies: false });
+  const app = await createApp({
+    port: 0,
+    databaseUrl: appUrl,
+    ownerUrl: '',
+    webRoot: '/nonexistent',
+    version: 'test',
+    logLevel: 'silent',
+    secureCookies: false,
+  });
   await app.init();
   const server = app.getHttpServer();
   const caller = (cookie: string, email: string): Caller => {
-    const with_ = (t: request.Test, body?: object) => (body === undefined ? t : t.send(body)).set('cookie', cookie);
+    const with_ = (t: request.Test, body?: object) =>
+      (body === undefined ? t : t.send(body)).set('cookie', cookie);
     return {
       email,
       get: (path) => with_(request(server).get(path)),
@@ -83,7 +109,10 @@ export async function makeWorld(): Promise<World> {
       const email = `${role}${clinic}@clinic.example`;
       const before = known.get(email);
       if (before !== undefined) return before;
-      const response = await request(server).post('/api/session').send({ email, password: PASSWORD }).expect(200);
+      const response = await request(server)
+        .post('/api/session')
+        .send({ email, password: PASSWORD })
+        .expect(200);
       const made = caller(cookieOf(response), email);
       known.set(email, made);
       return made;
@@ -95,26 +124,48 @@ export async function makeWorld(): Promise<World> {
   };
 }
 
-export const cookieOf = (response: request.Response): string => String((response.headers['set-cookie'] as unknown as string[])[0]).split(';')[0] ?? '';
+export const cookieOf = (response: request.Response): string =>
+  String((response.headers['set-cookie'] as unknown as string[])[0]).split(';')[0] ?? '';
 
-export const withCookie = (world: World, cookie: string): { get: (path: string) => request.Test; put: (path: string, body: object) => request.Test } => ({
+export const withCookie = (
+  world: World,
+  cookie: string,
+): { get: (path: string) => request.Test; put: (path: string, body: object) => request.Test } => ({
   get: (path) => request(world.app.getHttpServer()).get(path).set('cookie', cookie),
   put: (path, body) => request(world.app.getHttpServer()).put(path).set('cookie', cookie).send(body),
 });
 
 export async function addPerson(who: Caller, name = 'Bram Sedge'): Promise<PersonRow> {
-  return (await who.post('/api/people', { id: randomUUID(), name, birthDate: '1980-05-01', occupation: 'weaver' }).expect(201)).body as PersonRow;
+  return (
+    await who
+      .post('/api/people', { id: randomUUID(), name, birthDate: '1980-05-01', occupation: 'weaver' })
+      .expect(201)
+  ).body as PersonRow;
 }
 
 export async function addEpisode(who: Caller, personId: string, affected = 'left'): Promise<EpisodeView> {
-  return (await who.post(`/api/people/${personId}/episodes`, { id: randomUUID(), condition: 'plantar-heel-pain', affected }).expect(201)).body as EpisodeView;
+  return (
+    await who
+      .post(`/api/people/${personId}/episodes`, {
+        id: randomUUID(),
+        condition: 'plantar-heel-pain',
+        affected,
+      })
+      .expect(201)
+  ).body as EpisodeView;
 }
 
 export async function openVisit(who: Caller, episodeId: string): Promise<VisitView> {
-  return (await who.post(`/api/episodes/${episodeId}/visits`, { id: randomUUID() }).expect(201)).body as VisitView;
+  return (await who.post(`/api/episodes/${episodeId}/visits`, { id: randomUUID() }).expect(201))
+    .body as VisitView;
 }
 
-export const entry = (key: string, value: unknown, baseVersion = 0): object => ({ id: randomUUID(), key, baseVersion, value });
+export const entry = (key: string, value: unknown, baseVersion = 0): object => ({
+  id: randomUUID(),
+  key,
+  baseVersion,
+  value,
+});
 
 /** Every safety question answered no, but for these. */
 export function safetyEntries(answers: Record<string, string> = {}): object[] {
@@ -129,13 +180,29 @@ export const measured = (key: string, left: number[], right: number[]): object[]
 ];
 
 /** A person with a first visit answered and a plan given. */
-export async function treated(who: Caller, answers: Record<string, string> = {}): Promise<{ person: PersonRow; episodeId: string; visitId: string; plan: PlanView }> {
+export async function treated(
+  who: Caller,
+  answers: Record<string, string> = {},
+): Promise<{ person: PersonRow; episodeId: string; visitId: string; plan: PlanView }> {
   const person = await addPerson(who);
   const episode = await addEpisode(who, person.id);
   const visit = await openVisit(who, episode.id);
-  await who.put(`/api/visits/${visit.id}/entries`, { entries: [...safetyEntries(answers), ...measured('first-step-pain', [4], [0]), ...measured('single-leg-heel-raise', [8], [18])] }).expect(200);
-  const draft = (await who.post(`/api/episodes/${episode.id}/plans`, { id: randomUUID(), stage: 'build', from: 'stage' }).expect(201)).body as PlanView;
-  const plan = (await who.post(`/api/plans/${draft.id}/give`, { version: draft.version }).expect(200)).body as PlanView;
+  await who
+    .put(`/api/visits/${visit.id}/entries`, {
+      entries: [
+        ...safetyEntries(answers),
+        ...measured('first-step-pain', [4], [0]),
+        ...measured('single-leg-heel-raise', [8], [18]),
+      ],
+    })
+    .expect(200);
+  const draft = (
+    await who
+      .post(`/api/episodes/${episode.id}/plans`, { id: randomUUID(), stage: 'build', from: 'stage' })
+      .expect(201)
+  ).body as PlanView;
+  const plan = (await who.post(`/api/plans/${draft.id}/give`, { version: draft.version }).expect(200))
+    .body as PlanView;
   return { person, episodeId: episode.id, visitId: visit.id, plan };
 }
 

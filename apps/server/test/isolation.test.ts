@@ -18,19 +18,51 @@ describe('two clinics in one database', () => {
   const routes: [string, (who: Caller) => Promise<{ status: number }>][] = [
     ['GET person', (who) => who.get(`/api/people/${ids.person}`)],
     ['PATCH person', (who) => who.patch(`/api/people/${ids.person}`, { version: 1, name: 'Taken' })],
-    ['POST episode of a person', (who) => who.post(`/api/people/${ids.person}/episodes`, { id: randomUUID(), condition: 'plantar-heel-pain', affected: 'left' })],
+    [
+      'POST episode of a person',
+      (who) =>
+        who.post(`/api/people/${ids.person}/episodes`, {
+          id: randomUUID(),
+          condition: 'plantar-heel-pain',
+          affected: 'left',
+        }),
+    ],
     ['GET episode', (who) => who.get(`/api/episodes/${ids.episode}`)],
     ['PATCH episode', (who) => who.patch(`/api/episodes/${ids.episode}`, { version: 1, minutesPerDay: 9 })],
-    ['POST closure', (who) => who.post(`/api/episodes/${ids.episode}/closures`, { id: randomUUID(), subject: 'rule:clot', side: 'none', kind: 'overridden', text: 'because' })],
+    [
+      'POST closure',
+      (who) =>
+        who.post(`/api/episodes/${ids.episode}/closures`, {
+          id: randomUUID(),
+          subject: 'rule:clot',
+          side: 'none',
+          kind: 'overridden',
+          text: 'because',
+        }),
+    ],
     ['POST visit', (who) => who.post(`/api/episodes/${ids.episode}/visits`, { id: randomUUID() })],
     ['GET visit', (who) => who.get(`/api/visits/${ids.visit}`)],
-    ['PUT entries', (who) => who.put(`/api/visits/${ids.visit}/entries`, { entries: [entry('story.worst', 3)] })],
+    [
+      'PUT entries',
+      (who) => who.put(`/api/visits/${ids.visit}/entries`, { entries: [entry('story.worst', 3)] }),
+    ],
     ['POST sign', (who) => who.post(`/api/visits/${ids.visit}/sign`)],
-    ['POST plan', (who) => who.post(`/api/episodes/${ids.episode}/plans`, { id: randomUUID(), from: 'stage' })],
+    [
+      'POST plan',
+      (who) => who.post(`/api/episodes/${ids.episode}/plans`, { id: randomUUID(), from: 'stage' }),
+    ],
     ['PUT plan', (who) => who.put(`/api/plans/${ids.plan}`, { version: 1, items: [] })],
     ['POST give', (who) => who.post(`/api/plans/${ids.plan}/give`, { version: 1 })],
     ['GET course', (who) => who.get(`/api/episodes/${ids.episode}/course`)],
-    ['POST decision', (who) => who.post(`/api/episodes/${ids.episode}/decisions`, { id: randomUUID(), decision: 'hold', reason: 'because' })],
+    [
+      'POST decision',
+      (who) =>
+        who.post(`/api/episodes/${ids.episode}/decisions`, {
+          id: randomUUID(),
+          decision: 'hold',
+          reason: 'because',
+        }),
+    ],
     ['POST home link', (who) => who.post(`/api/episodes/${ids.episode}/home-link`)],
     ['DELETE home link', (who) => who.del(`/api/episodes/${ids.episode}/home-link`)],
   ];
@@ -47,8 +79,13 @@ describe('two clinics in one database', () => {
     interface Layer {
       route?: { path: string; methods: Record<string, boolean> };
     }
-    const stack = (world.app.getHttpAdapter().getInstance() as { router: { stack: Layer[] } }).router.stack;
-    const named = stack.flatMap((l) => (l.route !== undefined && l.route.path.includes(':id') ? Object.keys(l.route.methods).map((m) => `${m} ${l.route?.path ?? ''}`) : []));
+    const stack = (world.app.getHttpAdapter().getInstance() as unknown as { router: { stack: Layer[] } })
+      .router.stack;
+    const named = stack.flatMap((l) =>
+      l.route !== undefined && l.route.path.includes(':id')
+        ? Object.keys(l.route.methods).map((m) => `${m} ${l.route?.path ?? ''}`)
+        : [],
+    );
     expect(named).toHaveLength(routes.length);
   });
 
@@ -58,7 +95,9 @@ describe('two clinics in one database', () => {
   });
 
   it('does not let another clinic reuse an id to reach a record', async () => {
-    await stranger.post('/api/people', { id: ids.person, name: 'Same id', birthDate: null, occupation: '' }).expect(404);
+    await stranger
+      .post('/api/people', { id: ids.person, name: 'Same id', birthDate: null, occupation: '' })
+      .expect(404);
     const own = (await (await world.as(0, 'lead')).get(`/api/people/${ids.person}`)).body;
     expect(own.name).toBe('Bram Sedge');
   });
@@ -72,14 +111,18 @@ describe('two clinics in one database', () => {
     afterAll(() => client.end());
 
     it('cannot bypass row-level security and owns no table', async () => {
-      const { rows } = await client.query('SELECT rolsuper, rolbypassrls, rolcreaterole FROM pg_roles WHERE rolname = current_user');
+      const { rows } = await client.query(
+        'SELECT rolsuper, rolbypassrls, rolcreaterole FROM pg_roles WHERE rolname = current_user',
+      );
       expect(rows).toEqual([{ rolsuper: false, rolbypassrls: false, rolcreaterole: false }]);
-      const owned = await client.query("SELECT tablename FROM pg_tables WHERE tableowner = current_user");
+      const owned = await client.query('SELECT tablename FROM pg_tables WHERE tableowner = current_user');
       expect(owned.rows).toEqual([]);
     });
 
     it('sees nothing of any table until a clinic is set, and then that clinic only', async () => {
-      const { rows } = await client.query("SELECT c.relname, c.relrowsecurity FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace WHERE n.nspname = 'public' AND c.relkind = 'r' AND c.relname <> 'migration'");
+      const { rows } = await client.query(
+        "SELECT c.relname, c.relrowsecurity FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace WHERE n.nspname = 'public' AND c.relkind = 'r' AND c.relname <> 'migration'",
+      );
       expect(rows.length).toBeGreaterThan(10);
       for (const { relname, relrowsecurity } of rows) {
         expect([relname, relrowsecurity]).toEqual([relname, true]);
@@ -95,19 +138,31 @@ describe('two clinics in one database', () => {
     it('cannot write into another clinic', async () => {
       await client.query('BEGIN');
       await client.query("SELECT set_config('heathstep.clinic', $1, true)", [world.clinics[1]]);
-      await expect(client.query("INSERT INTO person (id, clinic_id, name, occupation, version, created_at) VALUES ($1, $2, 'x', '', 1, now())", [randomUUID(), world.clinics[0]])).rejects.toThrow(/row-level security/);
+      await expect(
+        client.query(
+          "INSERT INTO person (id, clinic_id, name, occupation, version, created_at) VALUES ($1, $2, 'x', '', 1, now())",
+          [randomUUID(), world.clinics[0]],
+        ),
+      ).rejects.toThrow(/row-level security/);
       await client.query('ROLLBACK');
     });
 
-    it.each(['visit_entry', 'home_entry', 'decision', 'audit', 'closure'])('cannot change or delete what happened in %s', async (table) => {
-      await expect(client.query(`UPDATE ${table} SET clinic_id = clinic_id`)).rejects.toThrow(/permission denied/);
-      await expect(client.query(`DELETE FROM ${table}`)).rejects.toThrow(/permission denied/);
-    });
+    it.each(['visit_entry', 'home_entry', 'decision', 'audit', 'closure'])(
+      'cannot change or delete what happened in %s',
+      async (table) => {
+        await expect(client.query(`UPDATE ${table} SET clinic_id = clinic_id`)).rejects.toThrow(
+          /permission denied/,
+        );
+        await expect(client.query(`DELETE FROM ${table}`)).rejects.toThrow(/permission denied/);
+      },
+    );
   });
 
   it('keeps the entities and the migrations alike', async () => {
     const log = await world.owner.driver.createSchemaBuilder().log();
-    const drift = log.upQueries.map((q) => q.query).filter((q) => !/FOREIGN KEY|DROP CONSTRAINT "\w+_fkey"/.test(q));
+    const drift = log.upQueries
+      .map((q) => q.query)
+      .filter((q) => !/FOREIGN KEY|DROP CONSTRAINT "\w+_fkey"/.test(q));
     expect(drift).toEqual([]);
   });
 });

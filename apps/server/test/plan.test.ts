@@ -1,6 +1,19 @@
 import { randomUUID } from 'node:crypto';
 import type { PlanView } from '@heathstep/contracts';
-import { addEpisode, addPerson, type Caller, cookieOf, entry, makeWorld, openVisit, safetyEntries, today, treated, type World, withCookie } from './harness.js';
+import {
+  addEpisode,
+  addPerson,
+  type Caller,
+  cookieOf,
+  entry,
+  makeWorld,
+  openVisit,
+  safetyEntries,
+  today,
+  treated,
+  type World,
+  withCookie,
+} from './harness.js';
 
 describe('plans and the home log', () => {
   let world: World;
@@ -19,9 +32,17 @@ describe('plans and the home log', () => {
       episodeId = episode.id;
       const visit = await openVisit(who, episode.id);
       await who.put(`/api/visits/${visit.id}/entries`, { entries: safetyEntries() }).expect(200);
-      draft = (await who.post(`/api/episodes/${episode.id}/plans`, { id: randomUUID(), stage: 'build', from: 'stage' }).expect(201)).body as PlanView;
+      draft = (
+        await who
+          .post(`/api/episodes/${episode.id}/plans`, { id: randomUUID(), stage: 'build', from: 'stage' })
+          .expect(201)
+      ).body as PlanView;
     });
-    const put = (change: object, version = draft.version) => who.put(`/api/plans/${draft.id}`, { version, items: draft.items.map((item, i) => (i === 0 ? { ...item, ...change } : item)) });
+    const put = (change: object, version = draft.version) =>
+      who.put(`/api/plans/${draft.id}`, {
+        version,
+        items: draft.items.map((item, i) => (i === 0 ? { ...item, ...change } : item)),
+      });
 
     it('takes an edit within the safe range, and a stale one is 409', async () => {
       expect((await put({ reps: 5 }).expect(200)).body).toMatchObject({ version: 2 });
@@ -47,29 +68,48 @@ describe('plans and the home log', () => {
       expect([a.status, b.status]).toEqual([200, 200]);
       await put({ reps: 5 }, 2).expect(409);
       const course = (await who.get(`/api/episodes/${episodeId}/course`)).body;
-      expect(course.episode).toMatchObject({ stage: 'build', draft: null, plan: { number: 1, status: 'given' } });
+      expect(course.episode).toMatchObject({
+        stage: 'build',
+        draft: null,
+        plan: { number: 1, status: 'given' },
+      });
       expect(course.episode.stages).toHaveLength(1);
-      const next = (await who.post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), from: 'current' }).expect(201)).body as PlanView;
+      const next = (
+        await who.post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), from: 'current' }).expect(201)
+      ).body as PlanView;
       expect(next).toMatchObject({ number: 2, status: 'draft' });
       expect(next.items).toEqual(draft.items);
     });
 
     it('is not given when a safety answer changed meanwhile', async () => {
       const open = (await who.get(`/api/episodes/${episodeId}`)).body.visits[0];
-      await who.put(`/api/visits/${open.id}/entries`, { entries: [entry('safety.calf-squeeze-still', 'left', 1)] }).expect(200);
+      await who
+        .put(`/api/visits/${open.id}/entries`, { entries: [entry('safety.calf-squeeze-still', 'left', 1)] })
+        .expect(200);
       const refused = await who.post(`/api/plans/${draft.id}/give`, { version: draft.version }).expect(400);
       expect(refused.body.errors[0].detail).toMatch(/safety switches off/);
     });
 
     it('follows minutes, equipment and school, each checked', async () => {
       const episode = (await who.get(`/api/episodes/${episodeId}`)).body;
-      const patch = (change: object) => who.patch(`/api/episodes/${episodeId}`, { version: episode.version, ...change });
-      expect((await patch({ minutesPerDay: 1000 }).expect(400)).body.errors[0].pointer).toBe('/minutesPerDay');
-      expect((await patch({ equipment: ['trampoline'] }).expect(400)).body.errors[0].pointer).toBe('/equipment');
-      expect((await patch({ schools: { lengthening: 'magic' } }).expect(400)).body.errors[0].pointer).toBe('/schools/lengthening');
+      const patch = (change: object) =>
+        who.patch(`/api/episodes/${episodeId}`, { version: episode.version, ...change });
+      expect((await patch({ minutesPerDay: 1000 }).expect(400)).body.errors[0].pointer).toBe(
+        '/minutesPerDay',
+      );
+      expect((await patch({ equipment: ['trampoline'] }).expect(400)).body.errors[0].pointer).toBe(
+        '/equipment',
+      );
+      expect((await patch({ schools: { lengthening: 'magic' } }).expect(400)).body.errors[0].pointer).toBe(
+        '/schools/lengthening',
+      );
       await patch({ minutesPerDay: 6 }).expect(200);
       await patch({ minutesPerDay: 7 }).expect(409);
-      const short = (await who.post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), stage: 'build', from: 'stage' }).expect(201)).body as PlanView;
+      const short = (
+        await who
+          .post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), stage: 'build', from: 'stage' })
+          .expect(201)
+      ).body as PlanView;
       expect(short.items.length).toBeLessThan(draft.items.length);
       expect(short.left.some((l) => l.why.startsWith('no minutes left'))).toBe(true);
     });
@@ -78,7 +118,8 @@ describe('plans and the home log', () => {
   describe('the home link', () => {
     let episodeId: string;
     let link: { token: string; code: string };
-    const open = (code: string, token = link.token) => world.anonymous.post('/api/home/session', { token, code });
+    const open = (code: string, token = link.token) =>
+      world.anonymous.post('/api/home/session', { token, code });
     const wrong = () => (link.code === '000000' ? '111111' : '000000');
     beforeEach(async () => {
       episodeId = (await treated(who)).episodeId;
@@ -94,7 +135,8 @@ describe('plans and the home log', () => {
     });
 
     it('locks at the fifth wrong code, for the right one too', async () => {
-      for (const left of [4, 3, 2, 1]) expect((await open(wrong()).expect(401)).body.detail).toMatch(`${left} `);
+      for (const left of [4, 3, 2, 1])
+        expect((await open(wrong()).expect(401)).body.detail).toMatch(`${left} `);
       await open(wrong()).expect(423);
       await open(link.code).expect(423);
     });
@@ -110,7 +152,9 @@ describe('plans and the home log', () => {
       const old = link;
       link = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
       const ended = await open(old.code, old.token).expect(404);
-      await world.owner.query("UPDATE home_link SET expires_at = now() - interval '1 minute' WHERE revoked_at IS NULL");
+      await world.owner.query(
+        "UPDATE home_link SET expires_at = now() - interval '1 minute' WHERE revoked_at IS NULL",
+      );
       const expired = await open(link.code).expect(404);
       expect([ended.body, expired.body]).toEqual([unknown.body, unknown.body]);
     });
@@ -134,16 +178,28 @@ describe('plans and the home log', () => {
     beforeEach(async () => {
       episodeId = (await treated(who)).episodeId;
       const link = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
-      home = withCookie(world, cookieOf(await world.anonymous.post('/api/home/session', { token: link.token, code: link.code })));
+      home = withCookie(
+        world,
+        cookieOf(await world.anonymous.post('/api/home/session', { token: link.token, code: link.code })),
+      );
     });
-    const session = { before: 2, during: 3, after: 2, hourAbove: null, exercises: [{ exercise: 'raise-two-legs', sets: 3, reps: 12, effort: 6 }] };
-    const log = (kind: string, payload: object, more: object = {}) => home.put('/api/home/entries', { id: randomUUID(), version: 1, kind, day: today(), payload, ...more });
+    const session = {
+      before: 2,
+      during: 3,
+      after: 2,
+      hourAbove: null,
+      exercises: [{ exercise: 'raise-two-legs', sets: 3, reps: 12, effort: 6 }],
+    };
+    const log = (kind: string, payload: object, more: object = {}) =>
+      home.put('/api/home/entries', { id: randomUUID(), version: 1, kind, day: today(), payload, ...more });
 
     it('is safe to repeat and can be corrected by a new version', async () => {
       const body = { id: randomUUID(), version: 1, kind: 'session', day: today(), payload: session };
       await home.put('/api/home/entries', body).expect(200);
       await home.put('/api/home/entries', body).expect(200);
-      const corrected = await home.put('/api/home/entries', { ...body, version: 2, payload: { ...session, hourAbove: true } }).expect(200);
+      const corrected = await home
+        .put('/api/home/entries', { ...body, version: 2, payload: { ...session, hourAbove: true } })
+        .expect(200);
       expect(corrected.body).toMatchObject({ version: 2, payload: { hourAbove: true } });
       expect((await home.put('/api/home/entries', body).expect(200)).body.version).toBe(2);
       expect((await home.get('/api/home/today')).body.entries).toHaveLength(1);
@@ -167,7 +223,11 @@ describe('plans and the home log', () => {
     it.each([
       ['session', { ...session, before: 11 }, '/payload/before'],
       ['session', { ...session, during: null }, '/payload/during'],
-      ['session', { ...session, exercises: [{ exercise: 'x', sets: -1, reps: 2, effort: 5 }] }, '/payload/exercises'],
+      [
+        'session',
+        { ...session, exercises: [{ exercise: 'x', sets: -1, reps: 2, effort: 5 }] },
+        '/payload/exercises',
+      ],
       ['session', { ...session, mood: 5 }, '/payload/mood'],
       ['morning', { firstStep: 4.5 }, '/payload/firstStep'],
       ['stop', { grade: 'awful', sign: 'x', exercise: null }, '/payload/grade'],
@@ -181,20 +241,50 @@ describe('plans and the home log', () => {
 
     it('stops the programme at a stop sign, tells the clinic, and re-opens safety until it is closed', async () => {
       const id = randomUUID();
-      await log('stop', { grade: 'review', sign: 'Numbness or tingling', exercise: null }, { id }).expect(200);
-      expect((await home.get('/api/home/today')).body).toMatchObject({ items: [], stopped: expect.stringContaining('stop sign') });
+      await log('stop', { grade: 'review', sign: 'Numbness or tingling', exercise: null }, { id }).expect(
+        200,
+      );
+      expect((await home.get('/api/home/today')).body).toMatchObject({
+        items: [],
+        stopped: expect.stringContaining('stop sign'),
+      });
       expect((await who.get('/api/day')).body.items[0]).toMatchObject({ episodeId, kind: 'stop' });
-      expect((await who.get(`/api/episodes/${episodeId}/course`)).body.review).toMatchObject({ decision: 'refer', rule: 1 });
+      expect((await who.get(`/api/episodes/${episodeId}/course`)).body.review).toMatchObject({
+        decision: 'refer',
+        rule: 1,
+      });
       await who.post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), from: 'current' }).expect(422);
-      await who.post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), decision: 'progress', reason: 'I want to' }).expect(422);
-      const close = { id: randomUUID(), subject: `stop:${id}`, side: 'none', text: 'Feeling normal, shoe was tight' };
+      await who
+        .post(`/api/episodes/${episodeId}/decisions`, {
+          id: randomUUID(),
+          decision: 'progress',
+          reason: 'I want to',
+        })
+        .expect(422);
+      const close = {
+        id: randomUUID(),
+        subject: `stop:${id}`,
+        side: 'none',
+        text: 'Feeling normal, shoe was tight',
+      };
       await who.post(`/api/episodes/${episodeId}/closures`, { ...close, kind: 'overridden' }).expect(422);
-      await who.post(`/api/episodes/${episodeId}/closures`, { ...close, kind: 'closed', assessedOn: today(), assessedBy: 'T. Fell' }).expect(201);
+      await who
+        .post(`/api/episodes/${episodeId}/closures`, {
+          ...close,
+          kind: 'closed',
+          assessedOn: today(),
+          assessedBy: 'T. Fell',
+        })
+        .expect(201);
       expect((await home.get('/api/home/today')).body.stopped).toBeNull();
     });
 
     it('does not stop at a pause sign', async () => {
-      await log('stop', { grade: 'pause', sign: 'Too tired to do it well', exercise: 'raise-two-legs' }).expect(200);
+      await log('stop', {
+        grade: 'pause',
+        sign: 'Too tired to do it well',
+        exercise: 'raise-two-legs',
+      }).expect(200);
       expect((await home.get('/api/home/today')).body.stopped).toBeNull();
     });
   });
@@ -204,12 +294,26 @@ describe('plans and the home log', () => {
       const { episodeId } = await treated(who);
       const course = (await who.get(`/api/episodes/${episodeId}/course`)).body;
       expect(course.review).toMatchObject({ decision: 'hold-and-retest', rule: 4 });
-      const decide = (body: object) => who.post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), ...body });
+      const decide = (body: object) =>
+        who.post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), ...body });
       expect((await decide({ decision: 'progress' }).expect(400)).body.errors[0].pointer).toBe('/reason');
-      await (await world.as(0, 'assistant')).post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), decision: 'hold-and-retest' }).expect(403);
-      const after = (await decide({ decision: 'progress', reason: 'Strong, and known to us for years' }).expect(201)).body;
-      expect(after.episode).toMatchObject({ stage: 'heavy', draft: { stage: 'heavy', status: 'draft', number: 2 } });
-      expect(after.decisions[0]).toMatchObject({ suggested: 'hold-and-retest', decision: 'progress', agreed: false });
+      await (
+        await world.as(0, 'assistant')
+      )
+        .post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), decision: 'hold-and-retest' })
+        .expect(403);
+      const after = (
+        await decide({ decision: 'progress', reason: 'Strong, and known to us for years' }).expect(201)
+      ).body;
+      expect(after.episode).toMatchObject({
+        stage: 'heavy',
+        draft: { stage: 'heavy', status: 'draft', number: 2 },
+      });
+      expect(after.decisions[0]).toMatchObject({
+        suggested: 'hold-and-retest',
+        decision: 'progress',
+        agreed: false,
+      });
       const back = (await decide({ decision: 'ease-back', reason: 'Too soon after all' }).expect(201)).body;
       expect(back.episode).toMatchObject({ stage: 'build', draft: { stage: 'build' } });
     });

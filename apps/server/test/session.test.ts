@@ -11,7 +11,11 @@ describe('signing in and the edge of the server', () => {
   const credentials = { email: 'Lead0@clinic.example', password: PASSWORD };
 
   it('answers health without a sign-in', async () => {
-    expect((await server().get('/api/health').expect(200)).body).toEqual({ status: 'ok', database: 'ok', version: 'test' });
+    expect((await server().get('/api/health').expect(200)).body).toEqual({
+      status: 'ok',
+      database: 'ok',
+      version: 'test',
+    });
   });
 
   it('signs in with an HttpOnly, SameSite cookie, tells who it is, and signs out', async () => {
@@ -21,7 +25,9 @@ describe('signing in and the edge of the server', () => {
     expect(header).toMatch(/SameSite=Strict/);
     expect(response.body.user).toMatchObject({ name: 'lead 0', role: 'lead' });
     const cookie = cookieOf(response);
-    expect((await server().get('/api/session').set('cookie', cookie).expect(200)).body.clinic.name).toBe('Clinic 0');
+    expect((await server().get('/api/session').set('cookie', cookie).expect(200)).body.clinic.name).toBe(
+      'Clinic 0',
+    );
     await server().delete('/api/session').set('cookie', cookie).expect(204);
     await server().get('/api/session').set('cookie', cookie).expect(401);
   });
@@ -39,8 +45,14 @@ describe('signing in and the edge of the server', () => {
   });
 
   it('says the same of a wrong password and an unknown address', async () => {
-    const wrong = await server().post('/api/session').send({ ...credentials, password: 'wrong' }).expect(401);
-    const unknown = await server().post('/api/session').send({ email: 'nobody@clinic.example', password: 'wrong' }).expect(401);
+    const wrong = await server()
+      .post('/api/session')
+      .send({ ...credentials, password: 'wrong' })
+      .expect(401);
+    const unknown = await server()
+      .post('/api/session')
+      .send({ email: 'nobody@clinic.example', password: 'wrong' })
+      .expect(401);
     expect(wrong.body).toEqual(unknown.body);
     expect(wrong.type).toBe('application/problem+json');
   });
@@ -61,7 +73,10 @@ describe('signing in and the edge of the server', () => {
     for (let i = 0; i < 21; i += 1) statuses.push((await server().post('/api/session').send(body)).status);
     expect(statuses.slice(0, 20)).toEqual(Array(20).fill(401));
     expect(statuses[20]).toBe(429);
-    await server().post('/api/session').send({ email: 'assistant1@clinic.example', password: PASSWORD }).expect(200);
+    await server()
+      .post('/api/session')
+      .send({ email: 'assistant1@clinic.example', password: PASSWORD })
+      .expect(200);
   });
 
   it('refuses changes asked for by another site, and bodies that are not JSON', async () => {
@@ -83,7 +98,11 @@ describe('signing in and the edge of the server', () => {
   it('answers nonsense with a clear problem', async () => {
     await server().get('/api/no-such-thing').expect(404);
     await (await world.as(0, 'lead')).get('/api/people/not-an-id').expect(404);
-    const broken = await server().post('/api/session').set('content-type', 'application/json').send('{ broken').expect(400);
+    const broken = await server()
+      .post('/api/session')
+      .set('content-type', 'application/json')
+      .send('{ broken')
+      .expect(400);
     expect(broken.type).toBe('application/problem+json');
     const who = await world.as(0, 'lead');
     await who.post('/api/people', { name: 'x'.repeat(1_100_000) }).expect(413);
@@ -94,7 +113,10 @@ describe('signing in and the edge of the server', () => {
     const person = await addPerson(who, 'Audited Person');
     await who.get(`/api/people/${person.id}`).expect(200);
     await who.patch(`/api/people/${person.id}`, { version: 1, name: 'Audited Anew' }).expect(200);
-    const rows = await world.owner.query<{ action: string; row: object }[]>('SELECT action, to_jsonb(audit) AS row FROM audit WHERE person_id = $1 ORDER BY at', [person.id]);
+    const rows = await world.owner.query<{ action: string; row: object }[]>(
+      'SELECT action, to_jsonb(audit) AS row FROM audit WHERE person_id = $1 ORDER BY at',
+      [person.id],
+    );
     expect(rows.map((r) => r.action)).toEqual(['create', 'read', 'change']);
     expect(JSON.stringify(rows)).not.toContain('Audited');
   });

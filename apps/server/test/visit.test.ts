@@ -1,6 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import type { EpisodeView, PlanView } from '@heathstep/contracts';
-import { addEpisode, addPerson, type Caller, entry, makeWorld, measured, openVisit, safetyEntries, treated, type World } from './harness.js';
+import {
+  addEpisode,
+  addPerson,
+  type Caller,
+  entry,
+  makeWorld,
+  measured,
+  openVisit,
+  safetyEntries,
+  treated,
+  type World,
+} from './harness.js';
 
 describe('people and visits', () => {
   let world: World;
@@ -31,12 +42,21 @@ describe('people and visits', () => {
       [{ id: 'mine' }, '/id'],
       [{ clinicId: randomUUID() }, '/clinicId'],
     ])('is refused by its field for %j', async (change, pointer) => {
-      const response = await who.post('/api/people', { id: randomUUID(), name: 'A', birthDate: null, occupation: '', ...change }).expect(400);
+      const response = await who
+        .post('/api/people', { id: randomUUID(), name: 'A', birthDate: null, occupation: '', ...change })
+        .expect(400);
       expect(response.body.errors[0].pointer).toBe(pointer);
     });
 
     it('keeps odd names as they are, and finds them', async () => {
-      await who.post('/api/people', { id: randomUUID(), name: "Zoë O'Näve 🌿 100%_", birthDate: null, occupation: '<b>x</b>' }).expect(201);
+      await who
+        .post('/api/people', {
+          id: randomUUID(),
+          name: "Zoë O'Näve 🌿 100%_",
+          birthDate: null,
+          occupation: '<b>x</b>',
+        })
+        .expect(201);
       expect((await who.get(`/api/people?q=${encodeURIComponent("o'näve 🌿 100%_")}`)).body).toHaveLength(1);
       expect((await who.get(`/api/people?q=${encodeURIComponent('%')}`)).body).toHaveLength(1);
     });
@@ -62,7 +82,10 @@ describe('people and visits', () => {
       await save(entry('story.worst', 6)).expect(200);
       const saved = (await save(entry('story.worst', 7, 1)).expect(200)).body.saved;
       expect(saved).toMatchObject([{ key: 'story.worst', version: 2, value: 7, author: 'clinician 0' }]);
-      const rows = await world.owner.query<{ value: number }[]>("SELECT value FROM visit_entry WHERE visit_id = $1 AND key = 'story.worst' ORDER BY version", [visitId]);
+      const rows = await world.owner.query<{ value: number }[]>(
+        "SELECT value FROM visit_entry WHERE visit_id = $1 AND key = 'story.worst' ORDER BY version",
+        [visitId],
+      );
       expect(rows.map((r) => r.value)).toEqual([6, 7]);
     });
 
@@ -138,14 +161,22 @@ describe('people and visits', () => {
     const start = async (answers: Record<string, string> | null) => {
       const episode = await addEpisode(who, (await addPerson(who)).id);
       const visit = await openVisit(who, episode.id);
-      if (answers !== null) await who.put(`/api/visits/${visit.id}/entries`, { entries: [...safetyEntries(answers), ...measured('first-step-pain', [5], [0])] }).expect(200);
+      if (answers !== null)
+        await who
+          .put(`/api/visits/${visit.id}/entries`, {
+            entries: [...safetyEntries(answers), ...measured('first-step-pain', [5], [0])],
+          })
+          .expect(200);
       return { episode, visit };
     };
-    const plan = (episodeId: string) => who.post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), stage: 'calm', from: 'stage' });
+    const plan = (episodeId: string) =>
+      who.post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), stage: 'calm', from: 'stage' });
 
     it('gives no plan while a question is unanswered', async () => {
       const { episode, visit } = await start(null);
-      expect((await plan(episode.id).expect(422)).body.errors[0].detail).toMatch(/safety answers are missing/);
+      expect((await plan(episode.id).expect(422)).body.errors[0].detail).toMatch(
+        /safety answers are missing/,
+      );
       await who.put(`/api/visits/${visit.id}/entries`, { entries: safetyEntries().slice(1) }).expect(200);
       expect((await plan(episode.id).expect(422)).body.errors[0].detail).toBe('1 safety answer is missing');
     });
@@ -154,10 +185,19 @@ describe('people and visits', () => {
       const { episode } = await start({ 'neuropathy-hot-foot': 'left' });
       await plan(episode.id).expect(422);
       const closure = { subject: 'rule:charcot', side: 'left', text: 'MRI clear, temperature even' };
-      const close = (by: Caller, more: object) => by.post(`/api/episodes/${episode.id}/closures`, { id: randomUUID(), ...closure, ...more });
+      const close = (by: Caller, more: object) =>
+        by.post(`/api/episodes/${episode.id}/closures`, { id: randomUUID(), ...closure, ...more });
       await close(who, { kind: 'overridden' }).expect(422);
-      await close(await world.as(0, 'assistant'), { kind: 'closed', assessedOn: '2026-03-01', assessedBy: 'Foot clinic' }).expect(403);
-      expect((await close(who, { kind: 'closed' }).expect(400)).body.errors.map((e: { pointer: string }) => e.pointer)).toEqual(['/assessedOn', '/assessedBy']);
+      await close(await world.as(0, 'assistant'), {
+        kind: 'closed',
+        assessedOn: '2026-03-01',
+        assessedBy: 'Foot clinic',
+      }).expect(403);
+      expect(
+        (await close(who, { kind: 'closed' }).expect(400)).body.errors.map(
+          (e: { pointer: string }) => e.pointer,
+        ),
+      ).toEqual(['/assessedOn', '/assessedBy']);
       await close(who, { kind: 'closed', assessedOn: '2026-03-01', assessedBy: 'Foot clinic' }).expect(201);
       await plan(episode.id).expect(201);
     });
@@ -166,7 +206,15 @@ describe('people and visits', () => {
       const { episode } = await start({ 'protective-feeling-lost': 'left' });
       const first = (await plan(episode.id).expect(201)).body as PlanView;
       expect(first.left).toContainEqual({ exercise: 'doming-seated', why: 'safety switches off barefoot' });
-      await who.post(`/api/episodes/${episode.id}/closures`, { id: randomUUID(), subject: 'rule:protective-feeling', side: 'left', kind: 'overridden', text: 'Foot team agrees, on a mat' }).expect(201);
+      await who
+        .post(`/api/episodes/${episode.id}/closures`, {
+          id: randomUUID(),
+          subject: 'rule:protective-feeling',
+          side: 'left',
+          kind: 'overridden',
+          text: 'Foot team agrees, on a mat',
+        })
+        .expect(201);
       const second = (await plan(episode.id).expect(201)).body as PlanView;
       expect(second.items.map((i) => i.exercise)).toContain('doming-seated');
     });

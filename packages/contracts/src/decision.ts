@@ -1,6 +1,14 @@
 import { IsIn, IsOptional, IsString, IsUUID, MaxLength } from 'class-validator';
 
-export const DECISIONS = ['refer', 'ease-back', 'adjust-dose', 'hold-and-retest', 'progress', 'hold', 'look-again'] as const;
+export const DECISIONS = [
+  'refer',
+  'ease-back',
+  'adjust-dose',
+  'hold-and-retest',
+  'progress',
+  'hold',
+  'look-again',
+] as const;
 
 export class DecisionBody {
   @IsUUID(undefined, { message: 'must be a UUID' })

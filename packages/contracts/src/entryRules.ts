@@ -14,7 +14,8 @@ export interface MeasureEntry {
 
 type Check = (value: unknown) => string | null;
 
-const score: Check = (v) => (Number.isInteger(v) && (v as number) >= 0 && (v as number) <= 10 ? null : 'a whole number from 0 to 10');
+const score: Check = (v) =>
+  Number.isInteger(v) && (v as number) >= 0 && (v as number) <= 10 ? null : 'a whole number from 0 to 10';
 const flag: Check = (v) => (typeof v === 'boolean' ? null : 'yes or no');
 const oneOf =
   (...values: readonly string[]): Check =>
@@ -24,16 +25,27 @@ const within =
   (min: number, max: number): Check =>
   (v) =>
     typeof v === 'number' && v >= min && v <= max ? null : `a number from ${String(min)} to ${String(max)}`;
-const text: Check = (v) => (typeof v === 'string' && v.length <= ENTRY_LIMITS.text ? null : `a text of at most ${String(ENTRY_LIMITS.text)} characters`);
+const text: Check = (v) =>
+  typeof v === 'string' && v.length <= ENTRY_LIMITS.text
+    ? null
+    : `a text of at most ${String(ENTRY_LIMITS.text)} characters`;
 const list: Check = (v) =>
-  Array.isArray(v) && v.length <= ENTRY_LIMITS.list && v.every((i) => typeof i === 'string' && i.length <= ENTRY_LIMITS.item) ? null : 'a short list of words';
+  Array.isArray(v) &&
+  v.length <= ENTRY_LIMITS.list &&
+  v.every((i) => typeof i === 'string' && i.length <= ENTRY_LIMITS.item)
+    ? null
+    : 'a short list of words';
 
 const activities: Check = (v) =>
   Array.isArray(v) &&
   v.length <= 5 &&
   v.every((a: unknown) => {
     const item = a as { text?: unknown; ability?: unknown };
-    return typeof item.text === 'string' && item.text.length <= ENTRY_LIMITS.item && (item.ability === null || score(item.ability) === null);
+    return (
+      typeof item.text === 'string' &&
+      item.text.length <= ENTRY_LIMITS.item &&
+      (item.ability === null || score(item.ability) === null)
+    );
   })
     ? null
     : 'up to 5 activities with an ability from 0 to 10';
@@ -41,10 +53,15 @@ const activities: Check = (v) =>
 const measure: Check = (v) => {
   const m = v as Partial<MeasureEntry> | null;
   if (typeof m !== 'object' || m === null) return 'trials with a status';
-  if (!Array.isArray(m.trials) || m.trials.length > 10 || !m.trials.every((t) => t === null || (typeof t === 'number' && Number.isFinite(t)))) {
+  if (
+    !Array.isArray(m.trials) ||
+    m.trials.length > 10 ||
+    !m.trials.every((t) => t === null || (typeof t === 'number' && Number.isFinite(t)))
+  ) {
     return 'up to 10 trials, each a number or nothing';
   }
-  if (oneOf('taken', 'not-done', 'unable', 'stopped-by-pain')(m.status) !== null) return 'taken, not done, unable or stopped by pain';
+  if (oneOf('taken', 'not-done', 'unable', 'stopped-by-pain')(m.status) !== null)
+    return 'taken, not done, unable or stopped by pain';
   if (m.pain !== null && score(m.pain) !== null) return 'pain from 0 to 10, or nothing';
   return m.confirmed === undefined || typeof m.confirmed === 'boolean' ? null : 'confirmed or not';
 };
@@ -53,7 +70,14 @@ const EXACT: Readonly<Record<string, Check>> = {
   'story.side': oneOf('left', 'right', 'both'),
   'story.regions': list,
   'story.onset': oneOf('gradual', 'sudden', 'injury'),
-  'story.since': oneOf('under-2-weeks', '2-to-6-weeks', '6-weeks-to-3-months', '3-to-6-months', '6-to-12-months', 'over-a-year'),
+  'story.since': oneOf(
+    'under-2-weeks',
+    '2-to-6-weeks',
+    '6-weeks-to-3-months',
+    '3-to-6-months',
+    '6-to-12-months',
+    'over-a-year',
+  ),
   'story.worst': score,
   'story.now': score,
   'story.provoked': flag,

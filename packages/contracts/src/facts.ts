@@ -19,7 +19,8 @@ import type { EntryView, VisitView } from './views.js';
 /** Current values of a visit's entries by key. */
 export type Entries = ReadonlyMap<string, unknown>;
 
-export const entriesOf = (entries: readonly EntryView[]): Entries => new Map(entries.filter((e) => e.value !== null).map((e) => [e.key, e.value]));
+export const entriesOf = (entries: readonly EntryView[]): Entries =>
+  new Map(entries.filter((e) => e.value !== null).map((e) => [e.key, e.value]));
 
 /** Values measured at visits, each under its visit's local time. Not done says nothing; unable or stopped is a null value. */
 export function measuredFacts(
@@ -80,15 +81,26 @@ export function storyFacts(entries: Entries, affected: Affected): StoryFacts {
 
 /** The safety state of one visit's answers. */
 export function safetyOf(
-  content: { readonly safetyQuestions: readonly SafetyQuestion[]; readonly safetyRules: readonly SafetyRule[] },
+  content: {
+    readonly safetyQuestions: readonly SafetyQuestion[];
+    readonly safetyRules: readonly SafetyRule[];
+  },
   entries: Entries,
   affected: Affected,
   ageYears: number | null,
   closures: readonly Closure[],
 ): SafetyState {
   const answers = Object.fromEntries(
-    [...entries.entries()].filter(([key]) => key.startsWith('safety.')).map(([key, value]) => [key.slice('safety.'.length), value as SafetyAnswer]),
+    [...entries.entries()]
+      .filter(([key]) => key.startsWith('safety.'))
+      .map(([key, value]) => [key.slice('safety.'.length), value as SafetyAnswer]),
   );
-  return evaluateSafety({ questions: content.safetyQuestions, rules: content.safetyRules, answers, affected, ageYears, closures });
+  return evaluateSafety({
+    questions: content.safetyQuestions,
+    rules: content.safetyRules,
+    answers,
+    affected,
+    ageYears,
+    closures,
+  });
 }
-

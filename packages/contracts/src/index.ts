@@ -6,7 +6,13 @@ export { EpisodeBody, EpisodePatch } from './episode.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';
 export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanItem } from './plan.js';
 export { DecisionBody, DECISIONS } from './decision.js';
-export { HomeEntryBody, HomeOpenBody, type MorningPayload, type SessionPayload, type StopPayload } from './home.js';
+export {
+  HomeEntryBody,
+  HomeOpenBody,
+  type MorningPayload,
+  type SessionPayload,
+  type StopPayload,
+} from './home.js';
 export { ENTRY_LIMITS, entryProblem, type MeasureEntry, type SkillLevel } from './entryRules.js';
 export type {
   ConflictProblem,

@@ -1,4 +1,15 @@
-import { IsInt, IsISO8601, IsOptional, IsString, IsUUID, Length, Matches, MaxLength, Min, ValidateIf } from 'class-validator';
+import {
+  IsInt,
+  IsISO8601,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  MaxLength,
+  Min,
+  ValidateIf,
+} from 'class-validator';
 
 const NAME = 'Type a name of 1 to 80 characters';
 

@@ -1,5 +1,18 @@
 import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, IsUUID, MaxLength, Min, ValidateNested } from 'class-validator';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
 
 export class DoseTempo {
   @IsNumber() upSeconds!: number;
@@ -12,7 +25,9 @@ export class DoseTempo {
 export class PlanItem {
   @MaxLength(60) @IsString() exercise!: string;
   @MaxLength(60) @IsString() slot!: string;
-  @IsIn(['left', 'right', 'together', 'one-after-other', 'alternating'], { message: 'must be a way of doing both sides' })
+  @IsIn(['left', 'right', 'together', 'one-after-other', 'alternating'], {
+    message: 'must be a way of doing both sides',
+  })
   sides!: 'left' | 'right' | 'together' | 'one-after-other' | 'alternating';
   @IsNumber() sets!: number;
   @IsNumber() reps!: number;
@@ -23,7 +38,12 @@ export class PlanItem {
   @IsOptional() @IsNumber() addedKg?: number;
   @IsNumber() timesPerDay!: number;
   @IsNumber() daysPerWeek!: number;
-  @IsOptional() @MaxLength(400, { each: true }) @IsString({ each: true }) @ArrayMaxSize(12) @IsArray() why?: string[];
+  @IsOptional()
+  @MaxLength(400, { each: true })
+  @IsString({ each: true })
+  @ArrayMaxSize(12)
+  @IsArray()
+  why?: string[];
 }
 
 export class PlanDraftBody {

@@ -28,8 +28,20 @@ export interface ConflictProblem extends Problem {
 }
 
 export interface SessionView {
-  readonly user: { readonly id: string; readonly name: string; readonly role: 'lead' | 'clinician' | 'assistant'; readonly initials: string };
-  readonly clinic: { readonly id: string; readonly name: string; readonly locale: string; readonly timeZone: string; readonly phone: string; readonly emergencyNumber: string };
+  readonly user: {
+    readonly id: string;
+    readonly name: string;
+    readonly role: 'lead' | 'clinician' | 'assistant';
+    readonly initials: string;
+  };
+  readonly clinic: {
+    readonly id: string;
+    readonly name: string;
+    readonly locale: string;
+    readonly timeZone: string;
+    readonly phone: string;
+    readonly emergencyNumber: string;
+  };
 }
 
 export interface PersonRow {
@@ -92,7 +104,13 @@ export interface PlanView {
 
 export interface EpisodeView {
   readonly id: string;
-  readonly person: { readonly id: string; readonly name: string; readonly birthDate: string | null; readonly ageYears: number | null; readonly occupation: string };
+  readonly person: {
+    readonly id: string;
+    readonly name: string;
+    readonly birthDate: string | null;
+    readonly ageYears: number | null;
+    readonly occupation: string;
+  };
   readonly condition: string;
   readonly protocol: string;
   readonly affected: Affected;
@@ -109,10 +127,19 @@ export interface EpisodeView {
   readonly visits: readonly VisitView[];
   readonly closures: readonly (Closure & { readonly at: string; readonly by: string })[];
   readonly safety: SafetyState | null;
-  readonly openStops: readonly { readonly id: string; readonly day: string; readonly grade: string; readonly sign: string }[];
+  readonly openStops: readonly {
+    readonly id: string;
+    readonly day: string;
+    readonly grade: string;
+    readonly sign: string;
+  }[];
   readonly plan: PlanView | null;
   readonly draft: PlanView | null;
-  readonly homeLink: { readonly createdAt: string; readonly locked: boolean; readonly expiresAt: string } | null;
+  readonly homeLink: {
+    readonly createdAt: string;
+    readonly locked: boolean;
+    readonly expiresAt: string;
+  } | null;
 }
 
 export interface DecisionView {
@@ -173,7 +200,10 @@ export interface HomeView {
   readonly purpose: string;
   readonly affected: Affected;
   readonly asksDayWorst: boolean;
-  readonly items: readonly { readonly prescription: ComposedExercise; readonly exercise: ExerciseDefinition }[];
+  readonly items: readonly {
+    readonly prescription: ComposedExercise;
+    readonly exercise: ExerciseDefinition;
+  }[];
   readonly entries: readonly HomeEntryView[];
   readonly firstSteps: readonly Morning[];
 }

@@ -80,7 +80,7 @@ describe('the command line', () => {
     ['dose', { ...dose, sets: 0 }, /^sets: 0 is not a number from 1 to 20$/m],
     ['dose', { ...dose, colour: 1 }, /^colour: is not a field of this function$/m],
     ['trials', { measure: 'no-such', values: [] }, /^measure: "no-such" is not a measure key/m],
-    ['trials', { measure: 'lunge-knee-bent', values: [34, 340] }, /^values.1: 340 is not from 0 to 70 °$/m],
+    ['trials', { measure: 'lunge-knee-bent', values: [34, 340] }, /^values.1: 340 is not from 0 to 70°$/m],
     ['lunge-estimate', { distanceCm: 30, footLengthCm: 26, shinLengthCm: 41 }, /^r: /m],
     ['pain', { before: 11 }, /^school: nothing is given/m],
     [

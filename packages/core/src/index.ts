@@ -5,7 +5,20 @@ export { parseNumber } from './quantity/parseNumber.js';
 export { mean, median, shown } from './quantity/statistics.js';
 export { type Evidence, type EvidenceKind } from './why/evidence.js';
 export { type Why } from './why/why.js';
-export { whyChange, whyCriterion, whyDose, whyHeelPain, whyIrritability, whyLoad, whyReview, whySafety, whySession, whySides, whyStage, whyTrials } from './why/explain.js';
+export {
+  whyChange,
+  whyCriterion,
+  whyDose,
+  whyHeelPain,
+  whyIrritability,
+  whyLoad,
+  whyReview,
+  whySafety,
+  whySession,
+  whySides,
+  whyStage,
+  whyTrials,
+} from './why/explain.js';
 export {
   type Combine,
   type Comparison,

@@ -1,4 +1,10 @@
-import { createParamDecorator, Injectable, type CanActivate, type ExecutionContext, SetMetadata } from '@nestjs/common';
+import {
+  createParamDecorator,
+  Injectable,
+  type CanActivate,
+  type ExecutionContext,
+  SetMetadata,
+} from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
 import { Db, type Actor } from '../persistence/db.js';
@@ -23,7 +29,13 @@ export interface AtHome extends Actor {
 export const SESSION_COOKIE = 'heathstep_session';
 export const HOME_COOKIE = 'heathstep_home';
 
-type WithActor = Request & { actor?: SignedIn | AtHome; cookies: Record<string, string | undefined> };
+type WithActor = Request & { actor?: SignedIn | AtHome };
+
+/** One cookie of a request, when it has that one and it is text. */
+export function cookie(request: Request, name: string): string | null {
+  const value = (request.cookies as Record<string, unknown>)[name];
+  return typeof value === 'string' ? value : null;
+}
 
 const ROLES = 'heathstep:roles';
 const OPEN = 'heathstep:open';
@@ -34,7 +46,9 @@ export const Roles = (...roles: Role[]): MethodDecorator & ClassDecorator => Set
 /** No sign-in, or a patient's home link instead of one. */
 export const Open = (to: 'anyone' | 'home'): MethodDecorator & ClassDecorator => SetMetadata(OPEN, to);
 
-export const Me = createParamDecorator((_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<WithActor>().actor);
+export const Me = createParamDecorator(
+  (_: unknown, context: ExecutionContext) => context.switchToHttp().getRequest<WithActor>().actor,
+);
 
 /** On every route: nothing is open unless it says so. */
 @Injectable()
@@ -52,26 +66,34 @@ export class AuthGuard implements CanActivate {
     request.actor = open === 'home' ? await this.home(request) : await this.user(request);
     const roles = this.reflector.getAllAndOverride<Role[] | undefined>(ROLES, targets);
     if (roles !== undefined && !(request.actor.kind === 'user' && roles.includes(request.actor.role))) {
-      throw new ProblemError(403, 'This is not open to you', { detail: `Only ${roles.join(' or ')} can do this` });
+      throw new ProblemError(403, 'This is not open to you', {
+        detail: `Only ${roles.join(' or ')} can do this`,
+      });
     }
     return true;
   }
 
   private async user(request: WithActor): Promise<SignedIn> {
-    const token = request.cookies[SESSION_COOKIE];
+    const token = cookie(request, SESSION_COOKIE);
     const row =
-      typeof token === 'string'
-        ? await this.db.lookUp<{ user_id: string; clinic_id: string; name: string; role: Role }>('SELECT * FROM find_session($1, $2)', [hashToken(token), new Date()])
+      token !== null
+        ? await this.db.lookUp<{ user_id: string; clinic_id: string; name: string; role: Role }>(
+            'SELECT * FROM find_session($1, $2)',
+            [hashToken(token), new Date()],
+          )
         : null;
     if (row === null) throw new ProblemError(401, 'Sign in first');
     return { kind: 'user', userId: row.user_id, clinicId: row.clinic_id, name: row.name, role: row.role };
   }
 
   private async home(request: WithActor): Promise<AtHome> {
-    const token = request.cookies[HOME_COOKIE];
+    const token = cookie(request, HOME_COOKIE);
     const row =
-      typeof token === 'string'
-        ? await this.db.lookUp<{ episode_id: string; clinic_id: string }>('SELECT * FROM find_home_session($1, $2)', [hashToken(token), new Date()])
+      token !== null
+        ? await this.db.lookUp<{ episode_id: string; clinic_id: string }>(
+            'SELECT * FROM find_home_session($1, $2)',
+            [hashToken(token), new Date()],
+          )
         : null;
     if (row === null) throw new ProblemError(401, 'Open your link again');
     return { kind: 'home', userId: null, clinicId: row.clinic_id, episodeId: row.episode_id };

@@ -7,7 +7,7 @@ import { ProblemError } from '../http/problem.js';
 import { Db } from '../persistence/db.js';
 import { AppUser, Clinic, UserSession } from '../persistence/entities.js';
 import { Settings } from '../settings.js';
-import { Me, Open, SESSION_COOKIE, type SignedIn } from './auth.js';
+import { cookie, Me, Open, SESSION_COOKIE, type SignedIn } from './auth.js';
 import { hashToken, sessionToken } from './secrets.js';
 
 const SESSION_HOURS = 12;
@@ -40,19 +40,39 @@ export class SessionController {
   @Throttle({ default: { limit: 20, ttl: 60_000 } })
   @HttpCode(200)
   @Post()
-  async signIn(@Body() body: SignInBody, @Res({ passthrough: true }) response: Response): Promise<SessionView> {
-    const user = await this.db.lookUp<{ id: string; clinic_id: string; password_hash: string }>('SELECT * FROM find_user($1)', [body.email]);
+  async signIn(
+    @Body() body: SignInBody,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<SessionView> {
+    const user = await this.db.lookUp<{ id: string; clinic_id: string; password_hash: string }>(
+      'SELECT * FROM find_user($1)',
+      [body.email],
+    );
     const right = await verify(user?.password_hash ?? (await decoy), body.password);
     if (user === null || !right) {
-      throw new ProblemError(401, 'E-mail and password do not match', { errors: [{ pointer: '/password', detail: 'E-mail and password do not match' }] });
+      throw new ProblemError(401, 'E-mail and password do not match', {
+        errors: [{ pointer: '/password', detail: 'E-mail and password do not match' }],
+      });
     }
     const token = sessionToken();
     const now = new Date();
     const expiresAt = new Date(now.getTime() + SESSION_HOURS * 3_600_000);
     return this.db.inClinic(user.clinic_id, async (tx) => {
       await tx.query('DELETE FROM user_session WHERE expires_at < $1', [now]);
-      await tx.insert(UserSession, { tokenHash: hashToken(token), clinicId: user.clinic_id, userId: user.id, createdAt: now, expiresAt });
-      response.cookie(SESSION_COOKIE, token, { httpOnly: true, sameSite: 'strict', path: '/', expires: expiresAt, secure: this.settings.config.secureCookies });
+      await tx.insert(UserSession, {
+        tokenHash: hashToken(token),
+        clinicId: user.clinic_id,
+        userId: user.id,
+        createdAt: now,
+        expiresAt,
+      });
+      response.cookie(SESSION_COOKIE, token, {
+        httpOnly: true,
+        sameSite: 'strict',
+        path: '/',
+        expires: expiresAt,
+        secure: this.settings.config.secureCookies,
+      });
       return this.view(tx, user.id);
     });
   }
@@ -66,11 +86,14 @@ export class SessionController {
   @HttpCode(204)
   @Delete()
   async signOut(@Req() request: Request, @Res({ passthrough: true }) response: Response): Promise<void> {
-    const token = (request.cookies as Record<string, unknown>)[SESSION_COOKIE];
+    const token = cookie(request, SESSION_COOKIE);
     response.clearCookie(SESSION_COOKIE, { path: '/' });
-    if (typeof token !== 'string') return;
+    if (token === null) return;
     const tokenHash = hashToken(token);
-    const row = await this.db.lookUp<{ clinic_id: string }>('SELECT * FROM find_session($1, $2)', [tokenHash, new Date()]);
+    const row = await this.db.lookUp<{ clinic_id: string }>('SELECT * FROM find_session($1, $2)', [
+      tokenHash,
+      new Date(),
+    ]);
     if (row !== null) await this.db.inClinic(row.clinic_id, (tx) => tx.delete(UserSession, { tokenHash }));
   }
 

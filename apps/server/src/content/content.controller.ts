@@ -12,11 +12,13 @@ export class Content {
 
   constructor() {
     const loaded = loadContent();
-    if (!loaded.ok) throw new Error(`The clinical content has problems:\n${loaded.problems.map(String).join('\n')}`);
+    if (!loaded.ok)
+      throw new Error(`The clinical content has problems:\n${loaded.problems.map(String).join('\n')}`);
     this.bundle = loaded.content;
   }
 
-  readonly lookup = (key: string): MeasureDefinition | undefined => this.bundle.measures.find((m) => m.key === key);
+  readonly lookup = (key: string): MeasureDefinition | undefined =>
+    this.bundle.measures.find((m) => m.key === key);
 
   exercise(key: string): ExerciseDefinition | undefined {
     return this.bundle.exercises.find((e) => e.key === key);
@@ -47,7 +49,9 @@ export class ContentController {
     const reviews = await this.db.inClinic(me.clinicId, (tx) => tx.find(ContentReview));
     return {
       ...this.content.bundle,
-      reviews: Object.fromEntries(reviews.map((r) => [r.item, { reviewer: r.reviewer, on: r.reviewedOn, version: r.version }])),
+      reviews: Object.fromEntries(
+        reviews.map((r) => [r.item, { reviewer: r.reviewer, on: r.reviewedOn, version: r.version }]),
+      ),
     };
   }
 }

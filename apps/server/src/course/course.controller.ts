@@ -35,7 +35,11 @@ export class CourseController {
   @Roles('lead', 'clinician')
   @HttpCode(201)
   @Post('decisions')
-  decide(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: DecisionBody): Promise<CourseView> {
+  decide(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) id: string,
+    @Body() body: DecisionBody,
+  ): Promise<CourseView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       await tx.findOne(EpisodeRow, { where: { id }, lock: { mode: 'pessimistic_write' } });
       const record = await this.reader.read(tx, id);
@@ -51,10 +55,17 @@ export class CourseController {
     });
   }
 
-  private async record(tx: Tx, me: SignedIn, record: EpisodeRecord, review: ReviewResult, body: DecisionBody): Promise<void> {
+  private async record(
+    tx: Tx,
+    me: SignedIn,
+    record: EpisodeRecord,
+    review: ReviewResult,
+    body: DecisionBody,
+  ): Promise<void> {
     const agreed = body.decision === review.decision;
     const reason = body.reason?.trim() ?? '';
-    if (!agreed && reason.length < 3) throw badRequest([{ pointer: '/reason', detail: 'Say why you decide otherwise' }]);
+    if (!agreed && reason.length < 3)
+      throw badRequest([{ pointer: '/reason', detail: 'Say why you decide otherwise' }]);
     if (body.decision === 'progress' && this.assessment.stopsOpen(record).length > 0) {
       throw refusedNow('A stop is open; close it with its result before going on');
     }
@@ -73,13 +84,30 @@ export class CourseController {
     });
   }
 
-  private async carryOut(tx: Tx, me: SignedIn, record: EpisodeRecord, assessed: Assessed, decision: DecisionBody['decision']): Promise<void> {
+  private async carryOut(
+    tx: Tx,
+    me: SignedIn,
+    record: EpisodeRecord,
+    assessed: Assessed,
+    decision: DecisionBody['decision'],
+  ): Promise<void> {
     const { stages } = this.content.protocol(record.row.protocol);
     const at = stages.findIndex((s) => s.key === record.row.stage);
-    const next = decision === 'progress' ? stages[at + 1] : decision === 'ease-back' ? stages[Math.max(0, at - 1)] : undefined;
+    const next =
+      decision === 'progress'
+        ? stages[at + 1]
+        : decision === 'ease-back'
+          ? stages[Math.max(0, at - 1)]
+          : undefined;
     if (decision === 'progress' && next === undefined) throw refusedNow('This is the last stage');
     if (next !== undefined) {
-      await moveToStage(tx, record.row, next.key, decision === 'progress' ? 'criteria met' : 'eased back', new Date());
+      await moveToStage(
+        tx,
+        record.row,
+        next.key,
+        decision === 'progress' ? 'criteria met' : 'eased back',
+        new Date(),
+      );
       await this.draft(tx, me, record, next.key, []);
     } else if (decision === 'adjust-dose') {
       await this.draft(tx, me, record, record.row.stage, assessed.doseSteps);
@@ -87,19 +115,42 @@ export class CourseController {
   }
 
   /** Drafts the next plan; a person who cannot be prescribed to now gets none, and the plan page says why. */
-  private async draft(tx: Tx, me: SignedIn, record: EpisodeRecord, stage: string | null, steps: Assessed['doseSteps']): Promise<void> {
+  private async draft(
+    tx: Tx,
+    me: SignedIn,
+    record: EpisodeRecord,
+    stage: string | null,
+    steps: Assessed['doseSteps'],
+  ): Promise<void> {
     const moved = await this.reader.read(tx, record.row.id);
-    if (moved.view.safety === null || moved.view.safety.blockedBecause.length > 0 || moved.view.openStops.length > 0) return;
-    const row = await this.plans.writeDraft(tx, me, moved, randomUUID(), stage, steps.length > 0 || stage === record.row.stage ? 'current' : 'stage');
+    if (
+      moved.view.safety === null ||
+      moved.view.safety.blockedBecause.length > 0 ||
+      moved.view.openStops.length > 0
+    )
+      return;
+    const row = await this.plans.writeDraft(
+      tx,
+      me,
+      moved,
+      randomUUID(),
+      stage,
+      steps.length > 0 || stage === record.row.stage ? 'current' : 'stage',
+    );
     if (steps.length === 0) return;
-    const items = (row.items as { exercise: string; sets: number; reps: number; why: string[] }[]).map((item) => {
-      const step = steps.find((s) => s.exercise === item.exercise)?.step;
-      return step === undefined ? item : this.applied(item, step);
-    });
+    const items = (row.items as { exercise: string; sets: number; reps: number; why: string[] }[]).map(
+      (item) => {
+        const step = steps.find((s) => s.exercise === item.exercise)?.step;
+        return step === undefined ? item : this.applied(item, step);
+      },
+    );
     await tx.update(PlanRow, { id: row.id }, { items });
   }
 
-  private applied<T extends { exercise: string; sets: number; reps: number; why: string[] }>(item: T, step: DoseStep): T {
+  private applied<T extends { exercise: string; sets: number; reps: number; why: string[] }>(
+    item: T,
+    step: DoseStep,
+  ): T {
     switch (step.kind) {
       case 'keep':
         return item;
@@ -115,8 +166,11 @@ export class CourseController {
 
   private neighbour<T extends { exercise: string; why: string[] }>(item: T, by: 1 | -1, because: string): T {
     const now = this.content.exercise(item.exercise);
-    const next = this.content.bundle.exercises.find((e) => e.ladder === now?.ladder && e.rung === (now?.rung ?? 0) + by);
-    if (now === undefined || next === undefined || next.laterality !== now.laterality) return { ...item, why: [because] };
+    const next = this.content.bundle.exercises.find(
+      (e) => e.ladder === now?.ladder && e.rung === (now?.rung ?? 0) + by,
+    );
+    if (now === undefined || next === undefined || next.laterality !== now.laterality)
+      return { ...item, why: [because] };
     return { ...item, ...next.dose, exercise: next.key, why: [because] };
   }
 
@@ -128,7 +182,10 @@ export class CourseController {
   private async view(tx: Tx, record: EpisodeRecord): Promise<CourseView> {
     const assessed = this.assessment.assess(record, await this.lastDecisionAt(tx, record.row.id));
     const names = await this.reader.names(tx);
-    const decisions = await tx.find(DecisionRow, { where: { episodeId: record.row.id }, order: { at: 'DESC' } });
+    const decisions = await tx.find(DecisionRow, {
+      where: { episodeId: record.row.id },
+      order: { at: 'DESC' },
+    });
     const done = this.assessment.loadDone(record, record.view.today, addDays(record.view.today, -7));
     return {
       episode: record.view,
@@ -137,18 +194,16 @@ export class CourseController {
       mornings: assessed.home.mornings,
       criteria: assessed.review?.criteria?.parts ?? [],
       review: assessed.review,
-      decisions: decisions.map(
-        (d): DecisionView => ({
-          id: d.id,
-          at: d.at.toISOString(),
-          by: names.get(d.authorId) ?? '',
-          suggested: d.suggested,
-          decision: d.decision,
-          agreed: d.agreed,
-          reason: d.reason,
-          because: (d.suggestion as ReviewResult).because,
-        }),
-      ),
+      decisions: decisions.map((d): DecisionView => ({
+        id: d.id,
+        at: d.at.toISOString(),
+        by: names.get(d.authorId) ?? '',
+        suggested: d.suggested,
+        decision: d.decision,
+        agreed: d.agreed,
+        reason: d.reason,
+        because: (d.suggestion as ReviewResult).because,
+      })),
       plans: record.plans,
       loadDone: done.loads,
       loggedDays: done.days,

@@ -10,7 +10,16 @@ import { audit, Db } from '../persistence/db.js';
 import { Clinic, DecisionRow, EpisodeRow, Person } from '../persistence/entities.js';
 
 const SILENT_DAYS = 4;
-const ORDER: readonly DayItem['kind'][] = ['stop', 'blocked', 'flare', 'ready', 'review-due', 'silent', 'new', 'steady'];
+const ORDER: readonly DayItem['kind'][] = [
+  'stop',
+  'blocked',
+  'flare',
+  'ready',
+  'review-due',
+  'silent',
+  'new',
+  'steady',
+];
 
 type Told = Pick<DayItem, 'kind' | 'headline' | 'detail'>;
 
@@ -32,12 +41,28 @@ export class DayController {
       const episodes = await tx.find(EpisodeRow, { where: { status: 'open' } });
       const items: DayItem[] = people
         .filter((p) => episodes.every((e) => e.personId !== p.id))
-        .map((p) => ({ personId: p.id, episodeId: null, name: p.name, stage: null, kind: 'new', headline: 'New referral', detail: 'Nothing recorded yet' }));
+        .map((p) => ({
+          personId: p.id,
+          episodeId: null,
+          name: p.name,
+          stage: null,
+          kind: 'new',
+          headline: 'New referral',
+          detail: 'Nothing recorded yet',
+        }));
       for (const episode of episodes) {
         const record = await this.reader.read(tx, episode.id);
-        const last = (await tx.find(DecisionRow, { where: { episodeId: episode.id }, order: { at: 'DESC' }, take: 1 }))[0];
+        const last = (
+          await tx.find(DecisionRow, { where: { episodeId: episode.id }, order: { at: 'DESC' }, take: 1 })
+        )[0];
         const told = this.tell(record, last?.at ?? null);
-        items.push({ personId: episode.personId, episodeId: episode.id, name: record.view.person.name, stage: this.stageName(record), ...told });
+        items.push({
+          personId: episode.personId,
+          episodeId: episode.id,
+          name: record.view.person.name,
+          stage: this.stageName(record),
+          ...told,
+        });
       }
       items.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name));
       await audit(tx, me, 'read', 'day', null);
@@ -55,25 +80,58 @@ export class DayController {
     const assessed = this.assessment.assess(record, lastDecision);
     const { review, stage, home } = assessed;
     const [stop] = view.openStops;
-    if (stop !== undefined) return { kind: 'stop', headline: 'Stop sign reported at home', detail: `${stop.sign}, ${stop.day}` };
-    if (view.safety !== null && view.safety.unanswered.length === 0 && view.safety.blockedBecause.length > 0) {
-      return { kind: 'blocked', headline: 'Nothing can be prescribed', detail: view.safety.blockedBecause[0] ?? '' };
+    if (stop !== undefined)
+      return { kind: 'stop', headline: 'Stop sign reported at home', detail: `${stop.sign}, ${stop.day}` };
+    if (
+      view.safety !== null &&
+      view.safety.unanswered.length === 0 &&
+      view.safety.blockedBecause.length > 0
+    ) {
+      return {
+        kind: 'blocked',
+        headline: 'Nothing can be prescribed',
+        detail: view.safety.blockedBecause[0] ?? '',
+      };
     }
-    if (review === null || stage === null) return { kind: 'new', headline: 'First visit open', detail: 'No plan given yet' };
+    if (review === null || stage === null)
+      return { kind: 'new', headline: 'First visit open', detail: 'No plan given yet' };
     const runs = currentRuns(home.sessions.map((s) => s.state));
     if (review.decision === 'ease-back' || runs.reds > 0) {
-      return { kind: 'flare', headline: runs.reds > 1 ? `Flare: ${runs.reds} red sessions running` : 'Red session', detail: review.because[0] ?? '' };
+      return {
+        kind: 'flare',
+        headline: runs.reds > 1 ? `Flare: ${runs.reds} red sessions running` : 'Red session',
+        detail: review.because[0] ?? '',
+      };
     }
-    if (review.decision === 'progress') return { kind: 'ready', headline: 'Ready to progress', detail: `Every criterion of ${stage.name} is met` };
+    if (review.decision === 'progress')
+      return {
+        kind: 'ready',
+        headline: 'Ready to progress',
+        detail: `Every criterion of ${stage.name} is met`,
+      };
     const lastSeen = view.visits[view.visits.length - 1]?.startedAt ?? view.startedAt;
     const sinceVisit = daysBetween(localDay(new Date(lastSeen), record.clinic.timeZone), view.today);
     if (sinceVisit >= stage.reviewEveryDays) {
-      return { kind: 'review-due', headline: 'Review due', detail: `Last seen ${sinceVisit} days ago, every ${stage.reviewEveryDays} in this stage` };
+      return {
+        kind: 'review-due',
+        headline: 'Review due',
+        detail: `Last seen ${sinceVisit} days ago, every ${stage.reviewEveryDays} in this stage`,
+      };
     }
-    const lastLog = assessed.facts.sessions[assessed.facts.sessions.length - 1]?.at ?? view.plan?.givenAt ?? view.startedAt;
+    const lastLog =
+      assessed.facts.sessions[assessed.facts.sessions.length - 1]?.at ?? view.plan?.givenAt ?? view.startedAt;
     const silent = daysBetween(dayOf(lastLog), view.today);
-    if (silent >= SILENT_DAYS) return { kind: 'silent', headline: `Nothing logged for ${silent} days`, detail: 'Ask whether the plan fits the week' };
+    if (silent >= SILENT_DAYS)
+      return {
+        kind: 'silent',
+        headline: `Nothing logged for ${silent} days`,
+        detail: 'Ask whether the plan fits the week',
+      };
     const adherence = this.assessment.adherence(assessed);
-    return { kind: 'steady', headline: 'Going as planned', detail: adherence === null ? '' : `${adherence.toFixed(0)} % of the planned sessions done this week` };
+    return {
+      kind: 'steady',
+      headline: 'Going as planned',
+      detail: adherence === null ? '' : `${adherence.toFixed(0)} % of the planned sessions done this week`,
+    };
   }
 }

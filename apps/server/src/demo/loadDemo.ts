@@ -2,9 +2,34 @@ import { hash } from '@node-rs/argon2';
 import { createHash, randomBytes } from 'node:crypto';
 import type { DataSource, EntityManager } from 'typeorm';
 import { type ContentBundle, loadContent } from '@heathstep/content';
-import { addDays, type Affected, composePlan, type ComposedExercise, evaluateSafety, type Facts, findDrivers, isDueOn, type LeftOut, normal, type SafetyAnswer, seededRandom, simulateHomeLog, weekdayOf } from '@heathstep/core';
+import {
+  addDays,
+  composePlan,
+  type ComposedExercise,
+  evaluateSafety,
+  type Facts,
+  findDrivers,
+  isDueOn,
+  type LeftOut,
+  normal,
+  type SafetyAnswer,
+  seededRandom,
+  simulateHomeLog,
+  weekdayOf,
+} from '@heathstep/core';
 import { measuredFacts, type MeasureEntry, skillFacts, type VisitView } from '@heathstep/contracts';
-import { AppUser, Clinic, ContentReview, DecisionRow, EpisodeRow, HomeEntry, Person, PlanRow, StageSpanRow, Visit } from '../persistence/entities.js';
+import {
+  AppUser,
+  Clinic,
+  ContentReview,
+  DecisionRow,
+  EpisodeRow,
+  HomeEntry,
+  Person,
+  PlanRow,
+  StageSpanRow,
+  Visit,
+} from '../persistence/entities.js';
 import { DEMO_PEOPLE, DEMO_REFERRALS, type DemoPair, type DemoPerson, type DemoVisit } from './people.js';
 
 export interface DemoSignIn {
@@ -15,12 +40,21 @@ export interface DemoSignIn {
 
 /** The same id for the same thing on every load. */
 function demoId(...parts: string[]): string {
-  const hex = createHash('sha256').update(['heathstep demo', ...parts].join('/')).digest('hex');
+  const hex = createHash('sha256')
+    .update(['heathstep demo', ...parts].join('/'))
+    .digest('hex');
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }
 
 const CLINIC_ID = demoId('clinic');
-const CLINIC = { id: CLINIC_ID, name: 'Heathstep demo clinic', locale: 'en-GB', timeZone: 'Europe/London', phone: '01632 960 311', emergencyNumber: '999' };
+const CLINIC = {
+  id: CLINIC_ID,
+  name: 'Heathstep demo clinic',
+  locale: 'en-GB',
+  timeZone: 'Europe/London',
+  phone: '01632 960 311',
+  emergencyNumber: '999',
+};
 const USERS = [
   { name: 'Orla Rendell', email: 'orla.rendell@heathstep.example', role: 'lead' as const },
   { name: 'Tomas Fell', email: 'tomas.fell@heathstep.example', role: 'clinician' as const },
@@ -35,7 +69,23 @@ export async function demoIsLoaded(source: DataSource): Promise<boolean> {
 
 /** Removes the demo clinic and everything of it, and nothing else. */
 export async function removeDemo(source: DataSource): Promise<void> {
-  const tables = ['home_entry', 'home_session', 'home_link', 'decision', 'closure', 'plan', 'visit_entry', 'visit', 'stage_span', 'episode', 'person', 'user_session', 'app_user', 'audit', 'content_review'];
+  const tables = [
+    'home_entry',
+    'home_session',
+    'home_link',
+    'decision',
+    'closure',
+    'plan',
+    'visit_entry',
+    'visit',
+    'stage_span',
+    'episode',
+    'person',
+    'user_session',
+    'app_user',
+    'audit',
+    'content_review',
+  ];
   await source.transaction(async (tx) => {
     for (const table of tables) await tx.query(`DELETE FROM ${table} WHERE clinic_id = $1`, [CLINIC_ID]);
     await tx.query('DELETE FROM clinic WHERE id = $1', [CLINIC_ID]);
@@ -55,12 +105,40 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
   const password = chosen !== undefined && chosen !== '' ? chosen : `heath-${randomBytes(5).toString('hex')}`;
   await source.transaction(async (tx) => {
     await tx.insert(Clinic, CLINIC);
-    for (const u of USERS) await tx.insert(AppUser, { id: userId(u.email), clinicId: CLINIC_ID, email: u.email, name: u.name, role: u.role, passwordHash: await hash(password) });
-    for (const item of ['protocol:plantar-heel-pain', 'measure:lunge-knee-bent', 'measure:single-leg-heel-raise', 'rule:review', 'rule:pain']) {
-      await tx.insert(ContentReview, { clinicId: CLINIC_ID, item, version: 1, reviewer: 'Orla Rendell', reviewedOn: addDays(today(now), -53) });
+    for (const u of USERS)
+      await tx.insert(AppUser, {
+        id: userId(u.email),
+        clinicId: CLINIC_ID,
+        email: u.email,
+        name: u.name,
+        role: u.role,
+        passwordHash: await hash(password),
+      });
+    for (const item of [
+      'protocol:plantar-heel-pain',
+      'measure:lunge-knee-bent',
+      'measure:single-leg-heel-raise',
+      'rule:review',
+      'rule:pain',
+    ]) {
+      await tx.insert(ContentReview, {
+        clinicId: CLINIC_ID,
+        item,
+        version: 1,
+        reviewer: 'Orla Rendell',
+        reviewedOn: addDays(today(now), -53),
+      });
     }
     for (const referral of DEMO_REFERRALS) {
-      await tx.insert(Person, { id: demoId('person', referral.name), clinicId: CLINIC_ID, name: referral.name, birthDate: referral.born, occupation: referral.occupation, version: 1, createdAt: now });
+      await tx.insert(Person, {
+        id: demoId('person', referral.name),
+        clinicId: CLINIC_ID,
+        name: referral.name,
+        birthDate: referral.born,
+        occupation: referral.occupation,
+        version: 1,
+        createdAt: now,
+      });
     }
     for (const person of DEMO_PEOPLE) await new DemoLoader(tx, content, now, person).load();
   });
@@ -87,7 +165,15 @@ class DemoLoader {
     const { person, tx } = this;
     const started = this.moment(Math.max(...person.visits.map((v) => v.daysAgo)));
     const last = person.stages[person.stages.length - 1];
-    await tx.insert(Person, { id: this.personId, clinicId: CLINIC_ID, name: person.name, birthDate: person.born, occupation: person.occupation, version: 1, createdAt: started });
+    await tx.insert(Person, {
+      id: this.personId,
+      clinicId: CLINIC_ID,
+      name: person.name,
+      birthDate: person.born,
+      occupation: person.occupation,
+      version: 1,
+      createdAt: started,
+    });
     await tx.insert(EpisodeRow, {
       id: this.episodeId,
       clinicId: CLINIC_ID,
@@ -120,17 +206,20 @@ class DemoLoader {
     const id = demoId('visit', this.person.name, String(visit.daysAgo));
     const at = this.moment(visit.daysAgo);
     const first = visit === this.person.visits[0];
-    await this.tx.insert(Visit, { id, clinicId: CLINIC_ID, episodeId: this.episodeId, kind: first ? 'first' : 'review', startedAt: at, signedAt: visit.signed ? at : null, signedBy: visit.signed ? CLINICIAN : null });
+    await this.tx.insert(Visit, {
+      id,
+      clinicId: CLINIC_ID,
+      episodeId: this.episodeId,
+      kind: first ? 'first' : 'review',
+      startedAt: at,
+      signedAt: visit.signed ? at : null,
+      signedBy: visit.signed ? CLINICIAN : null,
+    });
     for (const [key, value] of Object.entries(this.entries(visit))) {
-      await this.tx.query('INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at) VALUES ($1, $2, $3, $4, 1, $5, $6, $7)', [
-        demoId('entry', id, key),
-        CLINIC_ID,
-        id,
-        key,
-        JSON.stringify(value),
-        CLINICIAN,
-        at,
-      ]);
+      await this.tx.query(
+        'INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at) VALUES ($1, $2, $3, $4, 1, $5, $6, $7)',
+        [demoId('entry', id, key), CLINIC_ID, id, key, JSON.stringify(value), CLINICIAN, at],
+      );
     }
   }
 
@@ -151,14 +240,28 @@ class DemoLoader {
     const stage = this.person.stages[index];
     if (stage === undefined) return;
     const at = this.moment(stage.daysAgo);
-    await this.tx.insert(StageSpanRow, { id: demoId('span', this.person.name, stage.stage), clinicId: CLINIC_ID, episodeId: this.episodeId, stage: stage.stage, since: at, reason: stage.reason });
+    await this.tx.insert(StageSpanRow, {
+      id: demoId('span', this.person.name, stage.stage),
+      clinicId: CLINIC_ID,
+      episodeId: this.episodeId,
+      stage: stage.stage,
+      since: at,
+      reason: stage.reason,
+    });
     if (index > 0) {
       await this.tx.insert(DecisionRow, {
         id: demoId('decision', this.person.name, stage.stage),
         clinicId: CLINIC_ID,
         episodeId: this.episodeId,
         suggested: 'progress',
-        suggestion: { decision: 'progress', rule: 5, because: ['first-step pain 5 or less for 5 days', 'no red for 7 days'], wouldChange: [], confidence: 'clear', criteria: null },
+        suggestion: {
+          decision: 'progress',
+          rule: 5,
+          because: ['first-step pain 5 or less for 5 days', 'no red for 7 days'],
+          wouldChange: [],
+          confidence: 'clear',
+          criteria: null,
+        },
         decision: 'progress',
         agreed: true,
         reason: '',
@@ -195,7 +298,13 @@ class DemoLoader {
         startedAt: this.moment(v.daysAgo).toISOString(),
         signedAt: null,
         signedBy: null,
-        entries: Object.entries(this.entries(v)).map(([key, value]) => ({ key, version: 1, value, at: '', author: '' })),
+        entries: Object.entries(this.entries(v)).map(([key, value]) => ({
+          key,
+          version: 1,
+          value,
+          at: '',
+          author: '',
+        })),
       }));
   }
 
@@ -206,10 +315,28 @@ class DemoLoader {
     const lookup = (key: string) => this.content.measures.find((m) => m.key === key);
     const views = this.visitViews(daysAgo);
     const at = this.moment(daysAgo).toISOString();
-    const facts: Facts = { measures: measuredFacts(views, (iso) => iso, lookup), sessions: [], skills: skillFacts(views), stageSince: at, affected: this.person.affected as Affected };
+    const facts: Facts = {
+      measures: measuredFacts(views, (iso) => iso, lookup),
+      sessions: [],
+      skills: skillFacts(views),
+      stageSince: at,
+      affected: this.person.affected,
+    };
     const newest = this.person.visits.filter((v) => v.daysAgo >= daysAgo).pop();
-    const answers: Record<string, SafetyAnswer> = Object.fromEntries(this.content.safetyQuestions.map((q) => [q.key, (newest?.safety === 'open' ? undefined : newest?.safety[q.key]) ?? 'no']));
-    const safety = evaluateSafety({ questions: this.content.safetyQuestions, rules: this.content.safetyRules, answers, affected: this.person.affected, ageYears: 40, closures: [] });
+    const answers: Record<string, SafetyAnswer> = Object.fromEntries(
+      this.content.safetyQuestions.map((q) => [
+        q.key,
+        (newest?.safety === 'open' ? undefined : newest?.safety[q.key]) ?? 'no',
+      ]),
+    );
+    const safety = evaluateSafety({
+      questions: this.content.safetyQuestions,
+      rules: this.content.safetyRules,
+      answers,
+      affected: this.person.affected,
+      ageYears: 40,
+      closures: [],
+    });
     const plan = composePlan(
       {
         stage,
@@ -247,18 +374,34 @@ class DemoLoader {
       if (day.session === null || day.day === today(this.now)) continue;
       const { effort, ...pain } = day.session;
       const due = plan.items.filter((item) => isDueOn(item.daysPerWeek, weekdayOf(day.day)));
-      const exercises = due.map((item) => ({ exercise: item.exercise, sets: item.sets, reps: item.reps, effort: Math.min(10, Math.max(0, Math.round(normal(random, effort, 0.4)))) }));
+      const exercises = due.map((item) => ({
+        exercise: item.exercise,
+        sets: item.sets,
+        reps: item.reps,
+        effort: Math.min(10, Math.max(0, Math.round(normal(random, effort, 0.4)))),
+      }));
       await this.insertHome('session', day.day, '18:40', { ...pain, exercises }, plan.id);
     }
   }
 
   private planOn(day: string): { id: string; items: ComposedExercise[] } {
-    const stage = [...this.person.stages].reverse().find((s) => addDays(today(this.now), -s.daysAgo) <= day) ?? this.person.stages[0];
+    const stage =
+      [...this.person.stages].reverse().find((s) => addDays(today(this.now), -s.daysAgo) <= day) ??
+      this.person.stages[0];
     if (stage === undefined) throw new Error('a home log needs a stage');
-    return { id: demoId('plan', this.person.name, stage.stage), items: this.composed(stage.stage, stage.daysAgo).items };
+    return {
+      id: demoId('plan', this.person.name, stage.stage),
+      items: this.composed(stage.stage, stage.daysAgo).items,
+    };
   }
 
-  private async insertHome(kind: 'session' | 'morning', day: string, time: string, payload: object, planId: string): Promise<void> {
+  private async insertHome(
+    kind: 'session' | 'morning',
+    day: string,
+    time: string,
+    payload: object,
+    planId: string,
+  ): Promise<void> {
     const at = new Date(`${day}T${time}:00Z`);
     await this.tx.insert(HomeEntry, {
       id: demoId('home', this.person.name, kind, day),
@@ -280,4 +423,3 @@ function measured(key: string, [left, right, painLeft, painRight]: DemoPair): Re
     [`measure.${key}.right`]: { trials: right, status: 'taken', pain: painRight ?? null },
   };
 }
-

@@ -1,8 +1,13 @@
-import type { MeasureEntry, SkillLevel } from '@heathstep/contracts';
+import type { SkillLevel } from '@heathstep/contracts';
 import type { SafetyAnswer } from '@heathstep/core';
 
 /** A measured pair: trials left, trials right, and pain with it on each side. */
-export type DemoPair = readonly [left: readonly number[], right: readonly number[], painLeft?: number | undefined, painRight?: number | undefined];
+export type DemoPair = readonly [
+  left: readonly number[],
+  right: readonly number[],
+  painLeft?: number | undefined,
+  painRight?: number | undefined,
+];
 
 export interface DemoVisit {
   readonly daysAgo: number;
@@ -14,7 +19,7 @@ export interface DemoVisit {
   readonly skills?: Readonly<Record<string, readonly [left: SkillLevel, right: SkillLevel]>>;
 }
 
-export interface DemoStage {
+interface DemoStage {
   readonly stage: string;
   readonly daysAgo: number;
   readonly reason: string;
@@ -30,10 +35,15 @@ export interface DemoPerson {
   readonly visits: readonly DemoVisit[];
   readonly stages: readonly DemoStage[];
   /** Simulated home log since the first plan; null when none was given. */
-  readonly home: { readonly seed: number; readonly startPain: number; readonly endPain: number; readonly adherence: number; readonly flareDaysAgo: readonly number[]; readonly sinceDaysAgo: number } | null;
+  readonly home: {
+    readonly seed: number;
+    readonly startPain: number;
+    readonly endPain: number;
+    readonly adherence: number;
+    readonly flareDaysAgo: readonly number[];
+    readonly sinceDaysAgo: number;
+  } | null;
 }
-
-export type { MeasureEntry };
 
 const story = (more: Record<string, unknown>): Record<string, unknown> => ({
   'story.onset': 'gradual',
@@ -76,9 +86,15 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
           'first-step-pain': [[7], [0]],
           'lunge-knee-bent': [[29, 30, 29.5], [39, 40, 39], 2],
           'lunge-knee-straight': [[22, 23, 22], [32, 33, 33], 1],
-          'big-toe-extension': [[50, 51], [63, 64]],
+          'big-toe-extension': [
+            [50, 51],
+            [63, 64],
+          ],
           'single-leg-heel-raise': [[4], [17], 4],
-          'foot-shortening-hold': [[4, 5], [9, 10]],
+          'foot-shortening-hold': [
+            [4, 5],
+            [9, 10],
+          ],
           'foot-posture-index': [[6], [5]],
         },
         skills: { 'foot-shortening': ['none', 'partial'], 'big-toe-control': ['none', 'partial'] },
@@ -91,9 +107,15 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
         measures: {
           'first-step-pain': [[4], [0]],
           'lunge-knee-bent': [[31, 31, 31.5], [39.5, 40, 40], 1],
-          'lunge-knee-straight': [[24, 24, 25], [33, 33, 33]],
+          'lunge-knee-straight': [
+            [24, 24, 25],
+            [33, 33, 33],
+          ],
           'single-leg-heel-raise': [[8], [18], 3],
-          'foot-shortening-hold': [[6, 7], [10, 10]],
+          'foot-shortening-hold': [
+            [6, 7],
+            [10, 10],
+          ],
         },
         skills: { 'foot-shortening': ['partial', 'learned'], 'big-toe-control': ['partial', 'learned'] },
       },
@@ -127,10 +149,19 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
         safety: {},
         measures: {
           'first-step-pain': [[0], [6]],
-          'lunge-knee-bent': [[38, 39, 38], [35, 35, 36]],
+          'lunge-knee-bent': [
+            [38, 39, 38],
+            [35, 35, 36],
+          ],
           'single-leg-heel-raise': [[21], [9], undefined, 3],
-          'foot-shortening-hold': [[9, 10], [5, 6]],
-          'big-toe-extension': [[66, 67], [61, 62]],
+          'foot-shortening-hold': [
+            [9, 10],
+            [5, 6],
+          ],
+          'big-toe-extension': [
+            [66, 67],
+            [61, 62],
+          ],
         },
         skills: { 'foot-shortening': ['partial', 'none'], 'big-toe-control': ['learned', 'partial'] },
       },
@@ -138,14 +169,36 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
         daysAgo: 30,
         signed: true,
         safety: {},
-        measures: { 'first-step-pain': [[0], [3]], 'lunge-knee-bent': [[39, 39, 38.5], [36, 37, 37]], 'single-leg-heel-raise': [[21], [14]], 'foot-shortening-hold': [[10, 11], [9, 10]] },
+        measures: {
+          'first-step-pain': [[0], [3]],
+          'lunge-knee-bent': [
+            [39, 39, 38.5],
+            [36, 37, 37],
+          ],
+          'single-leg-heel-raise': [[21], [14]],
+          'foot-shortening-hold': [
+            [10, 11],
+            [9, 10],
+          ],
+        },
         skills: { 'foot-shortening': ['learned', 'partial'], 'big-toe-control': ['learned', 'learned'] },
       },
       {
         daysAgo: 1,
         signed: true,
         safety: {},
-        measures: { 'first-step-pain': [[0], [2]], 'lunge-knee-bent': [[39, 39, 39], [38, 38, 38.5]], 'single-leg-heel-raise': [[22], [18]], 'foot-shortening-hold': [[12, 12], [12, 13]] },
+        measures: {
+          'first-step-pain': [[0], [2]],
+          'lunge-knee-bent': [
+            [39, 39, 39],
+            [38, 38, 38.5],
+          ],
+          'single-leg-heel-raise': [[22], [18]],
+          'foot-shortening-hold': [
+            [12, 12],
+            [12, 13],
+          ],
+        },
         skills: { 'foot-shortening': ['learned', 'learned'], 'big-toe-control': ['learned', 'learned'] },
       },
     ],
@@ -178,9 +231,15 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
         safety: {},
         measures: {
           'first-step-pain': [[5], [1]],
-          'lunge-knee-bent': [[36, 36, 37], [38, 38, 39]],
+          'lunge-knee-bent': [
+            [36, 36, 37],
+            [38, 38, 39],
+          ],
           'single-leg-heel-raise': [[9], [16], 3],
-          'foot-shortening-hold': [[5, 6], [7, 8]],
+          'foot-shortening-hold': [
+            [5, 6],
+            [7, 8],
+          ],
         },
         skills: { 'foot-shortening': ['none', 'partial'], 'big-toe-control': ['partial', 'partial'] },
       },
@@ -188,7 +247,18 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
         daysAgo: 16,
         signed: true,
         safety: {},
-        measures: { 'first-step-pain': [[3], [0]], 'lunge-knee-bent': [[37, 37, 37], [38, 39, 39]], 'single-leg-heel-raise': [[12], [17]], 'foot-shortening-hold': [[8, 9], [9, 10]] },
+        measures: {
+          'first-step-pain': [[3], [0]],
+          'lunge-knee-bent': [
+            [37, 37, 37],
+            [38, 39, 39],
+          ],
+          'single-leg-heel-raise': [[12], [17]],
+          'foot-shortening-hold': [
+            [8, 9],
+            [9, 10],
+          ],
+        },
         skills: { 'foot-shortening': ['partial', 'learned'], 'big-toe-control': ['learned', 'learned'] },
       },
     ],
@@ -218,8 +288,19 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
           'story.activities': [{ text: 'Walking the towpath', ability: 5 }],
           'story.body-mass': 81,
         }),
-        safety: { diabetes: 'yes', 'protective-feeling-lost': 'right', 'neuropathy-hot-foot': 'right', 'blood-thinners': 'yes' },
-        measures: { 'first-step-pain': [[0], [5]], 'lunge-knee-bent': [[33, 34, 33], [30, 31, 30]] },
+        safety: {
+          diabetes: 'yes',
+          'protective-feeling-lost': 'right',
+          'neuropathy-hot-foot': 'right',
+          'blood-thinners': 'yes',
+        },
+        measures: {
+          'first-step-pain': [[0], [5]],
+          'lunge-knee-bent': [
+            [33, 34, 33],
+            [30, 31, 30],
+          ],
+        },
       },
     ],
     stages: [],
@@ -228,4 +309,8 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
 ];
 
 /** Referred, with nothing recorded yet. */
-export const DEMO_REFERRALS: readonly { readonly name: string; readonly born: string; readonly occupation: string }[] = [{ name: 'Pell Aldous', born: '1969-11-08', occupation: 'potter' }];
+export const DEMO_REFERRALS: readonly {
+  readonly name: string;
+  readonly born: string;
+  readonly occupation: string;
+}[] = [{ name: 'Pell Aldous', born: '1969-11-08', occupation: 'potter' }];

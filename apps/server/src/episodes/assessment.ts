@@ -46,7 +46,8 @@ export class Assessment {
     const stage = row.stage === null ? null : (this.content.stage(row.protocol, row.stage) ?? null);
     const stageSince = local(row.stageSince ?? row.startedAt);
     const home = homeFacts(record.home, stage?.painSchool ?? 'next-morning', stageSince.slice(0, 10));
-    const planned = view.plan === null ? undefined : Math.max(0, ...view.plan.items.map((i) => i.daysPerWeek));
+    const planned =
+      view.plan === null ? undefined : Math.max(0, ...view.plan.items.map((i) => i.daysPerWeek));
     const facts: Facts = {
       measures: measuredFacts(view.visits, local, this.content.lookup),
       sessions: home.facts,
@@ -70,7 +71,10 @@ export class Assessment {
               leadingMeasure: stage.leadingMeasure,
               criteria: stage.criteria,
               facts,
-              doseSteps: this.readySteps(record, home).map((s) => ({ ...s, exercise: this.content.exercise(s.exercise)?.name ?? s.exercise })),
+              doseSteps: this.readySteps(record, home).map((s) => ({
+                ...s,
+                exercise: this.content.exercise(s.exercise)?.name ?? s.exercise,
+              })),
             },
             this.content.lookup,
           );
@@ -79,7 +83,9 @@ export class Assessment {
 
   stopsOpen(record: EpisodeRecord): string[] {
     const { safety, openStops } = record.view;
-    const rules = (safety?.stops ?? []).map((s) => `${s.rule.title}${s.side === 'none' ? '' : `, ${s.side}`}: ${s.rule.action}`);
+    const rules = (safety?.stops ?? []).map(
+      (s) => `${s.rule.title}${s.side === 'none' ? '' : `, ${s.side}`}: ${s.rule.action}`,
+    );
     const reported = openStops.map((s) => `reported at home on ${s.day}: ${s.sign}`);
     return [...reported, ...rules];
   }
@@ -105,7 +111,9 @@ export class Assessment {
         .flatMap((e): DoneSession[] => {
           const did = (e.payload as SessionPayload).exercises.find((x) => x.exercise === item.exercise);
           const state = home.sessions.find((s) => s.day === e.day)?.state ?? 'not-known';
-          return did?.effort == null || state === 'not-known' ? [] : [{ day: e.day, setsDone: did.sets, repsDone: did.reps, effort: did.effort, state }];
+          return did?.effort == null || state === 'not-known'
+            ? []
+            : [{ day: e.day, setsDone: did.sets, repsDone: did.reps, effort: did.effort, state }];
         });
       const step = doubleProgression(item, exercise.range, done, []);
       return step.kind === 'keep' ? [] : [{ exercise: item.exercise, step }];
@@ -113,7 +121,11 @@ export class Assessment {
   }
 
   /** Load actually done in the last 7 days per exercise on the treated side, and on how many days anything was logged. */
-  loadDone(record: EpisodeRecord, today: string, weekAgo: string): { loads: { exercise: string; load: number }[]; days: number } {
+  loadDone(
+    record: EpisodeRecord,
+    today: string,
+    weekAgo: string,
+  ): { loads: { exercise: string; load: number }[]; days: number } {
     const recent = record.home.filter((e) => e.kind === 'session' && e.day > weekAgo && e.day <= today);
     const items = new Map(record.plans.flatMap((p) => p.items.map((i) => [i.exercise, i] as const)));
     const totals = new Map<string, number>();
@@ -130,7 +142,10 @@ export class Assessment {
         totals.set(did.exercise, (totals.get(did.exercise) ?? 0) + once * share);
       }
     }
-    return { loads: [...totals.entries()].map(([exercise, load]) => ({ exercise, load })), days: new Set(recent.map((e) => e.day)).size };
+    return {
+      loads: [...totals.entries()].map(([exercise, load]) => ({ exercise, load })),
+      days: new Set(recent.map((e) => e.day)).size,
+    };
   }
 
   /** Minutes under tension of each day's session, from what was logged. */
@@ -142,7 +157,10 @@ export class Assessment {
       const seconds = (e.payload as SessionPayload).exercises.reduce((sum, did) => {
         const item = items.get(did.exercise);
         if (item === undefined) return sum;
-        const each = item.tempo === undefined ? (item.holdSeconds ?? 0) : item.tempo.upSeconds + item.tempo.topSeconds + item.tempo.downSeconds;
+        const each =
+          item.tempo === undefined
+            ? (item.holdSeconds ?? 0)
+            : item.tempo.upSeconds + item.tempo.topSeconds + item.tempo.downSeconds;
         return sum + did.sets * did.reps * each;
       }, 0);
       minutes.set(e.day, (minutes.get(e.day) ?? 0) + seconds / 60);

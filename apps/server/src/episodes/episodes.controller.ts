@@ -22,9 +22,14 @@ export class EpisodesController {
 
   @HttpCode(201)
   @Post('people/:id/episodes')
-  begin(@Me() me: SignedIn, @Param('id', IdPipe) personId: string, @Body() body: EpisodeBody): Promise<EpisodeView> {
+  begin(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) personId: string,
+    @Body() body: EpisodeBody,
+  ): Promise<EpisodeView> {
     const condition = this.content.bundle.conditions.find((c) => c.key === body.condition);
-    if (condition === undefined) throw badRequest([{ pointer: '/condition', detail: 'must be a condition of the library' }]);
+    if (condition === undefined)
+      throw badRequest([{ pointer: '/condition', detail: 'must be a condition of the library' }]);
     const protocol = this.content.protocol(condition.protocol);
     return this.db.inClinic(me.clinicId, async (tx) => {
       if ((await tx.findOneBy(Person, { id: personId })) === null) throw notFound();
@@ -69,7 +74,11 @@ export class EpisodesController {
   }
 
   @Patch('episodes/:id')
-  change(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: EpisodePatch): Promise<EpisodeView> {
+  change(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) id: string,
+    @Body() body: EpisodePatch,
+  ): Promise<EpisodeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const { version, ...changes } = body;
       const before = await this.reader.read(tx, id);
@@ -87,10 +96,16 @@ export class EpisodesController {
   @Roles('lead', 'clinician')
   @HttpCode(201)
   @Post('episodes/:id/closures')
-  close(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: ClosureBody): Promise<EpisodeView> {
+  close(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) id: string,
+    @Body() body: ClosureBody,
+  ): Promise<EpisodeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const record = await this.reader.read(tx, id);
-      const visitId = body.subject.startsWith('rule:') ? this.closableRule(record.view, body) : this.closableStop(record.view, body);
+      const visitId = body.subject.startsWith('rule:')
+        ? this.closableRule(record.view, body)
+        : this.closableStop(record.view, body);
       await tx
         .createQueryBuilder()
         .insert()
@@ -127,19 +142,27 @@ export class EpisodesController {
   }
 
   private closableRule(view: EpisodeView, body: ClosureBody): string {
-    const triggered = view.safety?.triggered.find((t) => t.rule.key === body.subject.slice(5) && t.side === body.side);
-    const visit = [...view.visits].reverse().find((v) => v.signedAt === null || v.entries.some((e) => e.key.startsWith('safety.')));
+    const triggered = view.safety?.triggered.find(
+      (t) => t.rule.key === body.subject.slice(5) && t.side === body.side,
+    );
+    const visit = [...view.visits]
+      .reverse()
+      .find((v) => v.signedAt === null || v.entries.some((e) => e.key.startsWith('safety.')));
     if (triggered === undefined || visit === undefined) throw refusedNow('This sign is not open');
     if (body.kind === 'overridden' && !canOverride(triggered.rule.level)) {
-      throw refusedNow(`${triggered.rule.level} is never overridden; close it with the date, who assessed and the result`);
+      throw refusedNow(
+        `${triggered.rule.level} is never overridden; close it with the date, who assessed and the result`,
+      );
     }
     if (body.kind === 'closed') requireAssessment(body);
     return visit.id;
   }
 
   private closableStop(view: EpisodeView, body: ClosureBody): null {
-    if (view.openStops.every((s) => `stop:${s.id}` !== body.subject)) throw refusedNow('This stop is not open');
-    if (body.kind === 'overridden') throw refusedNow('A stop reported at home is closed with a result, never overridden');
+    if (view.openStops.every((s) => `stop:${s.id}` !== body.subject))
+      throw refusedNow('This stop is not open');
+    if (body.kind === 'overridden')
+      throw refusedNow('A stop reported at home is closed with a result, never overridden');
     requireAssessment(body);
     return null;
   }
@@ -147,9 +170,10 @@ export class EpisodesController {
 
 function requireAssessment(body: ClosureBody): void {
   const errors = [
-    ...(body.assessedOn === undefined ? [{ pointer: '/assessedOn', detail: 'Type the date it was assessed' }] : []),
+    ...(body.assessedOn === undefined
+      ? [{ pointer: '/assessedOn', detail: 'Type the date it was assessed' }]
+      : []),
     ...(body.assessedBy === undefined ? [{ pointer: '/assessedBy', detail: 'Say who assessed it' }] : []),
   ];
   if (errors.length > 0) throw badRequest(errors);
 }
-

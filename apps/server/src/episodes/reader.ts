@@ -1,5 +1,14 @@
 import { Injectable } from '@nestjs/common';
-import { entriesOf, type EntryView, type EpisodeView, type HomeEntryView, type PlanView, safetyOf, type StopPayload, type VisitView } from '@heathstep/contracts';
+import {
+  entriesOf,
+  type EntryView,
+  type EpisodeView,
+  type HomeEntryView,
+  type PlanView,
+  safetyOf,
+  type StopPayload,
+  type VisitView,
+} from '@heathstep/contracts';
 import type { ComposedExercise, LeftOut } from '@heathstep/core';
 import { ageOn, localDay } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -52,18 +61,30 @@ export class EpisodeReader {
     const clinic = await tx.findOneByOrFail(Clinic, { id: row.clinicId });
     const names = await this.names(tx);
     const visits = await this.visits(tx, id, names);
-    const plans = (await tx.find(PlanRow, { where: { episodeId: id }, order: { number: 'ASC' } })).map((p) => planView(p, names));
+    const plans = (await tx.find(PlanRow, { where: { episodeId: id }, order: { number: 'ASC' } })).map((p) =>
+      planView(p, names),
+    );
     const home = await this.home(tx, id);
     const spans = await tx.find(StageSpanRow, { where: { episodeId: id }, order: { since: 'ASC' } });
     const closures = await this.closures(tx, id);
-    const link = (await tx.find(HomeLink, { where: { episodeId: id }, order: { createdAt: 'DESC' }, take: 1 }))[0];
+    const link = (
+      await tx.find(HomeLink, { where: { episodeId: id }, order: { createdAt: 'DESC' }, take: 1 })
+    )[0];
     const today = localDay(new Date(), clinic.timeZone);
     const ageYears = ageOn(person.birthDate, today);
-    const screened = [...visits].reverse().find((v) => v.signedAt === null || v.entries.some((e) => e.key.startsWith('safety.')));
+    const screened = [...visits]
+      .reverse()
+      .find((v) => v.signedAt === null || v.entries.some((e) => e.key.startsWith('safety.')));
     const ruleClosures = closures.filter((c) => c.subject.startsWith('rule:') && c.visitId === screened?.id);
     const view: EpisodeView = {
       id: row.id,
-      person: { id: person.id, name: person.name, birthDate: person.birthDate, ageYears, occupation: person.occupation },
+      person: {
+        id: person.id,
+        name: person.name,
+        birthDate: person.birthDate,
+        ageYears,
+        occupation: person.occupation,
+      },
       condition: row.condition,
       protocol: row.protocol,
       affected: row.affected,
@@ -78,7 +99,14 @@ export class EpisodeReader {
       today,
       bodyMassKg: newest(visits, 'story.body-mass') as number | null,
       visits,
-      closures: ruleClosures.map((c) => ({ rule: c.subject.slice(5), side: c.side, kind: c.kind, text: c.text, at: c.at.toISOString(), by: c.author })),
+      closures: ruleClosures.map((c) => ({
+        rule: c.subject.slice(5),
+        side: c.side,
+        kind: c.kind,
+        text: c.text,
+        at: c.at.toISOString(),
+        by: c.author,
+      })),
       safety:
         screened === undefined
           ? null
@@ -87,18 +115,32 @@ export class EpisodeReader {
               entriesOf(screened.entries),
               row.affected,
               ageYears,
-              ruleClosures.map((c) => ({ rule: c.subject.slice(5), side: c.side, kind: c.kind, text: c.text })),
+              ruleClosures.map((c) => ({
+                rule: c.subject.slice(5),
+                side: c.side,
+                kind: c.kind,
+                text: c.text,
+              })),
             ),
       openStops: home
         .filter((e) => e.kind === 'stop' && (e.payload as StopPayload).grade !== 'pause')
         .filter((e) => closures.every((c) => c.subject !== `stop:${e.id}`))
-        .map((e) => ({ id: e.id, day: e.day, grade: (e.payload as StopPayload).grade, sign: (e.payload as StopPayload).sign })),
+        .map((e) => ({
+          id: e.id,
+          day: e.day,
+          grade: (e.payload as StopPayload).grade,
+          sign: (e.payload as StopPayload).sign,
+        })),
       plan: [...plans].reverse().find((p) => p.status === 'given') ?? null,
       draft: plans.find((p) => p.status === 'draft') ?? null,
       homeLink:
         link === undefined || link.revokedAt !== null
           ? null
-          : { createdAt: link.createdAt.toISOString(), locked: link.lockedAt !== null, expiresAt: link.expiresAt.toISOString() },
+          : {
+              createdAt: link.createdAt.toISOString(),
+              locked: link.lockedAt !== null,
+              expiresAt: link.expiresAt.toISOString(),
+            },
     };
     return { row, clinic, view, home, plans };
   }
@@ -109,7 +151,15 @@ export class EpisodeReader {
   }
 
   async visits(tx: Tx, episodeId: string, names: ReadonlyMap<string, string>): Promise<VisitView[]> {
-    const visits = await tx.query<{ id: string; kind: 'first' | 'review'; started_at: Date; signed_at: Date | null; signed_by: string | null }[]>(
+    const visits = await tx.query<
+      {
+        id: string;
+        kind: 'first' | 'review';
+        started_at: Date;
+        signed_at: Date | null;
+        signed_by: string | null;
+      }[]
+    >(
       'SELECT id, kind, started_at, signed_at, signed_by FROM visit WHERE episode_id = $1 ORDER BY started_at',
       [episodeId],
     );
@@ -129,7 +179,13 @@ export class EpisodeReader {
       signedBy: v.signed_by === null ? null : (names.get(v.signed_by) ?? null),
       entries: entries
         .filter((e) => e.visit_id === v.id)
-        .map((e): EntryView => ({ key: e.key, version: e.version, value: e.value, at: e.at.toISOString(), author: e.author })),
+        .map((e): EntryView => ({
+          key: e.key,
+          version: e.version,
+          value: e.value,
+          at: e.at.toISOString(),
+          author: e.author,
+        })),
     }));
   }
 
@@ -140,11 +196,23 @@ export class EpisodeReader {
          FROM home_entry WHERE episode_id = $1 ORDER BY id, version DESC`,
       [episodeId],
     );
-    return rows.map((r) => ({ ...r, at: r.at.toISOString() })).sort((a, b) => (a.day === b.day ? (a.at < b.at ? -1 : 1) : a.day < b.day ? -1 : 1));
+    return rows
+      .map((r) => ({ ...r, at: r.at.toISOString() }))
+      .sort((a, b) => (a.day === b.day ? (a.at < b.at ? -1 : 1) : a.day < b.day ? -1 : 1));
   }
 
   private closures(tx: Tx, episodeId: string) {
-    return tx.query<{ subject: string; side: 'left' | 'right' | 'none'; kind: 'closed' | 'overridden'; text: string; visitId: string | null; at: Date; author: string }[]>(
+    return tx.query<
+      {
+        subject: string;
+        side: 'left' | 'right' | 'none';
+        kind: 'closed' | 'overridden';
+        text: string;
+        visitId: string | null;
+        at: Date;
+        author: string;
+      }[]
+    >(
       `SELECT c.subject, c.side, c.kind, c.text, c.visit_id AS "visitId", c.at, u.name AS author
          FROM closure c JOIN app_user u ON u.id = c.author_id WHERE c.episode_id = $1 ORDER BY c.at DESC`,
       [episodeId],

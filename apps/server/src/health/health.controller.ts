@@ -14,9 +14,15 @@ export class HealthController {
   @Open('anyone')
   @Header('Cache-Control', 'no-store')
   @Get()
-  async health(@Res({ passthrough: true }) response: Response): Promise<{ status: string; database: string; version: string }> {
+  async health(
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<{ status: string; database: string; version: string }> {
     const up = await this.db.ping();
     if (!up) response.status(HttpStatus.SERVICE_UNAVAILABLE);
-    return { status: up ? 'ok' : 'failing', database: up ? 'ok' : 'unreachable', version: this.settings.config.version };
+    return {
+      status: up ? 'ok' : 'failing',
+      database: up ? 'ok' : 'unreachable',
+      version: this.settings.config.version,
+    };
   }
 }

@@ -2,14 +2,29 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Res } from '
 import { hash, verify } from '@node-rs/argon2';
 import type { Response } from 'express';
 import { randomUUID } from 'node:crypto';
-import { HomeEntryBody, HomeOpenBody, type HomeEntryView, type HomeView, type MorningPayload, type SessionPayload, type StopPayload } from '@heathstep/contracts';
+import {
+  HomeEntryBody,
+  HomeOpenBody,
+  type HomeEntryView,
+  type HomeView,
+  type MorningPayload,
+  type SessionPayload,
+  type StopPayload,
+} from '@heathstep/contracts';
 import { addDays, type Criterion } from '@heathstep/core';
 import { localDay } from '../clock.js';
 import { type AtHome, HOME_COOKIE, Me, Open, Roles, type SignedIn } from '../auth/auth.js';
 import { hashToken, linkCode, linkToken, sessionToken } from '../auth/secrets.js';
 import { Content } from '../content/content.controller.js';
 import { type EpisodeRecord, EpisodeReader } from '../episodes/reader.js';
-import { badRequest, conflict, type FieldError, notFound, ProblemError, refusedNow } from '../http/problem.js';
+import {
+  badRequest,
+  conflict,
+  type FieldError,
+  notFound,
+  ProblemError,
+  refusedNow,
+} from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { EpisodeRow, HomeEntry, HomeLink, HomeSession } from '../persistence/entities.js';
@@ -22,7 +37,8 @@ const CORRECTION_HOURS = 48;
 const DAYS_SHOWN = 21;
 
 /** One answer for every way a link can fail, so that nothing can be learned from it. */
-const noSuchLink = (): ProblemError => new ProblemError(404, 'This link does not work', { detail: 'Ask your clinic for a new link' });
+const noSuchLink = (): ProblemError =>
+  new ProblemError(404, 'This link does not work', { detail: 'Ask your clinic for a new link' });
 
 @Controller('api')
 export class HomeController {
@@ -37,13 +53,19 @@ export class HomeController {
   @Roles('lead', 'clinician')
   @HttpCode(201)
   @Post('episodes/:id/home-link')
-  make(@Me() me: SignedIn, @Param('id', IdPipe) episodeId: string): Promise<{ token: string; code: string; expiresAt: string }> {
+  make(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) episodeId: string,
+  ): Promise<{ token: string; code: string; expiresAt: string }> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const episode = await tx.findOneBy(EpisodeRow, { id: episodeId });
       if (episode === null) throw notFound();
       const [token, code, now] = [linkToken(), linkCode(), new Date()];
       const expiresAt = new Date(now.getTime() + LINK_DAYS * 86_400_000);
-      await tx.query('UPDATE home_link SET revoked_at = $1 WHERE episode_id = $2 AND revoked_at IS NULL', [now, episodeId]);
+      await tx.query('UPDATE home_link SET revoked_at = $1 WHERE episode_id = $2 AND revoked_at IS NULL', [
+        now,
+        episodeId,
+      ]);
       await tx.insert(HomeLink, {
         id: randomUUID(),
         clinicId: me.clinicId,
@@ -69,7 +91,10 @@ export class HomeController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const episode = await tx.findOneBy(EpisodeRow, { id: episodeId });
       if (episode === null) throw notFound();
-      await tx.query('UPDATE home_link SET revoked_at = $1 WHERE episode_id = $2 AND revoked_at IS NULL', [new Date(), episodeId]);
+      await tx.query('UPDATE home_link SET revoked_at = $1 WHERE episode_id = $2 AND revoked_at IS NULL', [
+        new Date(),
+        episodeId,
+      ]);
       await audit(tx, me, 'revoke', 'home link', episode.personId);
     });
   }
@@ -78,11 +103,20 @@ export class HomeController {
   @Open('anyone')
   @HttpCode(200)
   @Post('home/session')
-  async open(@Body() body: HomeOpenBody, @Res({ passthrough: true }) response: Response): Promise<{ ok: true }> {
-    const found = await this.db.lookUp<{ id: string; clinic_id: string }>('SELECT * FROM find_home_link($1)', [hashToken(body.token)]);
+  async open(
+    @Body() body: HomeOpenBody,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<{ ok: true }> {
+    const found = await this.db.lookUp<{ id: string; clinic_id: string }>(
+      'SELECT * FROM find_home_link($1)',
+      [hashToken(body.token)],
+    );
     if (found === null) throw noSuchLink();
     const outcome = await this.db.inClinic(found.clinic_id, async (tx) => {
-      const link = await tx.findOne(HomeLink, { where: { id: found.id }, lock: { mode: 'pessimistic_write' } });
+      const link = await tx.findOne(HomeLink, {
+        where: { id: found.id },
+        lock: { mode: 'pessimistic_write' },
+      });
       const now = new Date();
       if (link === null || link.revokedAt !== null || link.expiresAt < now) throw noSuchLink();
       if (link.lockedAt !== null) return { locked: true } as const;
@@ -95,16 +129,38 @@ export class HomeController {
       await tx.update(HomeLink, { id: link.id }, { wrongCodes: 0 });
       const token = sessionToken();
       const expiresAt = new Date(now.getTime() + OPEN_DAYS * 86_400_000);
-      await tx.insert(HomeSession, { tokenHash: hashToken(token), clinicId: link.clinicId, linkId: link.id, episodeId: link.episodeId, createdAt: now, expiresAt });
+      await tx.insert(HomeSession, {
+        tokenHash: hashToken(token),
+        clinicId: link.clinicId,
+        linkId: link.id,
+        episodeId: link.episodeId,
+        createdAt: now,
+        expiresAt,
+      });
       return { token, expiresAt } as const;
     });
-    if ('locked' in outcome) throw new ProblemError(423, 'This link is locked', { detail: 'Too many wrong codes. Ask your clinic for a new link' });
+    if ('locked' in outcome)
+      throw new ProblemError(423, 'This link is locked', {
+        detail: 'Too many wrong codes. Ask your clinic for a new link',
+      });
     if ('wrong' in outcome) {
-      if (outcome.wrong <= 0) throw new ProblemError(423, 'This link is locked', { detail: 'Too many wrong codes. Ask your clinic for a new link' });
+      if (outcome.wrong <= 0)
+        throw new ProblemError(423, 'This link is locked', {
+          detail: 'Too many wrong codes. Ask your clinic for a new link',
+        });
       const tries = `${outcome.wrong} ${outcome.wrong === 1 ? 'try' : 'tries'} left`;
-      throw new ProblemError(401, 'That code is not right', { detail: tries, errors: [{ pointer: '/code', detail: `That code is not right, ${tries}` }] });
+      throw new ProblemError(401, 'That code is not right', {
+        detail: tries,
+        errors: [{ pointer: '/code', detail: `That code is not right, ${tries}` }],
+      });
     }
-    response.cookie(HOME_COOKIE, outcome.token, { httpOnly: true, sameSite: 'strict', path: '/api/home', expires: outcome.expiresAt, secure: this.settings.config.secureCookies });
+    response.cookie(HOME_COOKIE, outcome.token, {
+      httpOnly: true,
+      sameSite: 'strict',
+      path: '/api/home',
+      expires: outcome.expiresAt,
+      secure: this.settings.config.secureCookies,
+    });
     return { ok: true };
   }
 
@@ -129,7 +185,13 @@ export class HomeController {
       if (versions.some((v) => v.episodeId !== me.episodeId)) throw notFound();
       if (versions.every((v) => v.version !== body.version)) {
         await this.insert(tx, me, record, body, versions);
-        await audit(tx, me, versions.length === 0 ? 'create' : 'change', `home ${body.kind}`, record.row.personId);
+        await audit(
+          tx,
+          me,
+          versions.length === 0 ? 'create' : 'change',
+          `home ${body.kind}`,
+          record.row.personId,
+        );
       }
       const now = (await this.reader.home(tx, me.episodeId)).find((e) => e.id === body.id);
       if (now === undefined) throw notFound();
@@ -137,17 +199,26 @@ export class HomeController {
     });
   }
 
-  private async insert(tx: Tx, me: AtHome, record: EpisodeRecord, body: HomeEntryBody, versions: readonly HomeEntry[]): Promise<void> {
+  private async insert(
+    tx: Tx,
+    me: AtHome,
+    record: EpisodeRecord,
+    body: HomeEntryBody,
+    versions: readonly HomeEntry[],
+  ): Promise<void> {
     const now = new Date();
     const [first] = versions;
     const last = versions[versions.length - 1];
-    if (body.version !== (last?.version ?? 0) + 1) throw conflict('This was changed on another device', last ?? null);
+    if (body.version !== (last?.version ?? 0) + 1)
+      throw conflict('This was changed on another device', last ?? null);
     if (first === undefined) {
       this.checkDay(record, body, now);
     } else {
-      if (first.kind !== body.kind || first.day !== body.day) throw badRequest([{ pointer: '/day', detail: 'A correction keeps its day' }]);
+      if (first.kind !== body.kind || first.day !== body.day)
+        throw badRequest([{ pointer: '/day', detail: 'A correction keeps its day' }]);
       if (body.kind === 'stop') throw refusedNow('A stop sign is not taken back here; tell your clinic');
-      if (now.getTime() - first.at.getTime() > CORRECTION_HOURS * 3_600_000) throw refusedNow('This can be corrected for 48 hours; tell your clinic what was different');
+      if (now.getTime() - first.at.getTime() > CORRECTION_HOURS * 3_600_000)
+        throw refusedNow('This can be corrected for 48 hours; tell your clinic what was different');
     }
     await tx.insert(HomeEntry, {
       id: body.id,
@@ -167,18 +238,28 @@ export class HomeController {
     const today = localDay(now, record.clinic.timeZone);
     const earliest = body.kind === 'morning' ? today : addDays(today, -2);
     if (body.day > today || body.day < earliest) {
-      throw refusedNow(body.kind === 'morning' ? 'This morning can be answered until midnight' : 'That day is closed', [{ pointer: '/day', detail: 'is closed' }]);
+      throw refusedNow(
+        body.kind === 'morning' ? 'This morning can be answered until midnight' : 'That day is closed',
+        [{ pointer: '/day', detail: 'is closed' }],
+      );
     }
     const once = record.home.find((e) => e.kind === 'morning' && e.day === body.day);
-    if (body.kind === 'morning' && once !== undefined) throw conflict('This morning is answered already', once);
+    if (body.kind === 'morning' && once !== undefined)
+      throw conflict('This morning is answered already', once);
     if (body.kind === 'session' && record.view.plan === null) throw refusedNow('There is no plan yet');
   }
 
   private view(record: EpisodeRecord): HomeView {
     const { view, clinic, home } = record;
     const stage = view.stage === null ? undefined : this.content.stage(view.protocol, view.stage);
-    const blocked = view.safety !== null && view.safety.unanswered.length === 0 && view.safety.blockedBecause.length > 0;
-    const stopped = view.openStops.length > 0 ? 'You told us about a stop sign. Please wait until your clinic has spoken with you.' : blocked ? 'Your clinic wants to speak with you before you go on.' : null;
+    const blocked =
+      view.safety !== null && view.safety.unanswered.length === 0 && view.safety.blockedBecause.length > 0;
+    const stopped =
+      view.openStops.length > 0
+        ? 'You told us about a stop sign. Please wait until your clinic has spoken with you.'
+        : blocked
+          ? 'Your clinic wants to speak with you before you go on.'
+          : null;
     const items = (view.plan?.items ?? []).flatMap((prescription) => {
       const exercise = this.content.exercise(prescription.exercise);
       return exercise === undefined ? [] : [{ prescription, exercise }];
@@ -194,7 +275,9 @@ export class HomeController {
       asksDayWorst: stage?.criteria != null && asksDay(stage.criteria),
       items: stopped === null ? items : [],
       entries: home.filter((e) => e.day > from),
-      firstSteps: home.filter((e) => e.kind === 'morning').map((e) => ({ day: e.day, pain: (e.payload as MorningPayload).firstStep })),
+      firstSteps: home
+        .filter((e) => e.kind === 'morning')
+        .map((e) => ({ day: e.day, pain: (e.payload as MorningPayload).firstStep })),
     };
   }
 }
@@ -222,27 +305,47 @@ function checkPayload(body: HomeEntryBody): void {
     noMore(body.payload, ['firstStep', 'dayWorst'], want);
   } else if (body.kind === 'session') {
     const p = body.payload as Partial<SessionPayload>;
-    for (const field of ['before', 'during', 'after'] as const) want(isScore(p[field]), field, 'A whole number from 0 to 10');
+    for (const field of ['before', 'during', 'after'] as const)
+      want(isScore(p[field]), field, 'A whole number from 0 to 10');
     want(p.hourAbove === null || typeof p.hourAbove === 'boolean', 'hourAbove', 'yes, no, or not yet');
     const list: unknown = p.exercises;
     want(
       Array.isArray(list) &&
         list.length <= 20 &&
-        list.every((e: Partial<SessionPayload['exercises'][number]>) => typeof e.exercise === 'string' && e.exercise.length <= 60 && isCount(e.sets) && isCount(e.reps) && (e.effort === null || isScore(e.effort))),
+        list.every(
+          (e: Partial<SessionPayload['exercises'][number]>) =>
+            typeof e.exercise === 'string' &&
+            e.exercise.length <= 60 &&
+            isCount(e.sets) &&
+            isCount(e.reps) &&
+            (e.effort === null || isScore(e.effort)),
+        ),
       'exercises',
       'Sets, repetitions and effort from 0 to 10 of each exercise',
     );
     noMore(body.payload, ['before', 'during', 'after', 'hourAbove', 'exercises'], want);
   } else {
     const p = body.payload as Partial<StopPayload>;
-    want(p.grade === 'emergency' || p.grade === 'review' || p.grade === 'pause', 'grade', 'emergency, review or pause');
+    want(
+      p.grade === 'emergency' || p.grade === 'review' || p.grade === 'pause',
+      'grade',
+      'emergency, review or pause',
+    );
     want(typeof p.sign === 'string' && p.sign.length > 0 && p.sign.length <= 200, 'sign', 'What was felt');
-    want(p.exercise === null || (typeof p.exercise === 'string' && p.exercise.length <= 60), 'exercise', 'An exercise or nothing');
+    want(
+      p.exercise === null || (typeof p.exercise === 'string' && p.exercise.length <= 60),
+      'exercise',
+      'An exercise or nothing',
+    );
     noMore(body.payload, ['grade', 'sign', 'exercise'], want);
   }
   if (errors.length > 0) throw badRequest(errors);
 }
 
-function noMore(payload: object, known: readonly string[], want: (ok: boolean, field: string, detail: string) => void): void {
+function noMore(
+  payload: object,
+  known: readonly string[],
+  want: (ok: boolean, field: string, detail: string) => void,
+): void {
   for (const field of Object.keys(payload)) want(known.includes(field), field, 'is not a field here');
 }

@@ -13,14 +13,19 @@ export class ProblemError extends Error {
   constructor(
     readonly status: number,
     readonly title: string,
-    readonly more: { readonly detail?: string; readonly errors?: readonly FieldError[]; readonly current?: unknown } = {},
+    readonly more: {
+      readonly detail?: string;
+      readonly errors?: readonly FieldError[];
+      readonly current?: unknown;
+    } = {},
   ) {
     super(title);
   }
 }
 
 export const notFound = (): ProblemError => new ProblemError(404, 'There is no such record');
-export const badRequest = (errors: readonly FieldError[]): ProblemError => new ProblemError(400, 'Some of this cannot be taken', { errors });
+export const badRequest = (errors: readonly FieldError[]): ProblemError =>
+  new ProblemError(400, 'Some of this cannot be taken', { errors });
 export const conflict = (detail: string, current: unknown): ProblemError =>
   new ProblemError(409, 'This was changed in the meantime', { detail, current });
 export const refusedNow = (detail: string, errors: readonly FieldError[] = []): ProblemError =>
@@ -41,7 +46,10 @@ const TITLES: Readonly<Record<number, string>> = {
 };
 
 function send(response: Response, status: number, body: object): void {
-  response.status(status).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', status, ...body }));
+  response
+    .status(status)
+    .type('application/problem+json')
+    .send(JSON.stringify({ type: 'about:blank', status, ...body }));
 }
 
 /** The one place where failures become responses. What is not known is a 500 with an id and nothing of the patient. */
@@ -62,9 +70,13 @@ export class ProblemFilter implements ExceptionFilter {
       return;
     }
     const id = randomUUID();
-    const kind = error instanceof Error ? `${error.name} ${(error as { code?: string }).code ?? ''}` : 'unknown';
+    const kind =
+      error instanceof Error ? `${error.name} ${(error as { code?: string }).code ?? ''}` : 'unknown';
     this.logger.error(`${id} ${kind} ${placeOf(error)}`);
-    send(response, 500, { title: 'Something went wrong here', detail: `Nothing was saved by this step. Reference ${id}` });
+    send(response, 500, {
+      title: 'Something went wrong here',
+      detail: `Nothing was saved by this step. Reference ${id}`,
+    });
   }
 }
 
@@ -76,6 +88,7 @@ function statusOf(error: unknown): number | null {
 
 /** Where in our code it happened; a message could hold what was typed, so it is left out. */
 function placeOf(error: unknown): string {
-  const line = error instanceof Error ? error.stack?.split('\n').find((l) => l.includes('/server/')) : undefined;
+  const line =
+    error instanceof Error ? error.stack?.split('\n').find((l) => l.includes('/server/')) : undefined;
   return line?.trim().replace(/.*\/server\//, 'server/') ?? '';
 }

@@ -14,7 +14,8 @@ export function sameOrigin(request: Request, response: Response, next: NextFunct
   const site = request.get('sec-fetch-site');
   const origin = request.get('origin');
   const foreignSite = site !== undefined && site !== 'same-origin' && site !== 'none';
-  const foreignOrigin = origin !== undefined && origin !== `${request.protocol}://${request.get('host') ?? ''}`;
+  const foreignOrigin =
+    origin !== undefined && origin !== `${request.protocol}://${request.get('host') ?? ''}`;
   const length = request.get('content-length');
   const hasBody = (length !== undefined && length !== '0') || request.get('transfer-encoding') !== undefined;
   const notJson = hasBody && !(request.is('application/json') === 'application/json');
@@ -24,5 +25,8 @@ export function sameOrigin(request: Request, response: Response, next: NextFunct
 }
 
 function problem(response: Response, status: number, title: string): void {
-  response.status(status).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', status, title }));
+  response
+    .status(status)
+    .type('application/problem+json')
+    .send(JSON.stringify({ type: 'about:blank', status, title }));
 }

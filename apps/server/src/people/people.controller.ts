@@ -30,7 +30,11 @@ function row(person: Person, episode: EpisodeRow | undefined): PersonRow {
 
 async function episodesOf(tx: Tx, ids: readonly string[]): Promise<Map<string, EpisodeRow>> {
   if (ids.length === 0) return new Map();
-  const episodes = await tx.createQueryBuilder(EpisodeRow, 'e').where('e.personId IN (:...ids)', { ids }).orderBy('e.startedAt', 'ASC').getMany();
+  const episodes = await tx
+    .createQueryBuilder(EpisodeRow, 'e')
+    .where('e.personId IN (:...ids)', { ids })
+    .orderBy('e.startedAt', 'ASC')
+    .getMany();
   return new Map(episodes.map((e) => [e.personId, e]));
 }
 
@@ -52,9 +56,13 @@ export class PeopleController {
     const wanted = typeof q === 'string' ? q.trim().slice(0, 80) : '';
     return this.db.inClinic(me.clinicId, async (tx) => {
       const query = tx.createQueryBuilder(Person, 'p').orderBy('lower(p.name)', 'ASC').limit(MOST_LISTED);
-      if (wanted !== '') query.where('p.name ILIKE :like', { like: `%${wanted.replace(/[\\%_]/g, '\\$&')}%` });
+      if (wanted !== '')
+        query.where('p.name ILIKE :like', { like: `%${wanted.replace(/[\\%_]/g, '\\$&')}%` });
       const people = await query.getMany();
-      const episodes = await episodesOf(tx, people.map((p) => p.id));
+      const episodes = await episodesOf(
+        tx,
+        people.map((p) => p.id),
+      );
       await audit(tx, me, 'list', 'people', null);
       return people.map((p) => row(p, episodes.get(p.id)));
     });
@@ -101,7 +109,8 @@ export class PeopleController {
       const person = await tx.findOneBy(Person, { id });
       if (person === null) throw notFound();
       const episode = (await episodesOf(tx, [id])).get(id);
-      if (result.affected !== 1) throw conflict('Someone changed this person while you were editing', row(person, episode));
+      if (result.affected !== 1)
+        throw conflict('Someone changed this person while you were editing', row(person, episode));
       await audit(tx, me, 'change', 'person', id);
       return row(person, episode);
     });

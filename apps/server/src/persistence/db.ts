@@ -42,7 +42,13 @@ export class Db {
 }
 
 /** Records that someone read or changed a person's record; nothing of its content. */
-export async function audit(tx: Tx, actor: Actor, action: string, subject: string, personId: string | null): Promise<void> {
+export async function audit(
+  tx: Tx,
+  actor: Actor,
+  action: string,
+  subject: string,
+  personId: string | null,
+): Promise<void> {
   await tx.insert(Audit, {
     id: randomUUID(),
     clinicId: actor.clinicId,

@@ -92,7 +92,7 @@ export class Visit extends OfClinic {
 
 @Entity('visit_entry')
 @Unique('visit_entry_version', ['visitId', 'key', 'version'])
-export class VisitEntry extends OfClinic {
+class VisitEntry extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column({ name: 'visit_id', ...UUID }) visitId!: string;
   @Column(TEXT) key!: string;

@@ -1,10 +1,25 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { EntriesBody, type EntryBody, entryProblem, type EntryView, type MeasureEntry, VisitBody, type VisitView } from '@heathstep/contracts';
+import {
+  EntriesBody,
+  type EntryBody,
+  entryProblem,
+  type EntryView,
+  type MeasureEntry,
+  VisitBody,
+  type VisitView,
+} from '@heathstep/contracts';
 import { outsideAllowed } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { EpisodeReader } from '../episodes/reader.js';
-import { badRequest, conflict, type FieldError, notFound, ProblemError, refusedNow } from '../http/problem.js';
+import {
+  badRequest,
+  conflict,
+  type FieldError,
+  notFound,
+  ProblemError,
+  refusedNow,
+} from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { EpisodeRow, Visit } from '../persistence/entities.js';
@@ -20,14 +35,29 @@ export class VisitsController {
   /** Opens a visit; while one is open, that one is returned. */
   @HttpCode(201)
   @Post('episodes/:id/visits')
-  open(@Me() me: SignedIn, @Param('id', IdPipe) episodeId: string, @Body() body: VisitBody): Promise<VisitView> {
+  open(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) episodeId: string,
+    @Body() body: VisitBody,
+  ): Promise<VisitView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const episode = await tx.findOne(EpisodeRow, { where: { id: episodeId }, lock: { mode: 'pessimistic_write' } });
+      const episode = await tx.findOne(EpisodeRow, {
+        where: { id: episodeId },
+        lock: { mode: 'pessimistic_write' },
+      });
       if (episode === null) throw notFound();
       const visits = await this.reader.visits(tx, episodeId, await this.reader.names(tx));
       const standing = visits.find((v) => v.signedAt === null || v.id === body.id);
       if (standing !== undefined) return standing;
-      await tx.insert(Visit, { id: body.id, clinicId: me.clinicId, episodeId, kind: visits.length === 0 ? 'first' : 'review', startedAt: new Date(), signedAt: null, signedBy: null });
+      await tx.insert(Visit, {
+        id: body.id,
+        clinicId: me.clinicId,
+        episodeId,
+        kind: visits.length === 0 ? 'first' : 'review',
+        startedAt: new Date(),
+        signedAt: null,
+        signedBy: null,
+      });
       await audit(tx, me, 'create', 'visit', episode.personId);
       return this.view(tx, episodeId, body.id);
     });
@@ -47,29 +77,40 @@ export class VisitsController {
    * stands now. An entry id that is known already was saved before and counts as saved.
    */
   @Put('visits/:id/entries')
-  save(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: EntriesBody): Promise<{ saved: EntryView[] }> {
+  save(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) id: string,
+    @Body() body: EntriesBody,
+  ): Promise<{ saved: EntryView[] }> {
     this.check(body.entries);
     return this.db.inClinic(me.clinicId, async (tx) => {
       const { visit, episode } = await this.find(tx, id, true);
       const current = new Map((await this.view(tx, visit.episodeId, id)).entries.map((e) => [e.key, e]));
       const known = await this.knownIds(tx, body.entries);
       const fresh = body.entries.filter((e) => !known.has(e.id));
-      if (fresh.length > 0 && visit.signedAt !== null) throw new ProblemError(409, 'This visit is signed', { detail: 'Open a new visit to change it' });
+      if (fresh.length > 0 && visit.signedAt !== null)
+        throw new ProblemError(409, 'This visit is signed', { detail: 'Open a new visit to change it' });
       const stale = fresh.filter((e) => (current.get(e.key)?.version ?? 0) !== e.baseVersion);
       if (stale.length > 0) {
-        throw conflict('Someone else changed this since you opened it. What you typed is kept.', stale.map((e) => current.get(e.key) ?? { key: e.key, version: 0, value: null }));
+        throw conflict(
+          'Someone else changed this since you opened it. What you typed is kept.',
+          stale.map((e) => current.get(e.key) ?? { key: e.key, version: 0, value: null }),
+        );
       }
       for (const e of fresh) {
-        await tx.query('INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)', [
-          e.id,
-          me.clinicId,
-          id,
-          e.key,
-          e.baseVersion + 1,
-          e.value === null ? null : JSON.stringify(e.value),
-          me.userId,
-          new Date(),
-        ]);
+        await tx.query(
+          'INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
+          [
+            e.id,
+            me.clinicId,
+            id,
+            e.key,
+            e.baseVersion + 1,
+            e.value === null ? null : JSON.stringify(e.value),
+            me.userId,
+            new Date(),
+          ],
+        );
       }
       await this.followSide(tx, episode, fresh);
       if (fresh.length > 0) await audit(tx, me, 'change', 'visit', episode.personId);
@@ -88,7 +129,8 @@ export class VisitsController {
       if (visit.signedAt === null) {
         const { view } = await this.reader.read(tx, visit.episodeId);
         const missing = view.safety?.unanswered.length ?? this.content.bundle.safetyQuestions.length;
-        if (missing > 0) throw refusedNow(`${missing} safety answers are missing; a visit is signed once they are given`);
+        if (missing > 0)
+          throw refusedNow(`${missing} safety answers are missing; a visit is signed once they are given`);
         await tx.update(Visit, { id }, { signedAt: new Date(), signedBy: me.userId });
         await audit(tx, me, 'sign', 'visit', episode.personId);
       }
@@ -97,7 +139,10 @@ export class VisitsController {
   }
 
   private async find(tx: Tx, id: string, forChange = false): Promise<{ visit: Visit; episode: EpisodeRow }> {
-    const visit = await tx.findOne(Visit, { where: { id }, ...(forChange ? { lock: { mode: 'pessimistic_write' as const } } : {}) });
+    const visit = await tx.findOne(Visit, {
+      where: { id },
+      ...(forChange ? { lock: { mode: 'pessimistic_write' as const } } : {}),
+    });
     if (visit === null) throw notFound();
     return { visit, episode: await tx.findOneByOrFail(EpisodeRow, { id: visit.episodeId }) };
   }
@@ -110,7 +155,9 @@ export class VisitsController {
   }
 
   private async knownIds(tx: Tx, entries: readonly EntryBody[]): Promise<Set<string>> {
-    const rows = await tx.query<{ id: string }[]>('SELECT id FROM visit_entry WHERE id = ANY($1)', [entries.map((e) => e.id)]);
+    const rows = await tx.query<{ id: string }[]>('SELECT id FROM visit_entry WHERE id = ANY($1)', [
+      entries.map((e) => e.id),
+    ]);
     return new Set(rows.map((r) => r.id));
   }
 
@@ -125,11 +172,14 @@ export class VisitsController {
   /** Entries name things of the content, and readings are possible ones. */
   private contentProblem(entry: EntryBody): string | null {
     const [kind, name] = entry.key.split('.');
-    if (kind === 'safety' && this.content.bundle.safetyQuestions.every((q) => q.key !== name)) return 'an answer to a known question';
+    if (kind === 'safety' && this.content.bundle.safetyQuestions.every((q) => q.key !== name))
+      return 'an answer to a known question';
     if (kind !== 'measure' || name === undefined || entry.value === null) return null;
     const measure = this.content.lookup(name);
     if (measure === undefined) return 'a reading of a known measure';
-    const bad = (entry.value as MeasureEntry).trials.flatMap((t) => (t === null ? [] : outsideAllowed(measure, t, 'trial')));
+    const bad = (entry.value as MeasureEntry).trials.flatMap((t) =>
+      t === null ? [] : outsideAllowed(measure, t, 'trial'),
+    );
     return bad[0]?.bound ?? null;
   }
 
@@ -137,6 +187,10 @@ export class VisitsController {
   private async followSide(tx: Tx, episode: EpisodeRow, entries: readonly EntryBody[]): Promise<void> {
     const side = entries.find((e) => e.key === 'story.side')?.value;
     if (side === undefined || side === null || side === episode.affected) return;
-    await tx.update(EpisodeRow, { id: episode.id }, { affected: side as EpisodeRow['affected'], version: episode.version + 1 });
+    await tx.update(
+      EpisodeRow,
+      { id: episode.id },
+      { affected: side as EpisodeRow['affected'], version: episode.version + 1 },
+    );
   }
 }

@@ -21,18 +21,25 @@ export class ApiError extends Error {
   }
 }
 
-const unreachable = (): ApiError => new ApiError(0, { type: 'about:blank', title: 'The server cannot be reached', status: 0 });
+const unreachable = (): ApiError =>
+  new ApiError(0, { type: 'about:blank', title: 'The server cannot be reached', status: 0 });
 
 const WAIT_MS = 15_000;
 
-export async function request<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
+export async function request<T>(
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
+  path: string,
+  body?: unknown,
+): Promise<T> {
   let response: Response;
   try {
     response = await fetch(path, {
       method,
       credentials: 'same-origin',
       signal: AbortSignal.timeout(WAIT_MS),
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      ...(body === undefined
+        ? {}
+        : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
     });
   } catch {
     throw unreachable();
@@ -46,7 +53,11 @@ export async function request<T>(method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DEL
     if (response.ok) throw unreachable();
   }
   if (!response.ok) {
-    const problem = (value ?? { type: 'about:blank', title: 'The server could not answer', status: response.status }) as Problem;
+    const problem = (value ?? {
+      type: 'about:blank',
+      title: 'The server could not answer',
+      status: response.status,
+    }) as Problem;
     throw new ApiError(response.status, problem);
   }
   return value as T;

@@ -115,7 +115,8 @@ export class DocumentStore<T> {
         this.world.keep(null);
       } else this.schedule(0);
     } else if (result.kind === 'stale') this.theirs = result.theirs;
-    else if (result.kind === 'refused') this.errors = Object.keys(result.errors).length > 0 ? result.errors : { '': result.message };
+    else if (result.kind === 'refused')
+      this.errors = Object.keys(result.errors).length > 0 ? result.errors : { '': result.message };
     else {
       this.lost = true;
       this.schedule(RETRY_MS);

@@ -16,7 +16,8 @@ export type SendResult =
   | { readonly kind: 'signed-out' }
   | { readonly kind: 'unreachable' };
 
-export type SaveStatus = 'saved' | 'saving' | 'unreachable' | 'conflict' | 'refused' | 'locked' | 'signed-out';
+export type SaveStatus =
+  'saved' | 'saving' | 'unreachable' | 'conflict' | 'refused' | 'locked' | 'signed-out';
 
 /** Everything the store needs of the outside, so that tests can stand in for it. */
 export interface StoreWorld {
@@ -71,7 +72,9 @@ export class EntryStore {
   snapshot = (): number => this.changed;
 
   get(key: string): unknown {
-    return this.pending.has(key) ? this.pending.get(key)?.value : (this.conflicts.get(key)?.mine ?? this.server.get(key)?.value ?? null);
+    return this.pending.has(key)
+      ? this.pending.get(key)?.value
+      : (this.conflicts.get(key)?.mine ?? this.server.get(key)?.value ?? null);
   }
 
   keys(): string[] {
@@ -85,7 +88,11 @@ export class EntryStore {
     return this.pending.size > 0 || this.sending ? 'saving' : 'saved';
   }
 
-  get conflictList(): readonly { readonly key: string; readonly mine: unknown; readonly theirs: EntryView }[] {
+  get conflictList(): readonly {
+    readonly key: string;
+    readonly mine: unknown;
+    readonly theirs: EntryView;
+  }[] {
     return [...this.conflicts.entries()].map(([key, c]) => ({ key, ...c }));
   }
 
@@ -143,7 +150,12 @@ export class EntryStore {
 
   private put(key: string, value: unknown): void {
     this.refusals.delete(key);
-    this.pending.set(key, { id: this.world.newId(), key, baseVersion: this.server.get(key)?.version ?? 0, value });
+    this.pending.set(key, {
+      id: this.world.newId(),
+      key,
+      baseVersion: this.server.get(key)?.version ?? 0,
+      value,
+    });
     this.world.keep([...this.pending.values()]);
     this.schedule(TYPING_PAUSE_MS);
     this.notify();
@@ -162,7 +174,8 @@ export class EntryStore {
           const mine = this.pending.get(theirs.key);
           this.pending.delete(theirs.key);
           this.server.set(theirs.key, { version: theirs.version, value: theirs.value });
-          if (mine !== undefined && JSON.stringify(mine.value) !== JSON.stringify(theirs.value)) this.conflicts.set(theirs.key, { mine: mine.value, theirs });
+          if (mine !== undefined && JSON.stringify(mine.value) !== JSON.stringify(theirs.value))
+            this.conflicts.set(theirs.key, { mine: mine.value, theirs });
         }
         break;
       case 'refused':
@@ -193,7 +206,11 @@ export class EntryStore {
     const now = this.pending.get(sent.key);
     if (now === undefined) return;
     if (now.id === sent.id) this.pending.delete(sent.key);
-    else this.pending.set(sent.key, { ...now, baseVersion: this.server.get(sent.key)?.version ?? now.baseVersion });
+    else
+      this.pending.set(sent.key, {
+        ...now,
+        baseVersion: this.server.get(sent.key)?.version ?? now.baseVersion,
+      });
   }
 
   private schedule(ms: number): void {

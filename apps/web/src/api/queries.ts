@@ -6,7 +6,7 @@ import { ApiError, request } from './client.js';
 export const queryClient = new QueryClient({
   defaultOptions: {
     queries: {
-      staleTime: 10_000,
+      staleTime: 0,
       retry: (count, error) => error instanceof ApiError && error.passing && count < 4,
       retryDelay: (attempt) => Math.min(500 * 2 ** attempt, 5000),
       networkMode: 'always',
@@ -15,7 +15,7 @@ export const queryClient = new QueryClient({
   },
 });
 
-export interface Reviews {
+interface Reviews {
   readonly [item: string]: { readonly reviewer: string; readonly on: string; readonly version: number };
 }
 
@@ -30,20 +30,44 @@ export const keys = {
   course: (id: string) => ['course', id] as const,
 };
 
-export const useSession = (): UseQueryResult<SessionView> => useQuery({ queryKey: keys.session, queryFn: () => request<SessionView>('GET', '/api/session'), staleTime: 60_000, retry: (n, e) => e instanceof ApiError && e.passing && n < 4 });
+export const useSession = (): UseQueryResult<SessionView> =>
+  useQuery({
+    queryKey: keys.session,
+    queryFn: () => request<SessionView>('GET', '/api/session'),
+    staleTime: 60_000,
+    retry: (n, e) => e instanceof ApiError && e.passing && n < 4,
+  });
 
-export const contentQuery = { queryKey: keys.content, queryFn: () => request<ClinicContent>('GET', '/api/content'), staleTime: Infinity };
+export const contentQuery = {
+  queryKey: keys.content,
+  queryFn: () => request<ClinicContent>('GET', '/api/content'),
+  staleTime: Infinity,
+};
 
 export const useContent = (): UseQueryResult<ClinicContent> => useQuery(contentQuery);
 
-export const useDay = (): UseQueryResult<DayView> => useQuery({ queryKey: keys.day, queryFn: () => request<DayView>('GET', '/api/day'), staleTime: 0, refetchInterval: 30_000 });
+export const useDay = (): UseQueryResult<DayView> =>
+  useQuery({
+    queryKey: keys.day,
+    queryFn: () => request<DayView>('GET', '/api/day'),
+    staleTime: 0,
+    refetchInterval: 30_000,
+  });
 
 export const usePeople = (q: string): UseQueryResult<PersonRow[]> =>
-  useQuery({ queryKey: keys.people(q), queryFn: () => request<PersonRow[]>('GET', `/api/people${q === '' ? '' : `?q=${encodeURIComponent(q)}`}`), placeholderData: (before) => before });
+  useQuery({
+    queryKey: keys.people(q),
+    queryFn: () => request<PersonRow[]>('GET', `/api/people${q === '' ? '' : `?q=${encodeURIComponent(q)}`}`),
+    placeholderData: (before) => before,
+  });
 
-export const usePerson = (id: string): UseQueryResult<PersonRow> => useQuery({ queryKey: keys.person(id), queryFn: () => request<PersonRow>('GET', `/api/people/${id}`) });
+export const usePerson = (id: string): UseQueryResult<PersonRow> =>
+  useQuery({ queryKey: keys.person(id), queryFn: () => request<PersonRow>('GET', `/api/people/${id}`) });
 
-export const courseQuery = (episodeId: string) => ({ queryKey: keys.course(episodeId), queryFn: () => request<CourseView>('GET', `/api/episodes/${episodeId}/course`) });
+const courseQuery = (episodeId: string) => ({
+  queryKey: keys.course(episodeId),
+  queryFn: () => request<CourseView>('GET', `/api/episodes/${episodeId}/course`),
+});
 
-export const useCourse = (episodeId: string): UseQueryResult<CourseView> => useQuery({ ...courseQuery(episodeId), enabled: episodeId !== '' });
-
+export const useCourse = (episodeId: string): UseQueryResult<CourseView> =>
+  useQuery({ ...courseQuery(episodeId), enabled: episodeId !== '' });

@@ -25,14 +25,18 @@ function keep(key: string, value: unknown, empty: boolean): void {
 
 async function send(visitId: string, entries: readonly PendingEntry[]): Promise<SendResult> {
   try {
-    const { saved } = await request<{ saved: EntryView[] }>('PUT', `/api/visits/${visitId}/entries`, { entries });
+    const { saved } = await request<{ saved: EntryView[] }>('PUT', `/api/visits/${visitId}/entries`, {
+      entries,
+    });
     return { kind: 'saved', saved };
   } catch (error) {
     if (!(error instanceof ApiError) || error.passing || error.status >= 500) return { kind: 'unreachable' };
     if (error.status === 401) return { kind: 'signed-out' };
     if (error.status === 409) {
       const current = error.problem.current;
-      return Array.isArray(current) ? { kind: 'stale', current: current as EntryView[], message: error.message } : { kind: 'locked', message: error.message };
+      return Array.isArray(current)
+        ? { kind: 'stale', current: current as EntryView[], message: error.message }
+        : { kind: 'locked', message: error.message };
     }
     const byKey = Object.fromEntries(
       (error.problem.errors ?? []).flatMap((e) => {

@@ -22,7 +22,9 @@ export function Crashed() {
   return (
     <main className="mx-auto max-w-xl px-6 py-24" role="alert">
       <h1>{missingChunk ? 'This page could not be fetched' : 'This page ran into a fault'}</h1>
-      <p className="mt-3 text-ink-2">What you typed is kept on this device. Loading the page again usually helps.</p>
+      <p className="mt-3 text-ink-2">
+        What you typed is kept on this device. Loading the page again usually helps.
+      </p>
       <button type="button" className="action mt-6" onClick={() => window.location.reload()}>
         Load again
       </button>
@@ -37,7 +39,13 @@ export function Failed({ error, again }: { error: unknown; again: () => void }) 
   return (
     <div className="mx-auto max-w-xl px-6 py-20" role="alert">
       <h2>{lost ? 'The server cannot be reached' : 'This could not be read'}</h2>
-      <p className="mt-2 text-ink-2">{lost ? 'Nothing is lost. It is tried again by itself, or now:' : error instanceof Error ? error.message : ''}</p>
+      <p className="mt-2 text-ink-2">
+        {lost
+          ? 'Nothing is lost. It is tried again by itself, or now:'
+          : error instanceof Error
+            ? error.message
+            : ''}
+      </p>
       <button type="button" className="action-quiet mt-5" onClick={again}>
         Try again
       </button>

@@ -9,7 +9,13 @@ import { Failed } from './Failures.js';
 function Mark() {
   return (
     <svg viewBox="0 0 32 32" className="size-7" aria-hidden>
-      <path d="M5 26c6-1 7-12 10-17 2-3 5-2 5 1 0 5 3 11 8 15" fill="none" stroke="var(--color-heather)" strokeWidth="3" strokeLinecap="round" />
+      <path
+        d="M5 26c6-1 7-12 10-17 2-3 5-2 5 1 0 5 3 11 8 15"
+        fill="none"
+        stroke="var(--color-heather)"
+        strokeWidth="3"
+        strokeLinecap="round"
+      />
       <circle cx="5" cy="26" r="3" fill="var(--color-ink)" />
       <circle cx="17" cy="7" r="3" fill="var(--color-ink)" />
       <circle cx="28" cy="25" r="3" fill="var(--color-ink)" />
@@ -19,13 +25,28 @@ function Mark() {
 
 function Place({ to, children }: { to: string; children: string }) {
   return (
-    <NavLink to={to} className={({ isActive }) => `relative flex min-h-11 items-center px-1 ${isActive ? 'font-semibold after:absolute after:inset-x-1 after:bottom-1 after:h-0.5 after:bg-heather' : 'text-ink-2 hover:text-ink'}`}>
+    <NavLink
+      to={to}
+      className={({ isActive }) =>
+        `relative flex min-h-11 items-center px-1 ${isActive ? 'font-semibold after:absolute after:inset-x-1 after:bottom-1 after:h-0.5 after:bg-heather' : 'text-ink-2 hover:text-ink'}`
+      }
+    >
       {children}
     </NavLink>
   );
 }
 
-function Me({ name, initials, role, clinic }: { name: string; initials: string; role: string; clinic: string }) {
+function Me({
+  name,
+  initials,
+  role,
+  clinic,
+}: {
+  name: string;
+  initials: string;
+  role: string;
+  clinic: string;
+}) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const signOut = async () => {
@@ -35,18 +56,29 @@ function Me({ name, initials, role, clinic }: { name: string; initials: string; 
   };
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="flex size-11 items-center justify-center" aria-label={`${name}, account`}>
-        <span className="flex size-8 items-center justify-center rounded-full bg-ink text-xs font-bold text-paper">{initials}</span>
+      <DropdownMenu.Trigger
+        className="flex size-11 items-center justify-center"
+        aria-label={`${name}, account`}
+      >
+        <span className="flex size-8 items-center justify-center rounded-full bg-ink text-xs font-bold text-paper">
+          {initials}
+        </span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="z-50 min-w-56 rounded-lg border border-line bg-paper p-2 shadow-lg">
+        <DropdownMenu.Content
+          align="end"
+          className="z-50 min-w-56 rounded-lg border border-line bg-paper p-2 shadow-lg"
+        >
           <div className="px-3 py-2">
             <div className="font-semibold">{name}</div>
             <div className="text-sm text-ink-2">
               {role}, {clinic}
             </div>
           </div>
-          <DropdownMenu.Item className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash" onSelect={() => void signOut()}>
+          <DropdownMenu.Item
+            className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
+            onSelect={() => void signOut()}
+          >
             Sign out
           </DropdownMenu.Item>
         </DropdownMenu.Content>
@@ -62,21 +94,28 @@ export function Shell() {
   const client = useQueryClient();
   const signedIn = session.data !== undefined;
   useEffect(() => {
-    if (signedIn) void client.prefetchQuery(contentQuery);
+    if (signedIn) client.query(contentQuery).catch(() => undefined);
   }, [signedIn, client]);
   if (session.error instanceof ApiError && session.error.status === 401) {
     return <Navigate to={`/sign-in?next=${encodeURIComponent(location.pathname)}`} replace />;
   }
-  if (session.error !== null && session.data === undefined) return <Failed error={session.error} again={() => void session.refetch()} />;
+  if (session.error !== null && session.data === undefined)
+    return <Failed error={session.error} again={() => void session.refetch()} />;
   if (session.data === undefined) return <div className="min-h-dvh" role="status" aria-label="Loading" />;
   const { user, clinic } = session.data;
   return (
     <div className="flex min-h-dvh flex-col">
-      <a href="#main" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-3">
+      <a
+        href="#main"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-3"
+      >
         Skip to the page
       </a>
       <header className="no-print flex h-12 items-center gap-7 border-b border-line px-5">
-        <Link to="/day" className="flex min-h-11 items-center gap-2 font-head text-lg font-semibold tracking-tight">
+        <Link
+          to="/day"
+          className="flex min-h-11 items-center gap-2 font-head text-lg font-semibold tracking-tight"
+        >
           <Mark />
           heathstep
         </Link>
@@ -90,7 +129,10 @@ export function Shell() {
       <div id="main" className="flex flex-1 flex-col">
         <Outlet />
       </div>
-      <footer className="no-print border-t border-line-2 px-5 py-2 text-xs text-ink-3">Supports a qualified clinician, does not replace one. Local rules and your scope of practice come first.</footer>
+      <footer className="no-print border-t border-line-2 px-5 py-2 text-xs text-ink-3">
+        Supports a qualified clinician, does not replace one. Local rules and your scope of practice come
+        first.
+      </footer>
     </div>
   );
 }

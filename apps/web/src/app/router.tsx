@@ -4,8 +4,18 @@ import { Shell } from './Shell.js';
 
 /** Each place is its own chunk, fetched when first opened. */
 export const router = createBrowserRouter([
-  { path: '/sign-in', hydrateFallbackElement: <Blank />, lazy: async () => ({ Component: (await import('../places/signin/SignIn.js')).SignIn }), errorElement: <Crashed /> },
-  { path: '/home', hydrateFallbackElement: <Blank />, lazy: async () => ({ Component: (await import('../places/home/Home.js')).Home }), errorElement: <Crashed /> },
+  {
+    path: '/sign-in',
+    hydrateFallbackElement: <Blank />,
+    lazy: async () => ({ Component: (await import('../places/signin/SignIn.js')).SignIn }),
+    errorElement: <Crashed />,
+  },
+  {
+    path: '/home',
+    hydrateFallbackElement: <Blank />,
+    lazy: async () => ({ Component: (await import('../places/home/Home.js')).Home }),
+    errorElement: <Crashed />,
+  },
   {
     path: '/',
     element: <Shell />,
@@ -14,13 +24,34 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <Navigate to="/day" replace /> },
       { path: 'day', lazy: async () => ({ Component: (await import('../places/day/Day.js')).Day }) },
-      { path: 'people', lazy: async () => ({ Component: (await import('../places/people/People.js')).People }) },
-      { path: 'people/:personId', lazy: async () => ({ Component: (await import('../places/people/Person.js')).Person }) },
-      { path: 'episodes/:episodeId/visit', lazy: async () => ({ Component: (await import('../places/visit/Visit.js')).Visit }) },
-      { path: 'episodes/:episodeId/visit/:step', lazy: async () => ({ Component: (await import('../places/visit/Visit.js')).Visit }) },
-      { path: 'episodes/:episodeId/plan', lazy: async () => ({ Component: (await import('../places/plan/Plan.js')).Plan }) },
-      { path: 'episodes/:episodeId/course', lazy: async () => ({ Component: (await import('../places/course/Course.js')).Course }) },
-      { path: 'episodes/:episodeId/handout', lazy: async () => ({ Component: (await import('../places/handout/Handout.js')).Handout }) },
+      {
+        path: 'people',
+        lazy: async () => ({ Component: (await import('../places/people/People.js')).People }),
+      },
+      {
+        path: 'people/:personId',
+        lazy: async () => ({ Component: (await import('../places/people/Person.js')).Person }),
+      },
+      {
+        path: 'episodes/:episodeId/visit',
+        lazy: async () => ({ Component: (await import('../places/visit/Visit.js')).Visit }),
+      },
+      {
+        path: 'episodes/:episodeId/visit/:step',
+        lazy: async () => ({ Component: (await import('../places/visit/Visit.js')).Visit }),
+      },
+      {
+        path: 'episodes/:episodeId/plan',
+        lazy: async () => ({ Component: (await import('../places/plan/Plan.js')).Plan }),
+      },
+      {
+        path: 'episodes/:episodeId/course',
+        lazy: async () => ({ Component: (await import('../places/course/Course.js')).Course }),
+      },
+      {
+        path: 'episodes/:episodeId/handout',
+        lazy: async () => ({ Component: (await import('../places/handout/Handout.js')).Handout }),
+      },
       { path: '*', element: <NotFound /> },
     ],
   },

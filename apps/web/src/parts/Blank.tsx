@@ -2,7 +2,21 @@ import { Popover } from 'radix-ui';
 import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
 
 /** A gap in a sentence that opens to be filled; reads as plain text once it is. */
-function Gap({ label, prompt, text, children, open, setOpen }: { label: string; prompt?: string; text: string | null; children: ReactNode; open: boolean; setOpen: (open: boolean) => void }) {
+function Gap({
+  label,
+  prompt,
+  text,
+  children,
+  open,
+  setOpen,
+}: {
+  label: string;
+  prompt?: string;
+  text: string | null;
+  children: ReactNode;
+  open: boolean;
+  setOpen: (open: boolean) => void;
+}) {
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
@@ -12,7 +26,13 @@ function Gap({ label, prompt, text, children, open, setOpen }: { label: string; 
         {text ?? prompt ?? label}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content collisionPadding={10} sideOffset={6} align="start" className="z-40 max-w-[94vw] rounded-lg border border-line bg-paper p-3 shadow-xl" aria-label={label}>
+        <Popover.Content
+          collisionPadding={10}
+          sideOffset={6}
+          align="start"
+          className="z-40 max-w-[94vw] rounded-lg border border-line bg-paper p-3 shadow-xl"
+          aria-label={label}
+        >
           {children}
         </Popover.Content>
       </Popover.Portal>
@@ -38,11 +58,29 @@ function roam(event: KeyboardEvent<HTMLDivElement>): void {
   buttons[(at + step + buttons.length) % buttons.length]?.focus();
 }
 
-export function ChoiceBlank<T extends string>({ label, prompt, value, options, onChange }: { label: string; prompt?: string; value: T | null; options: readonly Option<T>[]; onChange: (value: T | null) => void }) {
+export function ChoiceBlank<T extends string>({
+  label,
+  prompt,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  prompt?: string;
+  value: T | null;
+  options: readonly Option<T>[];
+  onChange: (value: T | null) => void;
+}) {
   const [open, setOpen] = useState(false);
   const text = options.find((o) => o.value === value)?.label ?? null;
   return (
-    <Gap label={label} {...(prompt === undefined ? {} : { prompt })} text={text} open={open} setOpen={setOpen}>
+    <Gap
+      label={label}
+      {...(prompt === undefined ? {} : { prompt })}
+      text={text}
+      open={open}
+      setOpen={setOpen}
+    >
       <div className="min-w-52" onKeyDown={roam}>
         {options.map((o) => (
           <button
@@ -63,18 +101,51 @@ export function ChoiceBlank<T extends string>({ label, prompt, value, options, o
   );
 }
 
-export function ListBlank<T extends string>({ label, value, options, none, onChange }: { label: string; value: readonly string[] | null; options: readonly Option<T>[]; none: string; onChange: (value: string[] | null) => void }) {
+export function ListBlank<T extends string>({
+  label,
+  value,
+  options,
+  none,
+  onChange,
+}: {
+  label: string;
+  value: readonly string[] | null;
+  options: readonly Option<T>[];
+  none: string;
+  onChange: (value: string[] | null) => void;
+}) {
   const [open, setOpen] = useState(false);
   const chosen = value ?? [];
   const names = options.filter((o) => chosen.includes(o.value)).map((o) => o.label);
-  const text = value === null ? null : names.length === 0 ? none : names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1] ?? ''}`;
-  const toggle = (item: string) => onChange(chosen.includes(item) ? chosen.filter((c) => c !== item) : [...chosen.filter((c) => c !== 'none'), item]);
+  const text =
+    value === null
+      ? null
+      : names.length === 0
+        ? none
+        : names.length < 2
+          ? names.join('')
+          : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1] ?? ''}`;
+  const toggle = (item: string) =>
+    onChange(
+      chosen.includes(item)
+        ? chosen.filter((c) => c !== item)
+        : [...chosen.filter((c) => c !== 'none'), item],
+    );
   return (
     <Gap label={label} text={text} open={open} setOpen={setOpen}>
       <div className="min-w-56" onKeyDown={roam}>
         {options.map((o) => (
-          <button key={o.value} type="button" aria-pressed={chosen.includes(o.value)} className={optionClass(chosen.includes(o.value))} onClick={() => toggle(o.value)}>
-            <span aria-hidden className={`size-4 rounded-sm border-2 ${chosen.includes(o.value) ? 'border-heather bg-heather' : 'border-ink-3'}`} />
+          <button
+            key={o.value}
+            type="button"
+            aria-pressed={chosen.includes(o.value)}
+            className={optionClass(chosen.includes(o.value))}
+            onClick={() => toggle(o.value)}
+          >
+            <span
+              aria-hidden
+              className={`size-4 rounded-sm border-2 ${chosen.includes(o.value) ? 'border-heather bg-heather' : 'border-ink-3'}`}
+            />
             {o.label}
           </button>
         ))}
@@ -95,7 +166,19 @@ export function ListBlank<T extends string>({ label, value, options, none, onCha
 }
 
 /** Eleven large keys, 0 to 10; digits on the keyboard work too. */
-export function ScoreKeys({ value, onChange, label, low, high }: { value: number | null; onChange: (value: number | null) => void; label: string; low: string; high: string }) {
+export function ScoreKeys({
+  value,
+  onChange,
+  label,
+  low,
+  high,
+}: {
+  value: number | null;
+  onChange: (value: number | null) => void;
+  label: string;
+  low: string;
+  high: string;
+}) {
   return (
     <div role="group" aria-label={label}>
       <div
@@ -105,7 +188,9 @@ export function ScoreKeys({ value, onChange, label, low, high }: { value: number
           const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
           if (step !== 0) {
             const buttons = [...event.currentTarget.querySelectorAll('button')];
-            buttons[Math.min(10, Math.max(0, buttons.indexOf(document.activeElement as HTMLButtonElement) + step))]?.focus();
+            buttons[
+              Math.min(10, Math.max(0, buttons.indexOf(document.activeElement as HTMLButtonElement) + step))
+            ]?.focus();
           }
         }}
       >
@@ -130,10 +215,30 @@ export function ScoreKeys({ value, onChange, label, low, high }: { value: number
   );
 }
 
-export function ScoreBlank({ label, prompt = 'how much', value, onChange, low = 'none', high = 'worst' }: { label: string; prompt?: string; value: number | null; onChange: (value: number | null) => void; low?: string; high?: string }) {
+export function ScoreBlank({
+  label,
+  prompt = 'how much',
+  value,
+  onChange,
+  low = 'none',
+  high = 'worst',
+}: {
+  label: string;
+  prompt?: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+  low?: string;
+  high?: string;
+}) {
   const [open, setOpen] = useState(false);
   return (
-    <Gap label={label} prompt={prompt} text={value === null ? null : String(value)} open={open} setOpen={setOpen}>
+    <Gap
+      label={label}
+      prompt={prompt}
+      text={value === null ? null : String(value)}
+      open={open}
+      setOpen={setOpen}
+    >
       <ScoreKeys
         label={label}
         value={value}
@@ -148,7 +253,21 @@ export function ScoreBlank({ label, prompt = 'how much', value, onChange, low = 
   );
 }
 
-export function NumberBlank({ label, value, unit, min, max, onChange }: { label: string; value: number | null; unit: string; min: number; max: number; onChange: (value: number | null) => void }) {
+export function NumberBlank({
+  label,
+  value,
+  unit,
+  min,
+  max,
+  onChange,
+}: {
+  label: string;
+  value: number | null;
+  unit: string;
+  min: number;
+  max: number;
+  onChange: (value: number | null) => void;
+}) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
   const [error, setError] = useState<string | null>(null);
@@ -185,7 +304,16 @@ export function NumberBlank({ label, value, unit, min, max, onChange }: { label:
           <span className="text-sm text-ink-2">
             {label}, {unit}
           </span>
-          <input className="field w-28 text-xl font-semibold" inputMode="decimal" value={text} maxLength={8} aria-invalid={error !== null} aria-describedby={errorId} onChange={(e) => setText(e.target.value)} autoFocus />
+          <input
+            className="field w-28 text-xl font-semibold"
+            inputMode="decimal"
+            value={text}
+            maxLength={8}
+            aria-invalid={error !== null}
+            aria-describedby={errorId}
+            onChange={(e) => setText(e.target.value)}
+            autoFocus
+          />
           <span id={errorId} role="alert" className="block min-h-5 text-sm text-ease-deep">
             {error}
           </span>

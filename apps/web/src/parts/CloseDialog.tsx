@@ -1,5 +1,5 @@
 import { Dialog } from 'radix-ui';
-import { useState, type FormEvent } from 'react';
+import { useState, type SyntheticEvent } from 'react';
 import { ApiError } from '../api/client.js';
 
 export interface ClosureValues {
@@ -25,7 +25,7 @@ export function CloseDialog({ title, today, overridable, send, cancel }: CloseDi
   const [text, setText] = useState('');
   const [error, setError] = useState<ApiError | null>(null);
   const [busy, setBusy] = useState(false);
-  const submit = async (event: FormEvent) => {
+  const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     setBusy(true);
     setError(null);
@@ -45,14 +45,23 @@ export function CloseDialog({ title, today, overridable, send, cancel }: CloseDi
     <Dialog.Root open onOpenChange={(open) => !open && cancel()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
-        <Dialog.Content className="fixed left-1/2 top-1/2 z-50 w-[30rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-paper p-6 shadow-2xl" aria-describedby={undefined}>
+        <Dialog.Content
+          className="fixed left-1/2 top-1/2 z-50 w-[30rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-paper p-6 shadow-2xl"
+          aria-describedby={undefined}
+        >
           <Dialog.Title asChild>
             <h2>{title}</h2>
           </Dialog.Title>
           {overridable && (
             <div className="mt-4 flex gap-2" role="group" aria-label="How it ends">
               {(['closed', 'overridden'] as const).map((k) => (
-                <button key={k} type="button" aria-pressed={kind === k} className={`min-h-11 flex-1 rounded-lg border-2 px-3 font-semibold ${kind === k ? 'border-heather bg-heather-wash' : 'border-line'}`} onClick={() => setKind(k)}>
+                <button
+                  key={k}
+                  type="button"
+                  aria-pressed={kind === k}
+                  className={`min-h-11 flex-1 rounded-lg border-2 px-3 font-semibold ${kind === k ? 'border-heather bg-heather-wash' : 'border-line'}`}
+                  onClick={() => setKind(k)}
+                >
                   {k === 'closed' ? 'Assessed, with a result' : 'Go on, with a reason'}
                 </button>
               ))}
@@ -63,19 +72,37 @@ export function CloseDialog({ title, today, overridable, send, cancel }: CloseDi
               <div className="grid grid-cols-2 gap-4">
                 <label>
                   <span className="text-sm text-ink-2">Assessed on</span>
-                  <input className="field" type="date" value={assessedOn} max={today} onChange={(e) => setAssessedOn(e.target.value)} />
+                  <input
+                    className="field"
+                    type="date"
+                    value={assessedOn}
+                    max={today}
+                    onChange={(e) => setAssessedOn(e.target.value)}
+                  />
                   {note('/assessedOn')}
                 </label>
                 <label>
                   <span className="text-sm text-ink-2">By whom</span>
-                  <input className="field" value={assessedBy} maxLength={120} onChange={(e) => setAssessedBy(e.target.value)} />
+                  <input
+                    className="field"
+                    value={assessedBy}
+                    maxLength={120}
+                    onChange={(e) => setAssessedBy(e.target.value)}
+                  />
                   {note('/assessedBy')}
                 </label>
               </div>
             )}
             <label className="block">
-              <span className="text-sm text-ink-2">{kind === 'closed' ? 'Result, for example a clear X-ray' : 'Why it is right to go on'}</span>
-              <textarea className="field min-h-20" value={text} maxLength={2000} onChange={(e) => setText(e.target.value)} />
+              <span className="text-sm text-ink-2">
+                {kind === 'closed' ? 'Result, for example a clear X-ray' : 'Why it is right to go on'}
+              </span>
+              <textarea
+                className="field min-h-20"
+                value={text}
+                maxLength={2000}
+                onChange={(e) => setText(e.target.value)}
+              />
               {note('/text')}
             </label>
             {error !== null && (error.problem.errors ?? []).length === 0 && (

@@ -12,13 +12,18 @@ interface Stretch {
 }
 
 /** Stages as stretches: as long as they took, then as long as they usually take. Upkeep is left off. */
-export function stretches(episode: EpisodeView, protocol: ProtocolDefinition): Stretch[] {
+function stretches(episode: EpisodeView, protocol: ProtocolDefinition): Stretch[] {
   const spans = episode.stages.map((s) => ({ stage: s.stage, day: s.since.slice(0, 10) }));
   const nameOf = (key: string) => protocol.stages.find((s) => s.key === key)?.name ?? key;
   const list = spans.map((span, i): Stretch => {
     const next = spans[i + 1];
     const stage = protocol.stages.find((s) => s.key === span.stage);
-    const to = next?.day ?? laterOf(episode.today, addDays(span.day, Math.round(((stage?.usualWeeks.min ?? 4) + (stage?.usualWeeks.max ?? 4)) * 3.5)));
+    const to =
+      next?.day ??
+      laterOf(
+        episode.today,
+        addDays(span.day, Math.round(((stage?.usualWeeks.min ?? 4) + (stage?.usualWeeks.max ?? 4)) * 3.5)),
+      );
     const week = Math.floor(daysBetween(span.day, episode.today) / 7) + 1;
     return {
       key: `${span.stage}-${i}`,
@@ -26,14 +31,24 @@ export function stretches(episode: EpisodeView, protocol: ProtocolDefinition): S
       from: span.day,
       to,
       kind: next === undefined ? 'now' : 'done',
-      note: next === undefined ? `week ${week}, usually ${stage?.usualWeeks.min ?? ''} to ${stage?.usualWeeks.max ?? ''}` : `took ${Math.max(1, Math.round(daysBetween(span.day, next.day) / 7))} weeks`,
+      note:
+        next === undefined
+          ? `week ${week}, usually ${stage?.usualWeeks.min ?? ''} to ${stage?.usualWeeks.max ?? ''}`
+          : `took ${Math.max(1, Math.round(daysBetween(span.day, next.day) / 7))} weeks`,
     };
   });
   const at = protocol.stages.findIndex((s) => s.key === episode.stage);
   let from = list[list.length - 1]?.to ?? episode.today;
   for (const stage of protocol.stages.slice(at + 1).filter((s) => s.criteria !== null)) {
     const to = addDays(from, Math.round((stage.usualWeeks.min + stage.usualWeeks.max) * 3.5));
-    list.push({ key: stage.key, name: stage.name, from, to, kind: 'ahead', note: `usually ${stage.usualWeeks.min} to ${stage.usualWeeks.max} weeks` });
+    list.push({
+      key: stage.key,
+      name: stage.name,
+      from,
+      to,
+      kind: 'ahead',
+      note: `usually ${stage.usualWeeks.min} to ${stage.usualWeeks.max} weeks`,
+    });
     from = to;
   }
   return list;
@@ -44,7 +59,15 @@ const laterOf = (a: string, b: string): string => (a > b ? a : b);
 const WIDTH = 1200;
 
 /** The episode as one path: stretches, visits as ticks, today, and beneath it first-step pain as a thin trace. */
-export function CourseLine({ episode, protocol, pain }: { episode: EpisodeView; protocol: ProtocolDefinition; pain: readonly { readonly day: string; readonly pain: number }[] }) {
+export function CourseLine({
+  episode,
+  protocol,
+  pain,
+}: {
+  episode: EpisodeView;
+  protocol: ProtocolDefinition;
+  pain: readonly { readonly day: string; readonly pain: number }[];
+}) {
   const list = stretches(episode, protocol);
   const [first] = list;
   const last = list[list.length - 1];
@@ -54,43 +77,124 @@ export function CourseLine({ episode, protocol, pain }: { episode: EpisodeView; 
   const weeks = Math.ceil(span / 7);
   const every = weeks > 24 ? 4 : 2;
   const y = (score: number): number => 128 - score * 4.4;
-  const trace = pain.filter((p) => p.day >= first.from).map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.day).toFixed(1)} ${y(p.pain).toFixed(1)}`);
+  const trace = pain
+    .filter((p) => p.day >= first.from)
+    .map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.day).toFixed(1)} ${y(p.pain).toFixed(1)}`);
   const lastPain = pain[pain.length - 1];
   return (
     <div className="w-full overflow-x-auto">
-      <svg viewBox={`0 0 ${WIDTH} 160`} className="min-w-[52rem] w-full" role="img" aria-label={list.map((s) => `${s.name}, ${s.note}`).join('; ')}>
+      <svg
+        viewBox={`0 0 ${WIDTH} 160`}
+        className="min-w-[52rem] w-full"
+        role="img"
+        aria-label={list.map((s) => `${s.name}, ${s.note}`).join('; ')}
+      >
         {list.map((s) => (
           <g key={s.key}>
-            <text x={x(s.from) + 2} y={18} fontFamily="var(--font-head)" fontSize="16" fontWeight="650" fill={s.kind === 'now' ? 'var(--color-heather-deep)' : s.kind === 'done' ? 'var(--color-ink)' : 'var(--color-ink-3)'}>
+            <text
+              x={x(s.from) + 2}
+              y={18}
+              fontFamily="var(--font-head)"
+              fontSize="16"
+              fontWeight="650"
+              fill={
+                s.kind === 'now'
+                  ? 'var(--color-heather-deep)'
+                  : s.kind === 'done'
+                    ? 'var(--color-ink)'
+                    : 'var(--color-ink-3)'
+              }
+            >
               {s.name}
             </text>
             <text x={x(s.from) + 2} y={36} fontSize="13" fill="var(--color-ink-2)">
               {s.note}
             </text>
-            <rect x={x(s.from)} y={48} width={Math.max(2, x(s.to) - x(s.from) - 5)} height={8} rx={1} fill={s.kind === 'done' ? 'var(--color-ink)' : s.kind === 'now' ? 'var(--color-heather-wash)' : 'var(--color-line)'} />
-            {s.kind === 'now' && <rect x={x(s.from)} y={48} width={Math.max(2, x(episode.today) - x(s.from))} height={8} fill="var(--color-heather)" />}
+            <rect
+              x={x(s.from)}
+              y={48}
+              width={Math.max(2, x(s.to) - x(s.from) - 5)}
+              height={8}
+              rx={1}
+              fill={
+                s.kind === 'done'
+                  ? 'var(--color-ink)'
+                  : s.kind === 'now'
+                    ? 'var(--color-heather-wash)'
+                    : 'var(--color-line)'
+              }
+            />
+            {s.kind === 'now' && (
+              <rect
+                x={x(s.from)}
+                y={48}
+                width={Math.max(2, x(episode.today) - x(s.from))}
+                height={8}
+                fill="var(--color-heather)"
+              />
+            )}
           </g>
         ))}
         {episode.visits.map((v) => (
-          <circle key={v.id} cx={x(v.startedAt.slice(0, 10))} cy={52} r={6.5} fill="var(--color-ground)" stroke="var(--color-ink)" strokeWidth="2.5">
+          <circle
+            key={v.id}
+            cx={x(v.startedAt.slice(0, 10))}
+            cy={52}
+            r={6.5}
+            fill="var(--color-ground)"
+            stroke="var(--color-ink)"
+            strokeWidth="2.5"
+          >
             <title>{`Visit ${v.number}, ${shortDay(v.startedAt)}`}</title>
           </circle>
         ))}
-        <circle cx={x(episode.today)} cy={52} r={8} fill="var(--color-heather)" stroke="var(--color-ground)" strokeWidth="2.5" />
+        <circle
+          cx={x(episode.today)}
+          cy={52}
+          r={8}
+          fill="var(--color-heather)"
+          stroke="var(--color-ground)"
+          strokeWidth="2.5"
+        />
         <text x={x(episode.today)} y={78} textAnchor="middle" fontSize="13" fontWeight="650">
           today
         </text>
         <line x1={12} x2={WIDTH - 12} y1={y(0)} y2={y(0)} stroke="var(--color-line)" />
-        <path d={trace.join(' ')} fill="none" stroke="var(--color-ease)" strokeWidth="1.8" strokeLinejoin="round" />
+        <path
+          d={trace.join(' ')}
+          fill="none"
+          stroke="var(--color-ease)"
+          strokeWidth="1.8"
+          strokeLinejoin="round"
+        />
         {lastPain !== undefined && (
-          <text x={x(lastPain.day) + 10} y={y(lastPain.pain) + 4} fontSize="13" fontWeight="650" fill="var(--color-ease-deep)">
+          <text
+            x={x(lastPain.day) + 10}
+            y={y(lastPain.pain) + 4}
+            fontSize="13"
+            fontWeight="650"
+            fill="var(--color-ease-deep)"
+          >
             first steps in the morning, {lastPain.pain}
           </text>
         )}
         {Array.from({ length: Math.floor(weeks / every) + 1 }, (_, i) => i * every).map((week) => (
           <g key={week}>
-            <line x1={x(addDays(first.from, week * 7))} x2={x(addDays(first.from, week * 7))} y1={y(0)} y2={y(0) + 6} stroke="var(--color-line)" strokeWidth="1.5" />
-            <text x={x(addDays(first.from, week * 7))} y={y(0) + 22} textAnchor={week === 0 ? 'start' : 'middle'} fontSize="12.5" fill="var(--color-ink-3)">
+            <line
+              x1={x(addDays(first.from, week * 7))}
+              x2={x(addDays(first.from, week * 7))}
+              y1={y(0)}
+              y2={y(0) + 6}
+              stroke="var(--color-line)"
+              strokeWidth="1.5"
+            />
+            <text
+              x={x(addDays(first.from, week * 7))}
+              y={y(0) + 22}
+              textAnchor={week === 0 ? 'start' : 'middle'}
+              fontSize="12.5"
+              fill="var(--color-ink-3)"
+            >
               {week === 0 ? 'week 0' : week}
             </text>
           </g>

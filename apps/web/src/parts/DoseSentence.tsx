@@ -1,5 +1,13 @@
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
-import { doseFieldValue, doseSentence, type DoseField, type ExerciseDefinition, parseNumber, type Prescription, withDoseField } from '@heathstep/core';
+import {
+  doseFieldValue,
+  doseSentence,
+  type DoseField,
+  type ExerciseDefinition,
+  parseNumber,
+  type Prescription,
+  withDoseField,
+} from '@heathstep/core';
 
 interface DoseSentenceProps {
   readonly prescription: Prescription;
@@ -9,7 +17,18 @@ interface DoseSentenceProps {
   readonly errors?: Readonly<Record<string, string>>;
 }
 
-const STEPS: Record<DoseField, number> = { sets: 1, reps: 1, holdSeconds: 5, upSeconds: 1, topSeconds: 1, downSeconds: 1, restSeconds: 15, addedKg: 0.5, timesPerDay: 1, daysPerWeek: 1 };
+const STEPS: Record<DoseField, number> = {
+  sets: 1,
+  reps: 1,
+  holdSeconds: 5,
+  upSeconds: 1,
+  topSeconds: 1,
+  downSeconds: 1,
+  restSeconds: 15,
+  addedKg: 0.5,
+  timesPerDay: 1,
+  daysPerWeek: 1,
+};
 const NAMES: Record<DoseField, string> = {
   sets: 'Sets',
   reps: 'Repetitions or holds',
@@ -31,8 +50,23 @@ export function DoseSentence({ prescription, exercise, onChange, errors = {} }: 
     <p className="text-[1.05rem] leading-8">
       {parts.map((part, i) => {
         if (part.kind === 'words' || onChange === undefined) return <span key={i}>{part.text}</span>;
-        if (part.kind === 'sides') return sided ? <Sides key={i} prescription={prescription} onChange={onChange} text={part.text} /> : <span key={i}>{part.text}</span>;
-        return <NumberPart key={`${part.field}`} field={part.field} text={part.text} prescription={prescription} exercise={exercise} onChange={onChange} error={errors[part.field] ?? null} />;
+        if (part.kind === 'sides')
+          return sided ? (
+            <Sides key={i} prescription={prescription} onChange={onChange} text={part.text} />
+          ) : (
+            <span key={i}>{part.text}</span>
+          );
+        return (
+          <NumberPart
+            key={part.field}
+            field={part.field}
+            text={part.text}
+            prescription={prescription}
+            exercise={exercise}
+            onChange={onChange}
+            error={errors[part.field] ?? null}
+          />
+        );
       })}
       .
     </p>
@@ -42,13 +76,24 @@ export function DoseSentence({ prescription, exercise, onChange, errors = {} }: 
 const LAPS: readonly Prescription['sides'][] = ['left', 'right', 'one-after-other', 'alternating'];
 
 /** A press, or the arrow keys, go through the ways of doing the sides. */
-function Sides({ prescription, onChange, text }: { prescription: Prescription; onChange: (next: Prescription) => void; text: string }) {
+function Sides({
+  prescription,
+  onChange,
+  text,
+}: {
+  prescription: Prescription;
+  onChange: (next: Prescription) => void;
+  text: string;
+}) {
   const turn = (by: number) => {
     const at = LAPS.indexOf(prescription.sides);
     const next = LAPS[(at + by + LAPS.length) % LAPS.length];
     if (next !== undefined) onChange({ ...prescription, sides: next });
   };
-  const colour = prescription.sides === 'left' || prescription.sides === 'right' ? `var(--color-${prescription.sides})` : undefined;
+  const colour =
+    prescription.sides === 'left' || prescription.sides === 'right'
+      ? `var(--color-${prescription.sides})`
+      : undefined;
   return (
     <button
       type="button"
@@ -91,11 +136,17 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
   const parsed = typing === null ? null : parseNumber(typing);
   const number = parsed !== null && parsed.ok ? parsed.value : null;
   const whole = field === 'sets' || field === 'reps' || field === 'timesPerDay' || field === 'daysPerWeek';
-  const problem = typing === null ? error : number === null || number < min || number > max || (whole && !Number.isInteger(number)) ? `${whole ? 'a whole number ' : ''}${min} to ${max}` : null;
+  const problem =
+    typing === null
+      ? error
+      : number === null || number < min || number > max || (whole && !Number.isInteger(number))
+        ? `${whole ? 'a whole number ' : ''}${min} to ${max}`
+        : null;
   useEffect(() => {
     if (typing !== null) input.current?.focus();
   }, [typing]);
-  const put = (next: number) => onChange(withDoseField(prescription, field, Math.min(max, Math.max(min, Math.round(next * 100) / 100))));
+  const put = (next: number) =>
+    onChange(withDoseField(prescription, field, Math.min(max, Math.max(min, Math.round(next * 100) / 100))));
   const step = (by: number) => put(value + by * STEPS[field]);
   const finish = () => {
     if (typing !== null && problem === null && number !== null) put(number);
@@ -129,7 +180,10 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
           }}
         />
         {problem !== null && typing !== '' && (
-          <span role="alert" className="absolute left-0 top-full z-20 whitespace-nowrap rounded bg-ease px-2 py-0.5 text-sm leading-6 text-paper">
+          <span
+            role="alert"
+            className="absolute left-0 top-full z-20 whitespace-nowrap rounded bg-ease px-2 py-0.5 text-sm leading-6 text-paper"
+          >
             {problem}
           </span>
         )}

@@ -9,21 +9,43 @@ const TABS = [
 ] as const;
 
 /** Who this is about, and the way between the places of their episode. */
-export function EpisodeHead({ episode, condition, children }: { episode: EpisodeView; condition: string; children?: ReactNode }) {
+export function EpisodeHead({
+  episode,
+  condition,
+  children,
+}: {
+  episode: EpisodeView;
+  condition: string;
+  children?: ReactNode;
+}) {
   const { person } = episode;
-  const about = [person.ageYears === null ? null : String(person.ageYears), person.occupation].filter((t) => t !== null && t !== '').join(', ');
+  const about = [person.ageYears === null ? null : String(person.ageYears), person.occupation]
+    .filter((t) => t !== null && t !== '')
+    .join(', ');
   return (
     <div className="no-print flex items-center gap-5 border-b border-line px-5 py-3">
       <div className="min-w-0">
         <h1 className="truncate text-2xl">{person.name}</h1>
         <p className="truncate text-sm text-ink-2">
-          {about}. {condition}, <span style={{ color: episode.affected === 'both' ? undefined : `var(--color-${episode.affected})` }} className="font-semibold">{episode.affected === 'both' ? 'both sides' : episode.affected}</span>
+          {about}. {condition},{' '}
+          <span
+            style={{ color: episode.affected === 'both' ? undefined : `var(--color-${episode.affected})` }}
+            className="font-semibold"
+          >
+            {episode.affected === 'both' ? 'both sides' : episode.affected}
+          </span>
         </p>
       </div>
       <div className="min-w-0 flex-1">{children}</div>
       <nav aria-label="Places of this episode" className="flex gap-5">
         {TABS.map(([path, name]) => (
-          <NavLink key={path} to={`/episodes/${episode.id}/${path}`} className={({ isActive }) => `relative flex min-h-11 items-center ${isActive ? 'font-semibold after:absolute after:inset-x-0 after:bottom-1 after:h-0.5 after:bg-heather' : 'text-ink-2 hover:text-ink'}`}>
+          <NavLink
+            key={path}
+            to={`/episodes/${episode.id}/${path}`}
+            className={({ isActive }) =>
+              `relative flex min-h-11 items-center ${isActive ? 'font-semibold after:absolute after:inset-x-0 after:bottom-1 after:h-0.5 after:bg-heather' : 'text-ink-2 hover:text-ink'}`
+            }
+          >
             {name}
           </NavLink>
         ))}

@@ -12,14 +12,14 @@ const TOES = [
   { cx: 31, cy: 54, rx: 7, ry: 9 },
 ];
 
-export const REGIONS: readonly { readonly key: string; readonly name: string; readonly shape: string }[] = [
+const REGIONS: readonly { readonly key: string; readonly name: string; readonly shape: string }[] = [
   { key: 'toes', name: 'toes', shape: '' },
-  { key: 'forefoot', name: 'ball of the foot', shape: 'M0 40 H130 V112 H0 Z' },
-  { key: 'midfoot-outer', name: 'outer border', shape: 'M0 112 H58 V214 H0 Z' },
-  { key: 'arch', name: 'arch', shape: 'M58 112 H130 V214 H58 Z' },
-  { key: 'heel-inner', name: 'inner heel', shape: 'M66 214 H130 V300 H66 Z' },
-  { key: 'heel-centre', name: 'centre of the heel', shape: 'M46 214 H66 V300 H46 Z' },
-  { key: 'heel-outer', name: 'outer heel', shape: 'M0 214 H46 V300 H0 Z' },
+  { key: 'forefoot', name: 'ball of the foot', shape: 'M13 50 H117 V112 H13 Z' },
+  { key: 'midfoot-outer', name: 'outer border', shape: 'M18 112 H58 V214 H18 Z' },
+  { key: 'arch', name: 'arch', shape: 'M58 112 H110 V214 H58 Z' },
+  { key: 'heel-inner', name: 'inner heel', shape: 'M66 214 H91 V292 H66 Z' },
+  { key: 'heel-centre', name: 'centre of the heel', shape: 'M46 214 H66 V293 H46 Z' },
+  { key: 'heel-outer', name: 'outer heel', shape: 'M22 214 H46 V292 H22 Z' },
   { key: 'heel-back', name: 'back of the heel', shape: '' },
 ];
 
@@ -56,7 +56,8 @@ function Sole({ side, chosen, onToggle }: FootMapProps & { side: Side }) {
       'aria-checked': on,
       'aria-label': `${regionName(key)}, ${side}`,
       tabIndex: 0,
-      className: 'cursor-pointer outline-none [&:focus-visible]:stroke-heather [&:focus-visible]:stroke-[3] hover:opacity-80',
+      className:
+        'cursor-pointer outline-none [&:focus-visible]:stroke-heather [&:focus-visible]:stroke-[3] hover:opacity-80',
       fill: on ? 'var(--color-ease)' : 'transparent',
       onClick: () => onToggle(value),
       onKeyDown: (event: React.KeyboardEvent) => {
@@ -68,23 +69,56 @@ function Sole({ side, chosen, onToggle }: FootMapProps & { side: Side }) {
     };
   };
   return (
-    <svg viewBox="0 0 130 336" className="h-80 w-32 touch-manipulation" style={side === 'right' ? { transform: 'scaleX(-1)' } : undefined}>
+    <svg
+      viewBox="0 0 130 336"
+      className="h-80 w-32 touch-manipulation"
+      style={side === 'right' ? { transform: 'scaleX(-1)' } : undefined}
+    >
       <defs>
         <clipPath id={id}>
           <path d={OUTLINE} />
         </clipPath>
       </defs>
-      <path d={OUTLINE} fill={`var(--color-${side}-wash)`} stroke={`var(--color-${side})`} strokeWidth="1.5" />
+      <path
+        d={OUTLINE}
+        fill={`var(--color-${side}-wash)`}
+        stroke={`var(--color-${side})`}
+        strokeWidth="1.5"
+      />
       {TOES.map((toe) => (
-        <ellipse key={toe.cx} {...toe} fill={`var(--color-${side}-wash)`} stroke={`var(--color-${side})`} strokeWidth="1.5" />
+        <ellipse
+          key={toe.cx}
+          {...toe}
+          fill={`var(--color-${side}-wash)`}
+          stroke={`var(--color-${side})`}
+          strokeWidth="1.5"
+        />
       ))}
       <g clipPath={`url(#${id})`}>
         {REGIONS.filter((r) => r.shape !== '').map((r) => (
-          <path key={r.key} d={r.shape} stroke={`var(--color-${side})`} strokeOpacity="0.35" strokeWidth="1" strokeDasharray="2 4" {...region(r.key)} />
+          <path
+            key={r.key}
+            d={r.shape}
+            stroke={`var(--color-${side})`}
+            strokeOpacity="0.35"
+            strokeWidth="1"
+            strokeDasharray="2 4"
+            {...region(r.key)}
+          />
         ))}
       </g>
-      <path d="M20 62 C14 30 40 16 70 14 C104 6 124 18 120 44 C112 56 92 58 88 52 C70 44 40 52 30 66 Z" stroke="none" {...region('toes')} fillOpacity="0.75" />
-      <path d="M30 304 C40 320 72 320 82 304 C80 322 68 330 56 330 C44 330 32 322 30 304 Z" strokeWidth="1.5" stroke={`var(--color-${side})`} {...region('heel-back')} />
+      <path
+        d="M20 62 C14 30 40 16 70 14 C104 6 124 18 120 44 C112 56 92 58 88 52 C70 44 40 52 30 66 Z"
+        stroke="none"
+        {...region('toes')}
+        fillOpacity="0.75"
+      />
+      <path
+        d="M29 303 H83 C82 320 70 330 56 330 C42 330 30 320 29 303 Z"
+        strokeWidth="1.5"
+        stroke={`var(--color-${side})`}
+        {...region('heel-back')}
+      />
     </svg>
   );
 }

@@ -1,4 +1,4 @@
-import { ArrowUp, Check, CircleDashed, Minus, Octagon, RotateCcw, TriangleAlert } from 'lucide-react';
+import { Check, CircleDashed, Minus, RotateCcw } from 'lucide-react';
 import type { ComponentType } from 'react';
 
 export type Tone = 'go' | 'hold' | 'ease' | 'unknown';
@@ -10,19 +10,32 @@ const CLASSES: Record<Tone, string> = {
   unknown: 'bg-line-2 text-ink-2',
 };
 
-const ICONS: Record<Tone, ComponentType<{ className?: string }>> = { go: Check, hold: Minus, ease: RotateCcw, unknown: CircleDashed };
+const ICONS: Record<Tone, ComponentType<{ className?: string }>> = {
+  go: Check,
+  hold: Minus,
+  ease: RotateCcw,
+  unknown: CircleDashed,
+};
 
 /** A judgement is never colour alone: a colour, an icon and a word. */
-export function Judgement({ tone, children, icon: Icon = ICONS[tone] }: { tone: Tone; children: string; icon?: ComponentType<{ className?: string }> }) {
+export function Judgement({
+  tone,
+  children,
+  icon: Icon = ICONS[tone],
+}: {
+  tone: Tone;
+  children: string;
+  icon?: ComponentType<{ className?: string }>;
+}) {
   return (
-    <span className={`inline-flex items-center gap-1.5 rounded px-2 py-0.5 text-sm font-semibold ${CLASSES[tone]}`}>
+    <span
+      className={`inline-flex items-center gap-1.5 rounded px-2 py-0.5 text-sm font-semibold ${CLASSES[tone]}`}
+    >
       <Icon className="size-4 shrink-0" aria-hidden />
       {children}
     </span>
   );
 }
-
-export const icons = { go: ArrowUp, stop: Octagon, warn: TriangleAlert };
 
 export const DECISION_WORDS: Record<string, { readonly text: string; readonly tone: Tone }> = {
   progress: { text: 'Progress', tone: 'go' },

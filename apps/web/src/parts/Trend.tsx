@@ -21,17 +21,35 @@ interface TrendProps {
   readonly to: string;
 }
 
-const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(`--color-${name}`).trim();
+const colour = (name: string): string =>
+  getComputedStyle(document.documentElement).getPropertyValue(`--color-${name}`).trim();
 
 /** A line with its measurement error as a band, drawn as two stacked lines with the space between filled. */
 function series(measure: MeasureDefinition, side: 'left' | 'right', points: readonly TrendPoint[]): object[] {
   if (points.length === 0) return [];
   const sem = (v: number) => semAt(measure, v) ?? 0;
-  const plain = { type: 'line', symbol: 'none', lineStyle: { opacity: 0 }, silent: true, tooltip: { show: false } };
+  const plain = {
+    type: 'line',
+    symbol: 'none',
+    lineStyle: { opacity: 0 },
+    silent: true,
+    tooltip: { show: false },
+  };
   const last = points[points.length - 1];
   return [
-    { ...plain, name: `${side} low`, stack: `${side} band`, data: points.map((p) => [p.day, p.value - sem(p.value)]) },
-    { ...plain, name: `${side} error`, stack: `${side} band`, areaStyle: { color: colour(side), opacity: 0.16 }, data: points.map((p) => [p.day, 2 * sem(p.value)]) },
+    {
+      ...plain,
+      name: `${side} low`,
+      stack: `${side} band`,
+      data: points.map((p) => [p.day, p.value - sem(p.value)]),
+    },
+    {
+      ...plain,
+      name: `${side} error`,
+      stack: `${side} band`,
+      areaStyle: { color: colour(side), opacity: 0.16 },
+      data: points.map((p) => [p.day, 2 * sem(p.value)]),
+    },
     {
       type: 'line',
       name: side,
@@ -40,7 +58,14 @@ function series(measure: MeasureDefinition, side: 'left' | 'right', points: read
       symbolSize: 8,
       lineStyle: { color: colour(side), width: 2.5 },
       itemStyle: { color: colour(side) },
-      endLabel: { show: true, formatter: `${side === 'left' ? 'L' : 'R'} ${shown(last?.value ?? 0)}`, color: colour(side), fontWeight: 650, fontSize: 13, fontFamily: 'Hanken Grotesk Variable' },
+      endLabel: {
+        show: true,
+        formatter: `${side === 'left' ? 'L' : 'R'} ${shown(last?.value ?? 0)}`,
+        color: colour(side),
+        fontWeight: 650,
+        fontSize: 13,
+        fontFamily: 'Hanken Grotesk Variable',
+      },
     },
   ];
 }
@@ -56,13 +81,53 @@ export function Trend({ measure, left, right, wanted, to }: TrendProps) {
     chart.setOption({
       animation: false,
       grid: { left: 34, right: 52, top: 12, bottom: 26 },
-      tooltip: { trigger: 'axis', valueFormatter: (v: unknown) => (typeof v === 'number' ? shown(v) : String(v as string)), textStyle: text },
-      xAxis: { type: 'time', min: days[0], max: to, axisLabel: { ...text, formatter: (v: number) => shortDay(new Date(v).toISOString()), hideOverlap: true }, axisLine: { lineStyle: { color: colour('line') } }, axisTick: { show: false } },
-      yAxis: { type: 'value', axisLabel: text, splitLine: { lineStyle: { color: colour('line-2') } }, scale: measure.unit === 'deg' },
+      tooltip: {
+        trigger: 'axis',
+        valueFormatter: (v: unknown) => (typeof v === 'number' ? shown(v) : ''),
+        textStyle: text,
+      },
+      xAxis: {
+        type: 'time',
+        min: days[0],
+        max: to,
+        axisLabel: {
+          ...text,
+          formatter: (v: number) => shortDay(new Date(v).toISOString()),
+          hideOverlap: true,
+        },
+        axisLine: { lineStyle: { color: colour('line') } },
+        axisTick: { show: false },
+      },
+      yAxis: {
+        type: 'value',
+        axisLabel: text,
+        splitLine: { lineStyle: { color: colour('line-2') } },
+        scale: measure.unit === 'deg',
+      },
       series: [
         ...series(measure, 'left', left),
         ...series(measure, 'right', right),
-        ...(wanted === null ? [] : [{ type: 'line', name: 'wanted', data: [], markLine: { silent: true, symbol: 'none', lineStyle: { color: colour('go'), type: 'dashed', width: 1.5 }, label: { formatter: `wanted ${shown(wanted)}`, ...text, color: colour('go-deep'), position: 'insideEndTop' }, data: [{ yAxis: wanted }] } }]),
+        ...(wanted === null
+          ? []
+          : [
+              {
+                type: 'line',
+                name: 'wanted',
+                data: [],
+                markLine: {
+                  silent: true,
+                  symbol: 'none',
+                  lineStyle: { color: colour('go'), type: 'dashed', width: 1.5 },
+                  label: {
+                    formatter: `wanted ${shown(wanted)}`,
+                    ...text,
+                    color: colour('go-deep'),
+                    position: 'insideEndTop',
+                  },
+                  data: [{ yAxis: wanted }],
+                },
+              },
+            ]),
       ],
     });
     const watch = new ResizeObserver(() => chart.resize());

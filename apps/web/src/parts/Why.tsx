@@ -4,7 +4,17 @@ import type { Why as WhyContent } from '@heathstep/core';
 import { useContent } from '../api/queries.js';
 
 /** Any computed statement: a click, Enter or the W key opens inputs, rule, arithmetic and source with its review status. */
-export function Why({ of, children, className = '', label }: { of: () => WhyContent; children: ReactNode; className?: string; label?: string }) {
+export function Why({
+  of,
+  children,
+  className = '',
+  label,
+}: {
+  of: () => WhyContent;
+  children: ReactNode;
+  className?: string;
+  label?: string;
+}) {
   const [open, setOpen] = useState(false);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
@@ -18,7 +28,14 @@ export function Why({ of, children, className = '', label }: { of: () => WhyCont
         {children}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="bottom" align="start" collisionPadding={12} sideOffset={6} className="z-50 max-h-[70vh] w-[26rem] max-w-[94vw] overflow-y-auto rounded-lg border border-line bg-paper p-5 text-sm shadow-xl" aria-label="Why">
+        <Popover.Content
+          side="bottom"
+          align="start"
+          collisionPadding={12}
+          sideOffset={6}
+          className="z-50 max-h-[70vh] w-[26rem] max-w-[94vw] overflow-y-auto rounded-lg border border-line bg-paper p-5 text-sm shadow-xl"
+          aria-label="Why"
+        >
           {open && <Working why={of()} />}
         </Popover.Content>
       </Popover.Portal>
@@ -53,7 +70,11 @@ function Working({ why }: { why: WhyContent }) {
         </ul>
       )}
       <p className="mt-3 border-t border-line-2 pt-3 text-ink-2">{why.source}.</p>
-      <p className="mt-1 text-ink-2">{review === undefined ? 'Not yet reviewed by this clinic.' : `Reviewed by ${review.reviewer} on ${review.on} for this clinic, version ${review.version}.`}</p>
+      <p className="mt-1 text-ink-2">
+        {review === undefined
+          ? 'Not yet reviewed by this clinic.'
+          : `Reviewed by ${review.reviewer} on ${review.on} for this clinic, version ${review.version}.`}
+      </p>
     </div>
   );
 }

@@ -8,6 +8,3 @@ export const shortDay = (iso: string): string => format(parseISO(iso), 'd MMM');
 
 /** `25 Nov 2026`. */
 export const fullDay = (iso: string): string => format(parseISO(iso), 'd MMM yyyy');
-
-/** `09:42`. */
-export const clockTime = (iso: string): string => format(parseISO(iso), 'HH:mm');

@@ -8,5 +8,8 @@ export function unitAfter(measure: Pick<MeasureDefinition, 'unitLabel'>): string
 }
 
 /** A value as it is read: rounded for showing, with its unit. */
-export const withUnit = (measure: Pick<MeasureDefinition, 'unitLabel'>, value: number, decimals = 1): string =>
-  `${shown(value, decimals)}${unitAfter(measure)}`;
+export const withUnit = (
+  measure: Pick<MeasureDefinition, 'unitLabel'>,
+  value: number,
+  decimals = 1,
+): string => `${shown(value, decimals)}${unitAfter(measure)}`;

@@ -99,7 +99,7 @@ function withinRange(dose: ExerciseDose, e: ExerciseDefinition): ExerciseDose {
       ? []
       : [[field, Math.min(span[1], Math.max(span[0], value))]];
   });
-  return { ...dose, ...Object.fromEntries(kept) };
+  return { ...dose, ...(Object.fromEntries(kept) as Partial<ExerciseDose>) };
 }
 
 function prescribe(e: ExerciseDefinition, slot: Slot, input: ComposeInput): Prescription {

@@ -7,4 +7,5 @@ export const weekdayOf = (day: DayText): number => (new Date(`${day}T00:00:00Z`)
  * Whether something done so many days a week falls on this weekday (0 Monday), spread as evenly as days go:
  * 3 a week on Monday, Thursday and Saturday, so that a day lies between.
  */
-export const isDueOn = (daysPerWeek: number, weekday: number): boolean => (weekday * daysPerWeek) % 7 < daysPerWeek;
+export const isDueOn = (daysPerWeek: number, weekday: number): boolean =>
+  (weekday * daysPerWeek) % 7 < daysPerWeek;

@@ -11,7 +11,7 @@ import type { CriterionLeaf, CriterionPart, CriterionState, Facts } from './crit
 type Leaf<K extends string> = Extract<CriterionLeaf, Record<K, unknown>>;
 
 /** Values older than this do not count toward a criterion, unless it says otherwise. */
-export const DEFAULT_MAX_AGE_DAYS = 28;
+const DEFAULT_MAX_AGE_DAYS = 28;
 
 /** Clears a limit by at least the error: met; passes it by less: met within error. An unknown error counts as none. */
 function against(margin: number, error: number | null, strict: boolean): CriterionState {

@@ -149,7 +149,10 @@ export function whyCriterion(part: CriterionPart): Why {
 export function whyReview(review: ReviewResult): Why {
   return {
     statement: `${review.decision.replaceAll('-', ' ')}, by rule ${review.rule} of 9`,
-    inputs: (review.criteria?.parts ?? []).map((p) => ({ name: p.text, value: `${p.state.replaceAll('-', ' ')}: ${p.because}` })),
+    inputs: (review.criteria?.parts ?? []).map((p) => ({
+      name: p.text,
+      value: `${p.state.replaceAll('-', ' ')}: ${p.because}`,
+    })),
     rule: 'First match wins: 1 a stop is open, refer; 2 two reds running, ease back; 3 last session red, smaller dose; 4 under 3 sessions or a criterion not known, hold and retest; 5 all met and minimum days passed, progress; 6 only within error, hold and retest; 7 under 60 % done, hold; 8 no real change for 4 or 6 weeks, look again or refer; 9 dose by the log, or hold.',
     arithmetic: review.because,
     source: CONVENTION,
@@ -173,7 +176,11 @@ export function whyIrritability(result: IrritabilityResult): Why {
 export function whyHeelPain(idea: HeelPainIdea): Why {
   return {
     statement: `Plantar heel pain: ${idea.rank.replaceAll('-', ' ')}`,
-    inputs: [...idea.for.map((value) => ({ name: 'For', value })), ...idea.against.map((value) => ({ name: 'Against', value })), ...idea.missing.map((value) => ({ name: 'Not asked', value }))],
+    inputs: [
+      ...idea.for.map((value) => ({ name: 'For', value })),
+      ...idea.against.map((value) => ({ name: 'Against', value })),
+      ...idea.missing.map((value) => ({ name: 'Not asked', value })),
+    ],
     rule: 'First-step pain and the inner heel are the two main signs. Both and nothing against: leading. One of them and more for than against: likely. Anything for: possible.',
     arithmetic: [`${idea.for.length} for, ${idea.against.length} against`],
     source: `${CONVENTION}, not calibrated`,
@@ -185,7 +192,12 @@ export function whyHeelPain(idea: HeelPainIdea): Why {
 export function whyStage(start: StartingStage): Why {
   return {
     statement: `Start in ${start.entries.find((e) => e.stage === start.stage)?.name ?? start.stage}`,
-    inputs: start.entries.flatMap((e) => e.parts.map((p) => ({ name: `${e.name}: ${p.text}`, value: `${p.state.replaceAll('-', ' ')}, ${p.because}` }))),
+    inputs: start.entries.flatMap((e) =>
+      e.parts.map((p) => ({
+        name: `${e.name}: ${p.text}`,
+        value: `${p.state.replaceAll('-', ' ')}, ${p.because}`,
+      })),
+    ),
     rule: 'The highest stage whose entry criteria all hold; one lower when highly irritable; the first when the foot cannot take weight.',
     arithmetic: start.because,
     source: CONVENTION,
@@ -202,8 +214,14 @@ export function whySession(session: JudgedSession, school: PainSchool): Why {
       { name: 'During', value: String(session.during) },
       { name: 'After', value: String(session.after) },
       { name: 'An hour later 2 or more above', value: session.hourAbove ? 'yes' : 'no' },
-      { name: 'Next morning', value: session.nextMorning === null ? 'not answered' : String(session.nextMorning) },
-      { name: 'Usual morning', value: session.morningBaseline === null ? 'not known yet' : String(session.morningBaseline) },
+      {
+        name: 'Next morning',
+        value: session.nextMorning === null ? 'not answered' : String(session.nextMorning),
+      },
+      {
+        name: 'Usual morning',
+        value: session.morningBaseline === null ? 'not known yet' : String(session.morningBaseline),
+      },
     ],
     rule:
       school === 'comfort'
@@ -222,18 +240,37 @@ export function whySafety(triggered: TriggeredRule): Why {
     statement: `${rule.title}: ${rule.level}`,
     inputs: triggered.because.map((value) => ({ name: 'Answered', value })),
     rule: rule.evidence.statement,
-    arithmetic: [rule.off === 'everything' ? 'blocks everything' : rule.off.length === 0 ? 'switches nothing off' : `switches off ${rule.off.join(', ')}`, rule.action],
+    arithmetic: [
+      rule.off === 'everything'
+        ? 'blocks everything'
+        : rule.off.length === 0
+          ? 'switches nothing off'
+          : `switches off ${rule.off.join(', ')}`,
+      rule.action,
+    ],
     source: rule.evidence.source,
     reviewKey: `safety:${rule.key}`,
   };
 }
 
 /** Opens up the week's load against the week before. */
-export function whyLoad(rise: LoadRise, coming: readonly ExerciseLoad[], done: readonly ExerciseLoad[], leftOut: readonly string[], limitPercent: number): Why {
+export function whyLoad(
+  rise: LoadRise,
+  coming: readonly ExerciseLoad[],
+  done: readonly ExerciseLoad[],
+  leftOut: readonly string[],
+  limitPercent: number,
+): Why {
   const total = (loads: readonly ExerciseLoad[]) => loads.reduce((sum, l) => sum + l.load, 0);
   return {
-    statement: rise.percent === null ? `Load: no comparison, ${rise.reason ?? ''}` : `Load ${rise.percent >= 0 ? '+' : ''}${shown(rise.percent, 0)} % on the last 7 days`,
-    inputs: [...coming.map((l) => ({ name: `Coming week, ${l.exercise}`, value: shown(l.load, 0) })), ...leftOut.map((name) => ({ name: `${name}`, value: 'no load estimate, left out' }))],
+    statement:
+      rise.percent === null
+        ? `Load: no comparison, ${rise.reason ?? ''}`
+        : `Load ${rise.percent >= 0 ? '+' : ''}${shown(rise.percent, 0)} % on the last 7 days`,
+    inputs: [
+      ...coming.map((l) => ({ name: `Coming week, ${l.exercise}`, value: shown(l.load, 0) })),
+      ...leftOut.map((name) => ({ name: name, value: 'no load estimate, left out' })),
+    ],
     rule: `Load = body weights in the calf tendon x seconds under tension, summed over the week on the treated side. A rise above ${limitPercent} % over what was done in the last 7 days warns. Relative, never a safe limit.`,
     arithmetic: [`coming week ${shown(total(coming), 0)}, last 7 days done ${shown(total(done), 0)}`],
     source: 'Static lever model, modelling studies with wide ranges, recalled; the limit is convention',

@@ -134,9 +134,12 @@ export class Initial1764000000000 implements MigrationInterface {
       CREATE POLICY own_clinic ON clinic USING (id = nullif(current_setting('heathstep.clinic', true), '')::uuid);`);
     for (const table of CLINIC_TABLES) await runner.query(isolation(table));
     await runner.query(LOOKUPS);
-    const functions = 'find_user(text), find_session(text, timestamptz), find_home_link(text), find_home_session(text, timestamptz)';
+    const functions =
+      'find_user(text), find_session(text, timestamptz), find_home_link(text), find_home_session(text, timestamptz)';
     await runner.query(`REVOKE ALL ON FUNCTION ${functions} FROM PUBLIC`);
-    const [{ role }] = (await runner.query(`SELECT current_setting('heathstep.app_role') AS role`)) as [{ role: string }];
+    const [{ role }] = (await runner.query(`SELECT current_setting('heathstep.app_role') AS role`)) as [
+      { role: string },
+    ];
     const app = `"${role.replaceAll('"', '""')}"`;
     await runner.query(`GRANT USAGE ON SCHEMA public TO ${app};
       GRANT SELECT ON clinic TO ${app};
@@ -148,8 +151,11 @@ export class Initial1764000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query(`DROP FUNCTION find_user(text), find_session(text, timestamptz), find_home_link(text), find_home_session(text, timestamptz)`);
-    for (const table of [...CLINIC_TABLES].reverse()) await runner.query(`DROP TABLE IF EXISTS ${table} CASCADE`);
+    await runner.query(
+      `DROP FUNCTION find_user(text), find_session(text, timestamptz), find_home_link(text), find_home_session(text, timestamptz)`,
+    );
+    for (const table of [...CLINIC_TABLES].reverse())
+      await runner.query(`DROP TABLE IF EXISTS ${table} CASCADE`);
     await runner.query('DROP TABLE clinic');
   }
 }

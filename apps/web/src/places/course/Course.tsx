@@ -1,7 +1,16 @@
 import { Circle } from 'lucide-react';
 import { lazy, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
-import { compareValues, type Criterion, type MeasureDefinition, type ProtocolDefinition, shown, type Side, whyChange, whyCriterion } from '@heathstep/core';
+import {
+  compareValues,
+  type Criterion,
+  type MeasureDefinition,
+  type ProtocolDefinition,
+  shown,
+  type Side,
+  whyChange,
+  whyCriterion,
+} from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
@@ -21,7 +30,11 @@ export function Course() {
   const content = useContent();
   if (course.data === undefined || content.data === undefined) {
     const error = course.error ?? content.error;
-    return error === null ? <Loading what="the course" /> : <Failed error={error} again={() => void course.refetch()} />;
+    return error === null ? (
+      <Loading what="the course" />
+    ) : (
+      <Failed error={error} again={() => void course.refetch()} />
+    );
   }
   return <Whole course={course.data} content={content.data} />;
 }
@@ -36,7 +49,10 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
         <EpisodeHead episode={episode} condition={condition} />
         <main className="mx-auto w-full max-w-2xl px-8 py-12">
           <h2>The course begins with the first plan</h2>
-          <p className="mt-2 text-ink-2">Finish the first visit, then give a plan. From then on the stages, the log and each decision stand here.</p>
+          <p className="mt-2 text-ink-2">
+            Finish the first visit, then give a plan. From then on the stages, the log and each decision stand
+            here.
+          </p>
           <Link to={`/episodes/${episode.id}/visit`} className="action mt-5">
             To the visit
           </Link>
@@ -57,7 +73,12 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
           <Criteria course={course} />
         </section>
         <section className="min-w-0 border-x border-line px-5 py-4">
-          <Trends course={course} content={content} leading={stage?.leadingMeasure ?? ''} criteria={stage?.criteria ?? null} />
+          <Trends
+            course={course}
+            content={content}
+            leading={stage?.leadingMeasure ?? ''}
+            criteria={stage?.criteria ?? null}
+          />
           <SessionStrip course={course} school={stage?.painSchool ?? 'next-morning'} />
           <VisitPairs course={course} content={content} />
         </section>
@@ -78,14 +99,18 @@ const STATES: Record<string, { readonly tone: Tone; readonly word: string }> = {
 };
 
 function Criteria({ course }: { course: CourseView }) {
-  if (course.criteria.length === 0) return <p className="mt-2 text-ink-2">There is nothing to progress to from here.</p>;
+  if (course.criteria.length === 0)
+    return <p className="mt-2 text-ink-2">There is nothing to progress to from here.</p>;
   return (
     <ul className="mt-2 border-t border-line">
       {course.criteria.map((part) => {
         const state = STATES[part.state] ?? { tone: 'unknown' as const, word: part.state };
         return (
           <li key={part.text} className="border-b border-line py-2.5">
-            <Why of={() => whyCriterion(part)} className="block font-semibold leading-snug no-underline hover:underline">
+            <Why
+              of={() => whyCriterion(part)}
+              className="block font-semibold leading-snug no-underline hover:underline"
+            >
               {sentence(part.text)}
             </Why>
             <span className="mt-1 flex items-start gap-2 text-sm text-ink-2">
@@ -106,18 +131,38 @@ function Criteria({ course }: { course: CourseView }) {
 /** What the stage wants of a measure on the treated side; null when nothing. */
 function wantedOf(criterion: Criterion | null, measure: string): number | null {
   if (criterion === null) return null;
-  const parts = 'all' in criterion ? criterion.all : 'any' in criterion ? criterion.any : 'of' in criterion ? criterion.of : null;
+  const parts =
+    'all' in criterion
+      ? criterion.all
+      : 'any' in criterion
+        ? criterion.any
+        : 'of' in criterion
+          ? criterion.of
+          : null;
   if (parts !== null) return parts.map((p) => wantedOf(p, measure)).find((w) => w !== null) ?? null;
   return 'measure' in criterion && criterion.measure === measure ? criterion.value : null;
 }
 
 const CHARTED = ['single-leg-heel-raise', 'lunge-knee-bent'];
 
-function Trends({ course, content, leading, criteria }: { course: CourseView; content: ClinicContent; leading: string; criteria: Criterion | null }) {
+function Trends({
+  course,
+  content,
+  leading,
+  criteria,
+}: {
+  course: CourseView;
+  content: ClinicContent;
+  leading: string;
+  criteria: Criterion | null;
+}) {
   const key = CHARTED.includes(leading) ? leading : 'single-leg-heel-raise';
   const measure = content.measures.find((m) => m.key === key);
   if (measure === undefined) return null;
-  const points = (side: Side) => course.measures.filter((m) => m.measure === key && m.side === side && m.value !== null).map((m) => ({ day: m.at.slice(0, 10), value: m.value ?? 0 }));
+  const points = (side: Side) =>
+    course.measures
+      .filter((m) => m.measure === key && m.side === side && m.value !== null)
+      .map((m) => ({ day: m.at.slice(0, 10), value: m.value ?? 0 }));
   const [left, right] = [points('left'), points('right')];
   return (
     <div>
@@ -129,7 +174,13 @@ function Trends({ course, content, leading, criteria }: { course: CourseView; co
         <p className="py-6 text-ink-2">Not measured yet.</p>
       ) : (
         <Suspense fallback={<div className="h-56" role="status" aria-label="Drawing the chart" />}>
-          <Trend measure={measure} left={left} right={right} wanted={wantedOf(criteria, key)} to={course.episode.today} />
+          <Trend
+            measure={measure}
+            left={left}
+            right={right}
+            wanted={wantedOf(criteria, key)}
+            to={course.episode.today}
+          />
         </Suspense>
       )}
     </div>
@@ -139,7 +190,8 @@ function Trends({ course, content, leading, criteria }: { course: CourseView; co
 /** The newest visit beside the first: every measure taken at both, with its class of change. */
 function VisitPairs({ course, content }: { course: CourseView; content: ClinicContent }) {
   const rows = content.measures.flatMap((m) => {
-    const of = (side: Side) => course.measures.filter((f) => f.measure === m.key && f.side === side && f.value !== null);
+    const of = (side: Side) =>
+      course.measures.filter((f) => f.measure === m.key && f.side === side && f.value !== null);
     const sides = (['left', 'right'] as const).map((side) => ({ side, takes: of(side) }));
     return sides.some((s) => s.takes.length > 1) ? [{ m, sides }] : [];
   });
@@ -186,7 +238,12 @@ function Pair({ measure, takes }: { measure: MeasureDefinition; takes: CourseVie
   if (first?.value == null || last?.value == null) return <span className="text-ink-3">not taken</span>;
   if (first === last) return <span>{shown(first.value)}</span>;
   const change = compareValues(measure, first.value, last.value);
-  const tone = change.direction === 'better' ? 'text-go-deep' : change.direction === 'worse' ? 'text-ease-deep' : 'text-ink-2';
+  const tone =
+    change.direction === 'better'
+      ? 'text-go-deep'
+      : change.direction === 'worse'
+        ? 'text-ease-deep'
+        : 'text-ink-2';
   const [then, now] = [first.value, last.value];
   return (
     <span title={`${shortDay(first.at)} and ${shortDay(last.at)}`}>

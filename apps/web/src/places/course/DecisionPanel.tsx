@@ -10,7 +10,10 @@ import { fullDay } from '../../parts/dates.js';
 import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 
-const HEADLINE: Record<ReviewResult['decision'], (stages: { now: string; next: string; before: string }) => string> = {
+const HEADLINE: Record<
+  ReviewResult['decision'],
+  (stages: { now: string; next: string; before: string }) => string
+> = {
   refer: () => 'Refer before going on',
   'ease-back': ({ now, before }) => (before === '' ? `Ease ${now} back to less` : `Ease back to ${before}`),
   'adjust-dose': ({ now }) => `Stay in ${now}, change the dose`,
@@ -21,11 +24,26 @@ const HEADLINE: Record<ReviewResult['decision'], (stages: { now: string; next: s
 };
 
 /** The suggestion with its reasons and what would change it; the clinician uses it or decides otherwise. */
-export function DecisionPanel({ course, content, protocol }: { course: CourseView; content: ClinicContent; protocol: ProtocolDefinition }) {
+export function DecisionPanel({
+  course,
+  content,
+  protocol,
+}: {
+  course: CourseView;
+  content: ClinicContent;
+  protocol: ProtocolDefinition;
+}) {
   const { review, episode } = course;
   const at = protocol.stages.findIndex((s) => s.key === episode.stage);
-  const names = { now: protocol.stages[at]?.name ?? '', next: protocol.stages[at + 1]?.name ?? '', before: protocol.stages[at - 1]?.name ?? '' };
-  if (review === null) return <p className="text-ink-2">A decision is suggested once a plan is given and something is logged.</p>;
+  const names = {
+    now: protocol.stages[at]?.name ?? '',
+    next: protocol.stages[at + 1]?.name ?? '',
+    before: protocol.stages[at - 1]?.name ?? '',
+  };
+  if (review === null)
+    return (
+      <p className="text-ink-2">A decision is suggested once a plan is given and something is logged.</p>
+    );
   const words = DECISION_WORDS[review.decision];
   const reviewed = content.reviews['rule:review'];
   return (
@@ -47,7 +65,10 @@ export function DecisionPanel({ course, content, protocol }: { course: CourseVie
       )}
       <p className="mt-4 text-sm text-ink-2">
         A suggestion by rule {review.rule} of 9, {review.confidence}.{' '}
-        {reviewed === undefined ? 'The rules are not yet reviewed by this clinic.' : `Rules reviewed by ${reviewed.reviewer}, ${fullDay(reviewed.on)}.`} The decision is yours. <Why of={() => whyReview(review)}>Show the working</Why>
+        {reviewed === undefined
+          ? 'The rules are not yet reviewed by this clinic.'
+          : `Rules reviewed by ${reviewed.reviewer}, ${fullDay(reviewed.on)}.`}{' '}
+        The decision is yours. <Why of={() => whyReview(review)}>Show the working</Why>
       </p>
       <History course={course} />
     </div>
@@ -65,7 +86,11 @@ function Reasons({ review }: { review: ReviewResult }) {
           {sentence(reason)}
         </li>
       ))}
-      {waiting > 0 && <li className="border-b border-line-2 py-1.5 text-ink-2">{waiting === 1 ? 'One criterion is not met yet' : `${waiting} criteria are not met yet`}</li>}
+      {waiting > 0 && (
+        <li className="border-b border-line-2 py-1.5 text-ink-2">
+          {waiting === 1 ? 'One criterion is not met yet' : `${waiting} criteria are not met yet`}
+        </li>
+      )}
     </ul>
   );
 }
@@ -80,7 +105,8 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
   const [choice, setChoice] = useState<DecisionBody['decision'] | null>(null);
   const [reason, setReason] = useState('');
   const decide = useMutation({
-    mutationFn: (body: { decision: DecisionBody['decision']; reason?: string }) => request<CourseView>('POST', `/api/episodes/${episode.id}/decisions`, { id: id.current, ...body }),
+    mutationFn: (body: { decision: DecisionBody['decision']; reason?: string }) =>
+      request<CourseView>('POST', `/api/episodes/${episode.id}/decisions`, { id: id.current, ...body }),
     onSuccess: async (next) => {
       id.current = crypto.randomUUID();
       setOtherwise(false);
@@ -89,16 +115,27 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
       if (next.episode.draft !== null) await navigate(`/episodes/${episode.id}/plan`);
     },
   });
-  if (session.data?.user.role === 'assistant') return <p className="mt-4 text-sm text-ink-2">A clinician decides.</p>;
+  if (session.data?.user.role === 'assistant')
+    return <p className="mt-4 text-sm text-ink-2">A clinician decides.</p>;
   const error = decide.error instanceof ApiError ? decide.error : null;
   const reasonError = error?.at('/reason') ?? null;
   return (
     <div className="mt-4">
       <div className="flex flex-wrap gap-3">
-        <button type="button" className="action" disabled={decide.isPending} onClick={() => decide.mutate({ decision: review.decision })}>
+        <button
+          type="button"
+          className="action"
+          disabled={decide.isPending}
+          onClick={() => decide.mutate({ decision: review.decision })}
+        >
           Use this
         </button>
-        <button type="button" className="action-quiet" aria-expanded={otherwise} onClick={() => setOtherwise(!otherwise)}>
+        <button
+          type="button"
+          className="action-quiet"
+          aria-expanded={otherwise}
+          onClick={() => setOtherwise(!otherwise)}
+        >
           Decide otherwise
         </button>
       </div>
@@ -112,14 +149,26 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
         >
           <div className="flex flex-wrap gap-2" role="group" aria-label="Decision">
             {DECISIONS.filter((d) => d !== review.decision && !(d === 'progress' && last)).map((d) => (
-              <button key={d} type="button" aria-pressed={choice === d} className={`min-h-10 rounded border-2 px-2.5 text-sm font-semibold ${choice === d ? 'border-heather bg-heather-wash' : 'border-line'}`} onClick={() => setChoice(d)}>
+              <button
+                key={d}
+                type="button"
+                aria-pressed={choice === d}
+                className={`min-h-10 rounded border-2 px-2.5 text-sm font-semibold ${choice === d ? 'border-heather bg-heather-wash' : 'border-line'}`}
+                onClick={() => setChoice(d)}
+              >
                 {DECISION_WORDS[d]?.text}
               </button>
             ))}
           </div>
           <label className="mt-3 block">
             <span className="text-sm text-ink-2">Why otherwise</span>
-            <textarea className="field min-h-16" value={reason} maxLength={2000} aria-invalid={reasonError !== null} onChange={(e) => setReason(e.target.value)} />
+            <textarea
+              className="field min-h-16"
+              value={reason}
+              maxLength={2000}
+              aria-invalid={reasonError !== null}
+              onChange={(e) => setReason(e.target.value)}
+            />
           </label>
           <button type="submit" className="action mt-2" disabled={choice === null || decide.isPending}>
             Record it
@@ -143,7 +192,12 @@ function OpenStops({ course }: { course: CourseView }) {
   const id = useRef(crypto.randomUUID());
   const stop = episode.openStops.find((s) => s.id === closing);
   const send = async (values: ClosureValues) => {
-    await request('POST', `/api/episodes/${episode.id}/closures`, { id: id.current, subject: `stop:${closing ?? ''}`, side: 'none', ...values });
+    await request('POST', `/api/episodes/${episode.id}/closures`, {
+      id: id.current,
+      subject: `stop:${closing ?? ''}`,
+      side: 'none',
+      ...values,
+    });
     id.current = crypto.randomUUID();
     setClosing(null);
     await client.invalidateQueries({ queryKey: keys.course(episode.id) });
@@ -159,7 +213,15 @@ function OpenStops({ course }: { course: CourseView }) {
           </button>
         </div>
       ))}
-      {stop !== undefined && <CloseDialog title={stop.sign} today={episode.today} overridable={false} send={send} cancel={() => setClosing(null)} />}
+      {stop !== undefined && (
+        <CloseDialog
+          title={stop.sign}
+          today={episode.today}
+          overridable={false}
+          send={send}
+          cancel={() => setClosing(null)}
+        />
+      )}
     </>
   );
 }
@@ -172,8 +234,13 @@ function History({ course }: { course: CourseView }) {
       <ol className="mt-1 text-sm">
         {course.decisions.map((d) => (
           <li key={d.id} className="border-b border-line-2 py-2">
-            <span className="font-semibold">{DECISION_WORDS[d.decision]?.text ?? d.decision}</span>, {fullDay(d.at)}, {d.by}
-            <span className="block text-ink-2">{d.agreed ? 'as suggested' : `suggested: ${DECISION_WORDS[d.suggested]?.text ?? d.suggested}. ${d.reason}`}</span>
+            <span className="font-semibold">{DECISION_WORDS[d.decision]?.text ?? d.decision}</span>,{' '}
+            {fullDay(d.at)}, {d.by}
+            <span className="block text-ink-2">
+              {d.agreed
+                ? 'as suggested'
+                : `suggested: ${DECISION_WORDS[d.suggested]?.text ?? d.suggested}. ${d.reason}`}
+            </span>
           </li>
         ))}
       </ol>

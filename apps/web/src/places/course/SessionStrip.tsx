@@ -24,18 +24,36 @@ export function SessionStrip({ course, school }: { course: CourseView; school: P
         <h2>What was done, and how it was taken</h2>
         <span className="text-sm text-ink-2">minutes under tension</span>
       </div>
-      <div className="mt-3 grid items-end gap-1" style={{ gridTemplateColumns: `repeat(${DAYS}, minmax(0, 1fr))` }}>
+      <div
+        className="mt-3 grid items-end gap-1"
+        style={{ gridTemplateColumns: `repeat(${DAYS}, minmax(0, 1fr))` }}
+      >
         {days.map((day) => {
           const s = on.get(day);
-          return <div key={day} aria-hidden className="rounded-t-sm bg-ink-3/50" style={{ height: `${((s?.tensionMinutes ?? 0) / most) * 4.5}rem` }} />;
+          return (
+            <div
+              key={day}
+              aria-hidden
+              className="rounded-t-sm bg-ink-3/50"
+              style={{ height: `${((s?.tensionMinutes ?? 0) / most) * 4.5}rem` }}
+            />
+          );
         })}
         {days.map((day) => {
           const s = on.get(day);
           if (s === undefined) return <div key={day} className="h-6 border-b-2 border-line" />;
           const look = LOOK[s.state];
           return (
-            <Why key={day} of={() => whySession(s, school)} label={`${shortDay(day)}: ${look.word}, ${shown(s.tensionMinutes)} minutes`} className="block h-6 no-underline">
-              <span className={`flex h-full items-center justify-center rounded-sm text-sm font-bold text-paper ${s.state === 'not-known' ? 'border-2 border-dashed border-ink-3 !text-ink-2' : ''}`} style={{ background: look.colour }}>
+            <Why
+              key={day}
+              of={() => whySession(s, school)}
+              label={`${shortDay(day)}: ${look.word}, ${shown(s.tensionMinutes)} minutes`}
+              className="block h-6 no-underline"
+            >
+              <span
+                className={`flex h-full items-center justify-center rounded-sm text-sm font-bold text-paper ${s.state === 'not-known' ? 'border-2 border-dashed border-ink-3 !text-ink-2' : ''}`}
+                style={{ background: look.colour }}
+              >
                 {look.mark}
               </span>
             </Why>

@@ -1,4 +1,13 @@
-import { BellRing, CalendarClock, CircleCheck, Flame, Leaf, MessageCircleOff, Octagon, Sprout } from 'lucide-react';
+import {
+  BellRing,
+  CalendarClock,
+  CircleCheck,
+  Flame,
+  Leaf,
+  MessageCircleOff,
+  Octagon,
+  Sprout,
+} from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Link } from 'react-router';
 import type { DayItem } from '@heathstep/contracts';
@@ -7,7 +16,10 @@ import { Failed, Loading } from '../../app/Failures.js';
 import { longDay } from '../../parts/dates.js';
 import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 
-const KINDS: Record<DayItem['kind'], { readonly word: string; readonly tone: Tone; readonly icon: ComponentType<{ className?: string }> }> = {
+const KINDS: Record<
+  DayItem['kind'],
+  { readonly word: string; readonly tone: Tone; readonly icon: ComponentType<{ className?: string }> }
+> = {
   stop: { word: 'Stop sign', tone: 'ease', icon: BellRing },
   blocked: { word: 'Blocked', tone: 'ease', icon: Octagon },
   flare: { word: 'Flare', tone: 'ease', icon: Flame },
@@ -27,13 +39,24 @@ const linkOf = (item: DayItem): string => {
 /** Who needs a look today, most pressing first. */
 export function Day() {
   const day = useDay();
-  if (day.data === undefined) return day.error === null ? <Loading what="today" /> : <Failed error={day.error} again={() => void day.refetch()} />;
+  if (day.data === undefined)
+    return day.error === null ? (
+      <Loading what="today" />
+    ) : (
+      <Failed error={day.error} again={() => void day.refetch()} />
+    );
   const pressing = day.data.items.filter((i) => i.kind !== 'steady');
   const steady = day.data.items.filter((i) => i.kind === 'steady');
   return (
     <main className="mx-auto w-full max-w-5xl px-8 py-8">
       <p className="text-ink-2">{longDay(day.data.today)}</p>
-      <h1 className="mt-1">{pressing.length === 0 ? 'Nothing asks for a look' : pressing.length === 1 ? 'One person to look at' : `${pressing.length} people to look at`}</h1>
+      <h1 className="mt-1">
+        {pressing.length === 0
+          ? 'Nothing asks for a look'
+          : pressing.length === 1
+            ? 'One person to look at'
+            : `${pressing.length} people to look at`}
+      </h1>
       {day.data.items.length === 0 && (
         <p className="mt-6 text-ink-2">
           Nobody is here yet.{' '}
@@ -61,7 +84,10 @@ function List({ items }: { items: readonly DayItem[] }) {
         const kind = KINDS[item.kind];
         return (
           <li key={item.episodeId ?? item.personId} className="border-b border-line">
-            <Link to={linkOf(item)} className="grid grid-cols-[8.5rem_12rem_1fr] items-start gap-4 px-2 py-4 hover:bg-paper">
+            <Link
+              to={linkOf(item)}
+              className="grid grid-cols-[8.5rem_12rem_1fr] items-start gap-4 px-2 py-4 hover:bg-paper"
+            >
               <span>
                 <Judgement tone={kind.tone} icon={kind.icon}>
                   {kind.word}

@@ -12,7 +12,11 @@ export function Handout() {
   const session = useSession();
   if (course.data === undefined || content.data === undefined || session.data === undefined) {
     const error = course.error ?? content.error;
-    return error === null ? <Loading what="the handout" /> : <Failed error={error} again={() => void course.refetch()} />;
+    return error === null ? (
+      <Loading what="the handout" />
+    ) : (
+      <Failed error={error} again={() => void course.refetch()} />
+    );
   }
   const { episode } = course.data;
   const { plan } = episode;
@@ -28,7 +32,9 @@ export function Handout() {
   }
   const { clinic } = session.data;
   const stage = content.data.protocols.flatMap((p) => p.stages).find((s) => s.key === plan.stage) as Stage;
-  const adjuncts = stage.adjuncts.filter((a) => Object.entries(a.school ?? {}).every(([q, o]) => episode.schools[q] === o));
+  const adjuncts = stage.adjuncts.filter((a) =>
+    Object.entries(a.school ?? {}).every(([q, o]) => episode.schools[q] === o),
+  );
   return (
     <main className="mx-auto w-full max-w-[52rem] bg-paper px-10 py-8 text-[1.05rem] print:max-w-none print:bg-transparent print:p-0 print:text-[12.5pt]">
       <div className="no-print mb-6 flex gap-3">
@@ -55,11 +61,16 @@ export function Handout() {
           const exercise = content.data.exercises.find((e) => e.key === item.exercise);
           if (exercise === undefined) return null;
           return (
-            <li key={item.exercise} className="grid grid-cols-[2rem_1fr] break-inside-avoid border-b border-line py-2.5">
+            <li
+              key={item.exercise}
+              className="grid grid-cols-[2rem_1fr] break-inside-avoid border-b border-line py-2.5"
+            >
               <span className="font-head text-2xl font-semibold">{i + 1}</span>
               <div>
                 <h2>{exercise.name}</h2>
-                <p className="text-lg font-semibold print:text-[13.5pt]">{sentenceText(doseSentence(item, exercise))}</p>
+                <p className="text-lg font-semibold print:text-[13.5pt]">
+                  {sentenceText(doseSentence(item, exercise))}
+                </p>
                 <p>{exercise.steps.join('. ')}.</p>
                 <p>
                   <b>You should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
@@ -99,14 +110,19 @@ export function Handout() {
         <div>
           <h2>Stop</h2>
           <p>
-            <b>Stop and call {clinic.emergencyNumber}:</b> chest pain, breathlessness, a pop with loss of push-off, a cold or white foot, a change of face, arm or speech.
+            <b>Stop and call {clinic.emergencyNumber}:</b> chest pain, breathlessness, a pop with loss of
+            push-off, a cold or white foot, a change of face, arm or speech.
           </p>
           <p>
-            <b>Stop for today and tell us, {clinic.phone}:</b> sharp sudden pain, numbness or tingling, giving way, new swelling, colour change, broken skin, dizziness.
+            <b>Stop for today and tell us, {clinic.phone}:</b> sharp sudden pain, numbness or tingling, giving
+            way, new swelling, colour change, broken skin, dizziness.
           </p>
         </div>
       </section>
-      <p className="mt-3 border-t border-line pt-2 text-sm">Made for you by your physiotherapist. It does not replace their advice. Most people gain a little each week over 8 to 12 weeks.</p>
+      <p className="mt-3 border-t border-line pt-2 text-sm">
+        Made for you by your physiotherapist. It does not replace their advice. Most people gain a little each
+        week over 8 to 12 weeks.
+      </p>
     </main>
   );
 }

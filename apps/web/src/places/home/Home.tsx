@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useId, useState, type FormEvent } from 'react';
+import { useId, useState, type SyntheticEvent } from 'react';
 import { ApiError, request } from '../../api/client.js';
 import type { HomeView } from '@heathstep/contracts';
 import { Today } from './Today.js';
@@ -17,8 +17,15 @@ const key = ['home'] as const;
 export function Home() {
   const client = useQueryClient();
   const [token] = useState(tokenFromAddress);
-  const [opened, setOpened] = useState(() => token === null || sessionStorage.getItem(TOKEN) === token || localStorage.getItem(TOKEN) === token);
-  const home = useQuery({ queryKey: key, queryFn: () => request<HomeView>('GET', '/api/home/today'), enabled: opened, refetchOnWindowFocus: true });
+  const [opened, setOpened] = useState(
+    () => token === null || sessionStorage.getItem(TOKEN) === token || localStorage.getItem(TOKEN) === token,
+  );
+  const home = useQuery({
+    queryKey: key,
+    queryFn: () => request<HomeView>('GET', '/api/home/today'),
+    enabled: opened,
+    refetchOnWindowFocus: true,
+  });
   const needsCode = !opened || (home.error instanceof ApiError && home.error.status === 401);
   if (needsCode) {
     if (token === null) return <Gone />;
@@ -42,8 +49,14 @@ export function Home() {
           ) : (
             <>
               <h1>No connection just now</h1>
-              <p className="mt-3 text-lg">Your plan is fetched as soon as there is one. Nothing you logged is lost.</p>
-              <button type="button" className="action mt-6 min-h-14 w-full text-lg" onClick={() => void home.refetch()}>
+              <p className="mt-3 text-lg">
+                Your plan is fetched as soon as there is one. Nothing you logged is lost.
+              </p>
+              <button
+                type="button"
+                className="action mt-6 min-h-14 w-full text-lg"
+                onClick={() => void home.refetch()}
+              >
                 Try again
               </button>
             </>
@@ -60,7 +73,11 @@ export function Home() {
 }
 
 export function Page({ children }: { children: React.ReactNode }) {
-  return <main className="mx-auto flex min-h-dvh w-full max-w-md flex-col bg-paper text-[1.1rem] text-ink">{children}</main>;
+  return (
+    <main className="mx-auto flex min-h-dvh w-full max-w-md flex-col bg-paper text-[1.1rem] text-ink">
+      {children}
+    </main>
+  );
 }
 
 /** A link that is wrong, ended or missing: kind, and the same for every reason. */
@@ -70,7 +87,10 @@ function Gone() {
       <div className="px-6 pt-20">
         <h1>This link does not open</h1>
         <p className="mt-4">It may be mistyped, or your clinic may have made you a newer one.</p>
-        <p className="mt-4">Please look for the newest message from your clinic, or ask them for a new link. Your log is safe with them.</p>
+        <p className="mt-4">
+          Please look for the newest message from your clinic, or ask them for a new link. Your log is safe
+          with them.
+        </p>
       </div>
     </Page>
   );
@@ -81,7 +101,7 @@ function Code({ token, opened }: { token: string; opened: () => Promise<void> })
   const [error, setError] = useState<ApiError | null>(null);
   const [busy, setBusy] = useState(false);
   const errorId = useId();
-  const submit = async (event: FormEvent) => {
+  const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     if (busy) return;
     setBusy(true);
@@ -124,9 +144,17 @@ function Code({ token, opened }: { token: string; opened: () => Promise<void> })
               />
             </label>
             <p id={errorId} role="alert" className="mt-2 min-h-7 text-ease-deep">
-              {error === null ? '' : error.passing ? 'No connection just now. Try again in a moment.' : (error.at('/code') ?? error.message)}
+              {error === null
+                ? ''
+                : error.passing
+                  ? 'No connection just now. Try again in a moment.'
+                  : (error.at('/code') ?? error.message)}
             </p>
-            <button type="submit" className="action mt-2 min-h-14 w-full text-lg" disabled={busy || code.replace(/\s/g, '').length !== 6}>
+            <button
+              type="submit"
+              className="action mt-2 min-h-14 w-full text-lg"
+              disabled={busy || code.replace(/\s/g, '').length !== 6}
+            >
               Open
             </button>
           </form>

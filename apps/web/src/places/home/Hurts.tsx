@@ -26,7 +26,10 @@ export function Hurts({ clinic, report, back, toList }: HurtsProps) {
       <div className="flex flex-1 flex-col bg-ease px-5 py-10 text-paper" role="alert">
         <h1 className="text-4xl">Stop. Call now.</h1>
         <p className="mt-4 text-xl">{`Call ${clinic.emergencyNumber}. Do not go on with the exercises. Your clinic has been told.`}</p>
-        <a className="mt-6 flex min-h-16 items-center justify-center rounded-xl bg-paper text-xl font-bold text-ease-deep" href={`tel:${clinic.emergencyNumber}`}>{`Call ${clinic.emergencyNumber}`}</a>
+        <a
+          className="mt-6 flex min-h-16 items-center justify-center rounded-xl bg-paper text-xl font-bold text-ease-deep"
+          href={`tel:${clinic.emergencyNumber}`}
+        >{`Call ${clinic.emergencyNumber}`}</a>
         <div className="flex-1" />
         <button type="button" className="min-h-12 underline" onClick={toList}>
           Close
@@ -38,7 +41,10 @@ export function Hurts({ clinic, report, back, toList }: HurtsProps) {
     return (
       <div className="flex flex-1 flex-col px-5 py-10" role="alert">
         <h1>Stop for today</h1>
-        <p className="mt-4">Your clinic has been told and will speak with you before you go on. If it gets worse, do not wait: call.</p>
+        <p className="mt-4">
+          Your clinic has been told and will speak with you before you go on. If it gets worse, do not wait:
+          call.
+        </p>
         {call(clinic.phone, 'Call your clinic,')}
         <div className="flex-1" />
         <button type="button" className="text-action min-h-12" onClick={toList}>
@@ -50,10 +56,27 @@ export function Hurts({ clinic, report, back, toList }: HurtsProps) {
   return (
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
       <h1>What do you feel?</h1>
-      <Group title="Get help at once" className="bg-ease text-paper" signs={EMERGENCY_SIGNS} choose={(s) => tell('emergency', s)} />
-      <Group title="Stop for today" className="bg-ease-wash text-ease-deep" signs={REVIEW_SIGNS} choose={(s) => tell('review', s)} />
-      <Group title="End this exercise only" className="bg-hold-wash text-hold-deep" signs={PAUSE_SIGNS} choose={(s) => tell('pause', s)} />
-      <p className="mt-6 text-base">Pain up to 5 of 10 that settles within an hour and leaves your next morning as usual is all right.</p>
+      <Group
+        title="Get help at once"
+        className="bg-ease text-paper"
+        signs={EMERGENCY_SIGNS}
+        choose={(s) => tell('emergency', s)}
+      />
+      <Group
+        title="Stop for today"
+        className="bg-ease-wash text-ease-deep"
+        signs={REVIEW_SIGNS}
+        choose={(s) => tell('review', s)}
+      />
+      <Group
+        title="End this exercise only"
+        className="bg-hold-wash text-hold-deep"
+        signs={PAUSE_SIGNS}
+        choose={(s) => tell('pause', s)}
+      />
+      <p className="mt-6 text-base">
+        Pain up to 5 of 10 that settles within an hour and leaves your next morning as usual is all right.
+      </p>
       <button type="button" className="action-quiet mt-5 min-h-14 text-lg" onClick={back}>
         None of these, go on
       </button>
@@ -61,13 +84,28 @@ export function Hurts({ clinic, report, back, toList }: HurtsProps) {
   );
 }
 
-function Group({ title, className, signs, choose }: { title: string; className: string; signs: readonly string[]; choose: (sign: string) => void }) {
+function Group({
+  title,
+  className,
+  signs,
+  choose,
+}: {
+  title: string;
+  className: string;
+  signs: readonly string[];
+  choose: (sign: string) => void;
+}) {
   return (
     <section className="mt-5" aria-label={title}>
       <h2>{title}</h2>
       <div className="mt-2 grid grid-cols-2 gap-2">
         {signs.map((sign) => (
-          <button key={sign} type="button" className={`min-h-14 rounded-xl px-3 py-2 text-left text-base font-bold leading-tight ${className}`} onClick={() => choose(sign)}>
+          <button
+            key={sign}
+            type="button"
+            className={`min-h-14 rounded-xl px-3 py-2 text-left text-base font-bold leading-tight ${className}`}
+            onClick={() => choose(sign)}
+          >
             {sign}
           </button>
         ))}

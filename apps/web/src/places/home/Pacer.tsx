@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import type { ComposedExercise, ExerciseDefinition } from '@heathstep/core';
 import { doseSentence, sentenceText } from '@heathstep/core';
 import { Stepper } from './After.js';
-import { type Beat, beatAt, beatsOf, type Done } from './homeModel.js';
+import { type Beat, beatAt, beatsOf, type Done, progressAt } from './homeModel.js';
 import { type PacerClock, usePacerClock } from './pacerClock.js';
 import { useWakeLock } from './wakeLock.js';
 
@@ -18,7 +18,15 @@ interface PacerProps {
   readonly hurts: () => void;
 }
 
-const WORDS: Record<Beat['kind'], string> = { ready: 'Get ready', up: 'Up', hold: 'Hold', down: 'Lower slowly', pause: 'Pause', rest: 'Rest', release: 'Let go' };
+const WORDS: Record<Beat['kind'], string> = {
+  ready: 'Get ready',
+  up: 'Up',
+  hold: 'Hold',
+  down: 'Lower slowly',
+  pause: 'Pause',
+  rest: 'Rest',
+  release: 'Let go',
+};
 
 /** Introduces the exercise, paces it, then takes what was done and how hard it was. */
 export function Pacer({ item, exercise, number, of, finished, leave, skip, hurts }: PacerProps) {
@@ -29,13 +37,18 @@ export function Pacer({ item, exercise, number, of, finished, leave, skip, hurts
       <div className="flex items-center gap-3">
         <div className="flex flex-1 gap-1.5" aria-hidden>
           {Array.from({ length: of }, (_, i) => (
-            <span key={i} className={`h-1.5 flex-1 rounded-full ${i + 1 < number ? 'bg-ink' : i + 1 === number ? 'bg-heather' : 'bg-line'}`} />
+            <span
+              key={i}
+              className={`h-1.5 flex-1 rounded-full ${i + 1 < number ? 'bg-ink' : i + 1 === number ? 'bg-heather' : 'bg-line'}`}
+            />
           ))}
         </div>
         <span className="text-base text-ink-2">{`${number} of ${of}`}</span>
       </div>
       <h1 className="mt-4 text-3xl">{exercise.name}</h1>
-      {stage === 'intro' && <Intro item={item} exercise={exercise} start={() => setStage('run')} leave={leave} skip={skip} />}
+      {stage === 'intro' && (
+        <Intro item={item} exercise={exercise} start={() => setStage('run')} leave={leave} skip={skip} />
+      )}
       {stage === 'run' && (
         <Run
           item={item}
@@ -47,12 +60,30 @@ export function Pacer({ item, exercise, number, of, finished, leave, skip, hurts
           hurts={hurts}
         />
       )}
-      {stage === 'done' && <Finish item={item} result={result} save={(sets, reps, effort) => finished({ exercise: exercise.key, sets, reps, effort })} />}
+      {stage === 'done' && (
+        <Finish
+          item={item}
+          result={result}
+          save={(sets, reps, effort) => finished({ exercise: exercise.key, sets, reps, effort })}
+        />
+      )}
     </div>
   );
 }
 
-function Intro({ item, exercise, start, leave, skip }: { item: ComposedExercise; exercise: ExerciseDefinition; start: () => void; leave: () => void; skip: () => void }) {
+function Intro({
+  item,
+  exercise,
+  start,
+  leave,
+  skip,
+}: {
+  item: ComposedExercise;
+  exercise: ExerciseDefinition;
+  start: () => void;
+  leave: () => void;
+  skip: () => void;
+}) {
   return (
     <>
       <p className="mt-1 font-semibold">{sentenceText(doseSentence(item, exercise))}</p>
@@ -71,7 +102,9 @@ function Intro({ item, exercise, start, leave, skip }: { item: ComposedExercise;
           </li>
         ))}
       </ul>
-      {exercise.equipment.length > 0 && <p className="mt-3 text-ink-2">You need: {exercise.equipment.join(', ')}.</p>}
+      {exercise.equipment.length > 0 && (
+        <p className="mt-3 text-ink-2">You need: {exercise.equipment.join(', ')}.</p>
+      )}
       <div className="flex-1" />
       <button type="button" className="action mt-6 min-h-16 w-full text-xl" onClick={start}>
         Start
@@ -88,16 +121,17 @@ function Intro({ item, exercise, start, leave, skip }: { item: ComposedExercise;
   );
 }
 
-/** Sets that were finished at a moment, and repetitions of the set that was running. */
-export function progressAt(beats: readonly Beat[], second: number, item: ComposedExercise): { sets: number; reps: number } {
-  const beat = beatAt(beats, second);
-  if (beat === null) return second <= 0 ? { sets: 0, reps: 0 } : { sets: item.sets, reps: item.reps };
-  const doneSets = beat.rep === 0 ? beat.set - 1 : beat.set - 1;
-  const doneReps = Math.max(0, beat.rep - 1);
-  return doneSets > 0 ? { sets: doneSets, reps: item.reps } : { sets: doneReps > 0 ? 1 : 0, reps: doneReps };
-}
-
-function Run({ item, exercise, stop, hurts }: { item: ComposedExercise; exercise: ExerciseDefinition; stop: (sets: number, reps: number) => void; hurts: () => void }) {
+function Run({
+  item,
+  exercise,
+  stop,
+  hurts,
+}: {
+  item: ComposedExercise;
+  exercise: ExerciseDefinition;
+  stop: (sets: number, reps: number) => void;
+  hurts: () => void;
+}) {
   const [beats] = useState(() => beatsOf(item, exercise));
   const [sound, setSound] = useState(true);
   const clock: PacerClock = usePacerClock(beats, sound);
@@ -116,14 +150,20 @@ function Run({ item, exercise, stop, hurts }: { item: ComposedExercise; exercise
     <>
       <p className="mt-1">
         {side !== null && (
-          <b style={{ color: `var(--color-${side})` }}>{side === 'left' ? 'L Left foot' : 'R Right foot'}, </b>
+          <b style={{ color: `var(--color-${side})` }}>
+            {side === 'left' ? 'L Left foot' : 'R Right foot'},{' '}
+          </b>
         )}
         {`set ${beat.set} of ${item.sets}`}
       </p>
       <div className="mt-5 flex flex-col items-center">
         <Ring share={(clock.second - beat.startSecond) / (beat.endSecond - beat.startSecond)} rest={between}>
-          <span className="font-head text-7xl font-semibold leading-none">{between ? left : holds ? left : beat.rep}</span>
-          <span className="text-lg text-ink-2">{between ? 'seconds' : holds ? `hold ${beat.rep} of ${item.reps}` : `of ${item.reps}`}</span>
+          <span className="font-head text-7xl font-semibold leading-none">
+            {between ? left : holds ? left : beat.rep}
+          </span>
+          <span className="text-lg text-ink-2">
+            {between ? 'seconds' : holds ? `hold ${beat.rep} of ${item.reps}` : `of ${item.reps}`}
+          </span>
         </Ring>
         <p className="mt-4 font-head text-4xl font-semibold text-heather-deep" aria-live="polite">
           {WORDS[beat.kind]}
@@ -132,10 +172,19 @@ function Run({ item, exercise, stop, hurts }: { item: ComposedExercise; exercise
           {between || holds ? '' : left}
         </p>
       </div>
-      <p className="mt-3 border-t border-line pt-3 text-xl">{exercise.faults[0] === undefined ? exercise.feel : `${exercise.faults[0].fix.charAt(0).toUpperCase()}${exercise.faults[0].fix.slice(1)}`}</p>
+      <p className="mt-3 border-t border-line pt-3 text-xl">
+        {exercise.faults[0] === undefined
+          ? exercise.feel
+          : `${exercise.faults[0].fix.charAt(0).toUpperCase()}${exercise.faults[0].fix.slice(1)}`}
+      </p>
       <div className="flex-1" />
       <div className="mt-5 flex items-center justify-between">
-        <button type="button" className="text-action inline-flex min-h-12 items-center gap-2" aria-pressed={sound} onClick={() => setSound(!sound)}>
+        <button
+          type="button"
+          className="text-action inline-flex min-h-12 items-center gap-2"
+          aria-pressed={sound}
+          onClick={() => setSound(!sound)}
+        >
           {sound ? <Volume2 className="size-5" aria-hidden /> : <VolumeX className="size-5" aria-hidden />}
           {sound ? 'Sound on' : 'Sound off'}
         </button>
@@ -166,7 +215,11 @@ function Run({ item, exercise, stop, hurts }: { item: ComposedExercise; exercise
         >
           It hurts
         </button>
-        <button type="button" className="action min-h-16 !rounded-xl text-lg" onClick={clock.running ? clock.pause : clock.go}>
+        <button
+          type="button"
+          className="action min-h-16 !rounded-xl text-lg"
+          onClick={clock.running ? clock.pause : clock.go}
+        >
           {clock.running ? 'Pause' : 'Go on'}
         </button>
       </div>
@@ -182,14 +235,31 @@ function Ring({ share, rest, children }: { share: number; rest: boolean; childre
     <div className="relative size-56">
       <svg viewBox="0 0 220 220" className="size-full -rotate-90" aria-hidden>
         <circle cx="110" cy="110" r={R} fill="none" stroke="var(--color-line)" strokeWidth="15" />
-        <circle cx="110" cy="110" r={R} fill="none" stroke={rest ? 'var(--color-ink-3)' : 'var(--color-heather)'} strokeWidth="15" strokeLinecap="round" strokeDasharray={`${Math.max(0.001, Math.min(1, share)) * AROUND} ${AROUND}`} />
+        <circle
+          cx="110"
+          cy="110"
+          r={R}
+          fill="none"
+          stroke={rest ? 'var(--color-ink-3)' : 'var(--color-heather)'}
+          strokeWidth="15"
+          strokeLinecap="round"
+          strokeDasharray={`${Math.max(0.001, Math.min(1, share)) * AROUND} ${AROUND}`}
+        />
       </svg>
       <div className="absolute inset-0 flex flex-col items-center justify-center">{children}</div>
     </div>
   );
 }
 
-function Finish({ item, result, save }: { item: ComposedExercise; result: { sets: number; reps: number }; save: (sets: number, reps: number, effort: number | null) => void }) {
+function Finish({
+  item,
+  result,
+  save,
+}: {
+  item: ComposedExercise;
+  result: { sets: number; reps: number };
+  save: (sets: number, reps: number, effort: number | null) => void;
+}) {
   const [sets, setSets] = useState(result.sets);
   const [reps, setReps] = useState(result.reps);
   const change = (set: (v: number) => void, value: number, by: number) => set(Math.max(0, value + by));
@@ -198,14 +268,26 @@ function Finish({ item, result, save }: { item: ComposedExercise; result: { sets
       <p className="mt-3 text-xl">What did you do?</p>
       <div className="mt-2">
         <Stepper label="Sets" value={sets} step={(by) => change(setSets, sets, by)} />
-        <Stepper label={item.tempo === undefined ? 'Holds in a set' : 'Repetitions in a set'} value={reps} step={(by) => change(setReps, reps, by)} />
+        <Stepper
+          label={item.tempo === undefined ? 'Holds in a set' : 'Repetitions in a set'}
+          value={reps}
+          step={(by) => change(setReps, reps, by)}
+        />
       </div>
       <p className="mt-6 text-xl">How hard was it?</p>
       <div className="mt-3 grid grid-cols-4 gap-2" role="group" aria-label="Effort, 0 easy to 10 all you had">
         {Array.from({ length: 11 }, (_, n) => (
-          <button key={n} type="button" className="min-h-16 rounded-xl border-2 border-line bg-ground font-head text-2xl font-semibold" aria-label={`Effort ${n}`} onClick={() => save(sets, reps, n)}>
+          <button
+            key={n}
+            type="button"
+            className="min-h-16 rounded-xl border-2 border-line bg-ground font-head text-2xl font-semibold"
+            aria-label={`Effort ${n}`}
+            onClick={() => save(sets, reps, n)}
+          >
             {n}
-            <span className="block font-body text-sm font-normal">{n === 0 ? 'easy' : n === 5 ? 'medium' : n === 10 ? 'all I had' : ''}</span>
+            <span className="block font-body text-sm font-normal">
+              {n === 0 ? 'easy' : n === 5 ? 'medium' : n === 10 ? 'all I had' : ''}
+            </span>
           </button>
         ))}
       </div>

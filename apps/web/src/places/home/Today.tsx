@@ -5,7 +5,15 @@ import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
 import { keep, stored } from '../../api/useEntries.js';
 import { longDay } from '../../parts/dates.js';
 import { After, HourQuestion } from './After.js';
-import { asMorning, asSession, canCorrect, type Done, entryOf, type Running, withWaiting } from './homeModel.js';
+import {
+  asMorning,
+  asSession,
+  canCorrect,
+  type Done,
+  entryOf,
+  type Running,
+  withWaiting,
+} from './homeModel.js';
 import { useOutbox } from './homeStore.js';
 import { Hurts } from './Hurts.js';
 import { Pacer } from './Pacer.js';
@@ -13,7 +21,14 @@ import { BigScore, FirstStepsPicture } from './pieces.js';
 
 const RUNNING = 'heathstep.home.running';
 
-type Screen = { readonly at: 'list' } | { readonly at: 'before' } | { readonly at: 'exercise'; readonly index: number } | { readonly at: 'after' } | { readonly at: 'hurts'; readonly exercise: string | null; readonly back: Screen } | { readonly at: 'morning' } | { readonly at: 'correct'; readonly entryId: string };
+type Screen =
+  | { readonly at: 'list' }
+  | { readonly at: 'before' }
+  | { readonly at: 'exercise'; readonly index: number }
+  | { readonly at: 'after' }
+  | { readonly at: 'hurts'; readonly exercise: string | null; readonly back: Screen }
+  | { readonly at: 'morning' }
+  | { readonly at: 'correct'; readonly entryId: string };
 
 /** One thing per screen, large: the morning, today's exercises, the pacer, and how it was. */
 export function Today({ view: served, refresh }: { view: HomeView; refresh: () => void }) {
@@ -33,7 +48,12 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
   const session = entryOf(view, 'session', view.today);
   const send = (entry: HomeEntryBody) => outbox.add(entry);
   const begin = (before: number) => {
-    setRunning({ id: running?.id ?? crypto.randomUUID(), day: view.today, before, done: running?.done ?? [] });
+    setRunning({
+      id: running?.id ?? crypto.randomUUID(),
+      day: view.today,
+      before,
+      done: running?.done ?? [],
+    });
     setScreen({ at: 'exercise', index: nextIndex(view, running?.done ?? []) });
   };
   const finished = (done: Done) => {
@@ -42,7 +62,8 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
     const next = nextIndex(view, all);
     setScreen(next >= view.items.length ? { at: 'after' } : { at: 'exercise', index: next });
   };
-  const hurts = (exercise: string | null) => setScreen({ at: 'hurts', exercise, back: screen.at === 'hurts' ? screen.back : screen });
+  const hurts = (exercise: string | null) =>
+    setScreen({ at: 'hurts', exercise, back: screen.at === 'hurts' ? screen.back : screen });
 
   if (screen.at === 'hurts') {
     return (
@@ -50,18 +71,36 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
         clinic={view.clinic}
         back={() => setScreen(screen.back)}
         report={(payload) => {
-          send({ id: crypto.randomUUID(), version: 1, kind: 'stop', day: view.today, payload: { ...payload, exercise: screen.exercise } });
+          send({
+            id: crypto.randomUUID(),
+            version: 1,
+            kind: 'stop',
+            day: view.today,
+            payload: { ...payload, exercise: screen.exercise },
+          });
           if (payload.grade === 'pause') {
             const index = view.items.findIndex((i) => i.prescription.exercise === screen.exercise);
-            setScreen(index === -1 || index + 1 >= view.items.length ? { at: running === null ? 'list' : 'after' } : { at: 'exercise', index: index + 1 });
+            setScreen(
+              index === -1 || index + 1 >= view.items.length
+                ? { at: running === null ? 'list' : 'after' }
+                : { at: 'exercise', index: index + 1 },
+            );
           }
         }}
         toList={() => setScreen({ at: running === null || session !== null ? 'list' : 'after' })}
       />
     );
   }
-  if (screen.at === 'before') return <Asking title="Before you start: how much does it hurt now?" cancel={() => setScreen({ at: 'list' })} answer={begin} />;
-  if (screen.at === 'morning') return <Morning view={view} send={send} close={() => setScreen({ at: 'list' })} />;
+  if (screen.at === 'before')
+    return (
+      <Asking
+        title="Before you start: how much does it hurt now?"
+        cancel={() => setScreen({ at: 'list' })}
+        answer={begin}
+      />
+    );
+  if (screen.at === 'morning')
+    return <Morning view={view} send={send} close={() => setScreen({ at: 'list' })} />;
   if (screen.at === 'exercise') {
     const item = view.items[screen.index];
     if (item !== undefined) {
@@ -74,7 +113,13 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
           of={view.items.length}
           finished={finished}
           leave={() => setScreen({ at: 'list' })}
-          skip={() => setScreen(screen.index + 1 >= view.items.length ? { at: 'after' } : { at: 'exercise', index: screen.index + 1 })}
+          skip={() =>
+            setScreen(
+              screen.index + 1 >= view.items.length
+                ? { at: 'after' }
+                : { at: 'exercise', index: screen.index + 1 },
+            )
+          }
           hurts={() => hurts(item.prescription.exercise)}
         />
       );
@@ -104,7 +149,13 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
           known={payload}
           view={served}
           save={(next) => {
-            send({ id: entry.id, version: entry.version + 1, kind: 'session', day: entry.day, payload: next });
+            send({
+              id: entry.id,
+              version: entry.version + 1,
+              kind: 'session',
+              day: entry.day,
+              payload: next,
+            });
             setScreen({ at: 'list' });
           }}
           back={() => setScreen({ at: 'list' })}
@@ -117,14 +168,30 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
           title={`How much did your first steps hurt on ${longDay(entry.day)}?`}
           cancel={() => setScreen({ at: 'list' })}
           answer={(firstStep) => {
-            send({ id: entry.id, version: entry.version + 1, kind: 'morning', day: entry.day, payload: { ...asMorning(entry), firstStep } });
+            send({
+              id: entry.id,
+              version: entry.version + 1,
+              kind: 'morning',
+              day: entry.day,
+              payload: { ...asMorning(entry), firstStep },
+            });
             setScreen({ at: 'list' });
           }}
         />
       );
     }
   }
-  return <List view={view} others={others} running={running} outbox={outbox} setScreen={setScreen} send={send} hurts={() => hurts(null)} />;
+  return (
+    <List
+      view={view}
+      others={others}
+      running={running}
+      outbox={outbox}
+      setScreen={setScreen}
+      send={send}
+      hurts={() => hurts(null)}
+    />
+  );
 }
 
 /** Exercises of other days, and those due today. */
@@ -161,9 +228,14 @@ function List({ view, others, running, outbox, setScreen, send, hurts }: ListPro
         {view.purpose !== '' && <p className="mt-1">{view.purpose}.</p>}
       </header>
       {outbox.list.length > 0 && (
-        <p className="mx-5 mt-4 flex items-start gap-2 rounded-lg bg-hold-wash p-3 text-base text-hold-deep" role="status">
+        <p
+          className="mx-5 mt-4 flex items-start gap-2 rounded-lg bg-hold-wash p-3 text-base text-hold-deep"
+          role="status"
+        >
           <CloudOff className="mt-0.5 size-5 shrink-0" aria-hidden />
-          {outbox.lost ? 'No connection just now. What you logged is kept on this phone and sent by itself.' : 'Sending what you logged.'}
+          {outbox.lost
+            ? 'No connection just now. What you logged is kept on this phone and sent by itself.'
+            : 'Sending what you logged.'}
         </p>
       )}
       {outbox.refused !== null && (
@@ -176,7 +248,10 @@ function List({ view, others, running, outbox, setScreen, send, hurts }: ListPro
           <h2 className="text-ease-deep">Please stop for now</h2>
           <p className="mt-2">{view.stopped}</p>
           <p className="mt-2">
-            {view.clinic.name}: <a className="font-bold underline" href={`tel:${view.clinic.phone.replace(/\s/g, '')}`}>{view.clinic.phone}</a>
+            {view.clinic.name}:{' '}
+            <a className="font-bold underline" href={`tel:${view.clinic.phone.replace(/\s/g, '')}`}>
+              {view.clinic.phone}
+            </a>
           </p>
         </section>
       )}
@@ -184,7 +259,11 @@ function List({ view, others, running, outbox, setScreen, send, hurts }: ListPro
         <section className="mx-5 mt-5 rounded-xl bg-heather-wash p-5">
           <h2>This morning</h2>
           <p className="mt-1">How much did your first steps hurt? You can answer until midnight.</p>
-          <button type="button" className="action mt-3 min-h-14 w-full text-lg" onClick={() => setScreen({ at: 'morning' })}>
+          <button
+            type="button"
+            className="action mt-3 min-h-14 w-full text-lg"
+            onClick={() => setScreen({ at: 'morning' })}
+          >
             Answer
           </button>
         </section>
@@ -192,27 +271,45 @@ function List({ view, others, running, outbox, setScreen, send, hurts }: ListPro
       {session !== null && asSession(session).hourAbove === null && (
         <HourQuestion
           before={asSession(session).before}
-          answer={(hourAbove) => send({ id: session.id, version: session.version + 1, kind: 'session', day: session.day, payload: { ...asSession(session), hourAbove } })}
+          answer={(hourAbove) =>
+            send({
+              id: session.id,
+              version: session.version + 1,
+              kind: 'session',
+              day: session.day,
+              payload: { ...asSession(session), hourAbove },
+            })
+          }
         />
       )}
       {view.items.length > 0 && (
         <section className="mt-6 px-5">
           <h2 className="flex items-baseline justify-between">
-            Today <span className="font-body text-base font-normal text-ink-2">{`${view.items.length} exercises, about ${minutes} min`}</span>
+            Today{' '}
+            <span className="font-body text-base font-normal text-ink-2">{`${view.items.length} exercises, about ${minutes} min`}</span>
           </h2>
           <ol className="mt-2 border-t border-line">
             {view.items.map(({ prescription, exercise }, i) => {
-              const done = running?.done.some((d) => d.exercise === exercise.key) === true || (session !== null && asSession(session).exercises.some((d) => d.exercise === exercise.key));
+              const done =
+                running?.done.some((d) => d.exercise === exercise.key) === true ||
+                (session !== null && asSession(session).exercises.some((d) => d.exercise === exercise.key));
               return (
                 <li key={exercise.key} className="border-b border-line py-3">
                   <details>
                     <summary className="flex min-h-11 items-start gap-3">
-                      <span aria-hidden className={`mt-1 flex size-7 shrink-0 items-center justify-center rounded-full text-base font-bold ${done ? 'bg-go text-paper' : 'bg-line-2'}`}>
+                      <span
+                        aria-hidden
+                        className={`mt-1 flex size-7 shrink-0 items-center justify-center rounded-full text-base font-bold ${done ? 'bg-go text-paper' : 'bg-line-2'}`}
+                      >
                         {done ? '✓' : i + 1}
                       </span>
                       <span>
-                        <span className="block font-head text-xl font-semibold leading-tight">{exercise.name}</span>
-                        <span className="text-base">{sentenceText(doseSentence(prescription, exercise))}</span>
+                        <span className="block font-head text-xl font-semibold leading-tight">
+                          {exercise.name}
+                        </span>
+                        <span className="text-base">
+                          {sentenceText(doseSentence(prescription, exercise))}
+                        </span>
                         {done && <span className="sr-only">done</span>}
                       </span>
                     </summary>
@@ -228,7 +325,19 @@ function List({ view, others, running, outbox, setScreen, send, hurts }: ListPro
             })}
           </ol>
           {session === null ? (
-            <button type="button" className="action mt-5 min-h-16 w-full text-xl" onClick={() => (running === null ? setScreen({ at: 'before' }) : setScreen(nextIndex(view, running.done) >= view.items.length ? { at: 'after' } : { at: 'exercise', index: nextIndex(view, running.done) }))}>
+            <button
+              type="button"
+              className="action mt-5 min-h-16 w-full text-xl"
+              onClick={() =>
+                running === null
+                  ? setScreen({ at: 'before' })
+                  : setScreen(
+                      nextIndex(view, running.done) >= view.items.length
+                        ? { at: 'after' }
+                        : { at: 'exercise', index: nextIndex(view, running.done) },
+                    )
+              }
+            >
               {running === null ? 'Start' : 'Go on'}
             </button>
           ) : (
@@ -237,16 +346,24 @@ function List({ view, others, running, outbox, setScreen, send, hurts }: ListPro
             </p>
           )}
           {running !== null && running.done.length > 0 && session === null && (
-            <button type="button" className="text-action mt-3 min-h-12 w-full" onClick={() => setScreen({ at: 'after' })}>
+            <button
+              type="button"
+              className="text-action mt-3 min-h-12 w-full"
+              onClick={() => setScreen({ at: 'after' })}
+            >
               That is enough for today
             </button>
           )}
         </section>
       )}
       {others.length > 0 && (
-        <p className="mx-5 mt-4 text-base text-ink-2">Not today: {others.map((o) => o.exercise.name.toLowerCase()).join(', ')}.</p>
+        <p className="mx-5 mt-4 text-base text-ink-2">
+          Not today: {others.map((o) => o.exercise.name.toLowerCase()).join(', ')}.
+        </p>
       )}
-      {view.items.length + others.length === 0 && view.stopped === null && <p className="mx-5 mt-8">Your clinic has not given you a plan yet. It appears here by itself.</p>}
+      {view.items.length + others.length === 0 && view.stopped === null && (
+        <p className="mx-5 mt-8">Your clinic has not given you a plan yet. It appears here by itself.</p>
+      )}
       <section className="mt-8 px-5">
         <h2>Your first steps</h2>
         <FirstStepsPicture mornings={view.firstSteps} />
@@ -254,7 +371,11 @@ function List({ view, others, running, outbox, setScreen, send, hurts }: ListPro
       <Log view={view} correct={(id) => setScreen({ at: 'correct', entryId: id })} />
       <div className="flex-1" />
       <footer className="sticky bottom-0 mt-8 bg-paper px-5 pb-5 pt-2">
-        <button type="button" className="min-h-14 w-full rounded-xl bg-ease-wash text-lg font-bold text-ease-deep" onClick={hurts}>
+        <button
+          type="button"
+          className="min-h-14 w-full rounded-xl bg-ease-wash text-lg font-bold text-ease-deep"
+          onClick={hurts}
+        >
           It hurts, or something is wrong
         </button>
       </footer>
@@ -263,15 +384,28 @@ function List({ view, others, running, outbox, setScreen, send, hurts }: ListPro
 }
 
 function minutesOf({ prescription, exercise }: HomeView['items'][number]): number {
-  const each = prescription.tempo === undefined ? (prescription.holdSeconds ?? 0) + (prescription.releaseSeconds ?? 0) : prescription.tempo.upSeconds + prescription.tempo.topSeconds + prescription.tempo.downSeconds + prescription.tempo.bottomSeconds;
+  const each =
+    prescription.tempo === undefined
+      ? (prescription.holdSeconds ?? 0) + (prescription.releaseSeconds ?? 0)
+      : prescription.tempo.upSeconds +
+        prescription.tempo.topSeconds +
+        prescription.tempo.downSeconds +
+        prescription.tempo.bottomSeconds;
   const sides = prescription.sides === 'one-after-other' || prescription.sides === 'alternating' ? 2 : 1;
-  return (exercise.setupSeconds + sides * (prescription.sets * prescription.reps * each + (prescription.sets - 1) * prescription.restSeconds)) / 60;
+  return (
+    (exercise.setupSeconds +
+      sides *
+        (prescription.sets * prescription.reps * each + (prescription.sets - 1) * prescription.restSeconds)) /
+    60
+  );
 }
 
 /** What was logged in the last days; each can be corrected for 48 hours. */
 function Log({ view, correct }: { view: HomeView; correct: (id: string) => void }) {
   const [now] = useState(() => Date.now());
-  const recent = view.entries.filter((e) => e.kind !== 'stop' && e.day > addDays(view.today, -3) && canCorrect(e, now));
+  const recent = view.entries.filter(
+    (e) => e.kind !== 'stop' && e.day > addDays(view.today, -3) && canCorrect(e, now),
+  );
   if (recent.length === 0) return null;
   return (
     <details className="mt-6 px-5">
@@ -280,9 +414,17 @@ function Log({ view, correct }: { view: HomeView; correct: (id: string) => void 
         {[...recent].reverse().map((e) => (
           <li key={e.id} className="flex items-center justify-between border-b border-line py-2">
             <span className="text-base">
-              {longDay(e.day)}: {e.kind === 'morning' ? `first steps ${asMorning(e).firstStep}` : `exercises, pain ${asSession(e).before}, ${asSession(e).during}, ${asSession(e).after}`}
+              {longDay(e.day)}:{' '}
+              {e.kind === 'morning'
+                ? `first steps ${asMorning(e).firstStep}`
+                : `exercises, pain ${asSession(e).before}, ${asSession(e).during}, ${asSession(e).after}`}
             </span>
-            <button type="button" className="text-action min-h-11 px-2 text-base" onClick={() => correct(e.id)} aria-label={`Correct ${e.kind === 'morning' ? 'the morning' : 'the exercises'} of ${longDay(e.day)}`}>
+            <button
+              type="button"
+              className="text-action min-h-11 px-2 text-base"
+              onClick={() => correct(e.id)}
+              aria-label={`Correct ${e.kind === 'morning' ? 'the morning' : 'the exercises'} of ${longDay(e.day)}`}
+            >
               Correct
             </button>
           </li>
@@ -292,7 +434,15 @@ function Log({ view, correct }: { view: HomeView; correct: (id: string) => void 
   );
 }
 
-function Asking({ title, answer, cancel }: { title: string; answer: (score: number) => void; cancel: () => void }) {
+function Asking({
+  title,
+  answer,
+  cancel,
+}: {
+  title: string;
+  answer: (score: number) => void;
+  cancel: () => void;
+}) {
   return (
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
       <h1>{title}</h1>
@@ -307,13 +457,40 @@ function Asking({ title, answer, cancel }: { title: string; answer: (score: numb
   );
 }
 
-function Morning({ view, send, close }: { view: HomeView; send: (entry: HomeEntryBody) => void; close: () => void }) {
+function Morning({
+  view,
+  send,
+  close,
+}: {
+  view: HomeView;
+  send: (entry: HomeEntryBody) => void;
+  close: () => void;
+}) {
   const [firstStep, setFirstStep] = useState<number | null>(null);
   const [id] = useState(() => crypto.randomUUID());
   const save = (first: number, dayWorst: number | null) => {
-    send({ id, version: 1, kind: 'morning', day: view.today, payload: view.asksDayWorst ? { firstStep: first, dayWorst } : { firstStep: first } });
+    send({
+      id,
+      version: 1,
+      kind: 'morning',
+      day: view.today,
+      payload: view.asksDayWorst ? { firstStep: first, dayWorst } : { firstStep: first },
+    });
     close();
   };
-  if (firstStep === null) return <Asking title="How much did your first steps hurt this morning?" cancel={close} answer={(v) => (view.asksDayWorst ? setFirstStep(v) : save(v, null))} />;
-  return <Asking title="And yesterday at its worst?" cancel={() => setFirstStep(null)} answer={(v) => save(firstStep, v)} />;
+  if (firstStep === null)
+    return (
+      <Asking
+        title="How much did your first steps hurt this morning?"
+        cancel={close}
+        answer={(v) => (view.asksDayWorst ? setFirstStep(v) : save(v, null))}
+      />
+    );
+  return (
+    <Asking
+      title="And yesterday at its worst?"
+      cancel={() => setFirstStep(null)}
+      answer={(v) => save(firstStep, v)}
+    />
+  );
 }

@@ -32,7 +32,10 @@ export class HomeOutbox {
   }
 
   add(entry: HomeEntryBody): void {
-    this.waiting = [...this.waiting.filter((w) => !(w.id === entry.id && w.version === entry.version)), entry];
+    this.waiting = [
+      ...this.waiting.filter((w) => !(w.id === entry.id && w.version === entry.version)),
+      entry,
+    ];
     this.refused = null;
     this.store();
     this.soon(0);

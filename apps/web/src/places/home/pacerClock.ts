@@ -11,7 +11,15 @@ export interface PacerClock {
   readonly jump: (second: number) => void;
 }
 
-const TONES: Record<Beat['kind'], number> = { ready: 440, up: 660, hold: 550, down: 440, pause: 392, rest: 330, release: 392 };
+const TONES: Record<Beat['kind'], number> = {
+  ready: 440,
+  up: 660,
+  hold: 550,
+  down: 440,
+  pause: 392,
+  rest: 330,
+  release: 392,
+};
 
 /** A short soft tone; nothing at all where sound is not allowed. */
 function tone(context: AudioContext | null, hertz: number): void {
@@ -50,7 +58,10 @@ export function usePacerClock(beats: readonly Beat[], sound: boolean): PacerCloc
     frame = requestAnimationFrame(tick);
     return () => {
       cancelAnimationFrame(frame);
-      base.current = { at: performance.now(), second: base.current.second + (performance.now() - base.current.at) / 1000 };
+      base.current = {
+        at: performance.now(),
+        second: base.current.second + (performance.now() - base.current.at) / 1000,
+      };
     };
   }, [running, end]);
   useEffect(() => {

@@ -4,7 +4,15 @@ import { shortDay } from '../../parts/dates.js';
 const WORDS = ['none', '', 'mild', '', '', 'medium', '', '', 'strong', '', 'worst'];
 
 /** Eleven large keys for older fingers. */
-export function BigScore({ value, onChange, label }: { value: number | null; onChange: (value: number) => void; label: string }) {
+export function BigScore({
+  value,
+  onChange,
+  label,
+}: {
+  value: number | null;
+  onChange: (value: number) => void;
+  label: string;
+}) {
   return (
     <div className="grid grid-cols-4 gap-2" role="group" aria-label={label}>
       {Array.from({ length: 11 }, (_, n) => (
@@ -12,6 +20,7 @@ export function BigScore({ value, onChange, label }: { value: number | null; onC
           key={n}
           type="button"
           aria-pressed={value === n}
+          aria-label={`Pain ${n}${WORDS[n] === '' ? '' : `, ${WORDS[n] ?? ''}`}`}
           className={`flex min-h-16 flex-col items-center justify-center rounded-xl border-2 ${value === n ? 'border-heather bg-heather text-paper' : 'border-line bg-ground'}`}
           onClick={() => onChange(n)}
         >
@@ -31,16 +40,30 @@ export function FirstStepsPicture({ mornings }: { mornings: readonly Morning[] }
   const shown = mornings.slice(-42);
   const [first] = shown;
   const last = shown[shown.length - 1];
-  if (first === undefined || last === undefined) return <p className="mt-1 text-ink-2">Answer each morning, and a line grows here.</p>;
+  if (first === undefined || last === undefined)
+    return <p className="mt-1 text-ink-2">Answer each morning, and a line grows here.</p>;
   const x = (i: number): number => 8 + (i / Math.max(1, shown.length - 1)) * (W - 46);
   const y = (pain: number): number => 10 + (10 - pain) * ((H - 20) / 10);
-  const average = (list: readonly Morning[]) => list.reduce((sum, m) => sum + m.pain, 0) / Math.max(1, list.length);
+  const average = (list: readonly Morning[]) =>
+    list.reduce((sum, m) => sum + m.pain, 0) / Math.max(1, list.length);
   const then = average(shown.slice(0, 5));
   const now = average(shown.slice(-5));
-  const words = shown.length < 10 ? 'A few more mornings, and you can see where it goes.' : now <= then - 1 ? `It went from about ${Math.round(then)} to about ${Math.round(now)}.` : now >= then + 1 ? 'It is a little higher than when you began. Your clinic sees this too.' : 'About the same so far. Gains often take some weeks.';
+  const words =
+    shown.length < 10
+      ? 'A few more mornings, and you can see where it goes.'
+      : now <= then - 1
+        ? `It went from about ${Math.round(then)} to about ${Math.round(now)}.`
+        : now >= then + 1
+          ? 'It is a little higher than when you began. Your clinic sees this too.'
+          : 'About the same so far. Gains often take some weeks.';
   return (
     <figure>
-      <svg viewBox={`0 0 ${W} ${H}`} className="mt-2 w-full" role="img" aria-label={`First-step pain from ${shortDay(first.day)} to ${shortDay(last.day)}. ${words}`}>
+      <svg
+        viewBox={`0 0 ${W} ${H}`}
+        className="mt-2 w-full"
+        role="img"
+        aria-label={`First-step pain from ${shortDay(first.day)} to ${shortDay(last.day)}. ${words}`}
+      >
         {[0, 5, 10].map((p) => (
           <g key={p}>
             <line x1={8} x2={W - 34} y1={y(p)} y2={y(p)} stroke="var(--color-line)" />
@@ -49,7 +72,16 @@ export function FirstStepsPicture({ mornings }: { mornings: readonly Morning[] }
             </text>
           </g>
         ))}
-        <path d={shown.map((m, i) => `${i === 0 ? 'M' : 'L'}${x(i).toFixed(1)} ${y(m.pain).toFixed(1)}`).join(' ')} fill="none" stroke="var(--color-heather)" strokeWidth="3" strokeLinejoin="round" strokeLinecap="round" />
+        <path
+          d={shown
+            .map((m, i) => `${i === 0 ? 'M' : 'L'}${x(i).toFixed(1)} ${y(m.pain).toFixed(1)}`)
+            .join(' ')}
+          fill="none"
+          stroke="var(--color-heather)"
+          strokeWidth="3"
+          strokeLinejoin="round"
+          strokeLinecap="round"
+        />
         <circle cx={x(shown.length - 1)} cy={y(last.pain)} r={5} fill="var(--color-heather)" />
       </svg>
       <figcaption className="text-base">{words}</figcaption>

@@ -24,7 +24,11 @@ export function AddPerson({ close }: { close: () => void }) {
   const { register, handleSubmit, formState, setError, getValues } = useForm<Typed>({
     defaultValues: stored<Typed>(DRAFT, { id: crypto.randomUUID(), name: '', birthDate: '', occupation: '' }),
     resolver: async (values, context, options) => {
-      const checked = await resolver({ ...values, birthDate: values.birthDate === '' ? null : values.birthDate } as PersonBody, context, options as never);
+      const checked = await resolver(
+        { ...values, birthDate: values.birthDate === '' ? null : values.birthDate },
+        context,
+        options as never,
+      );
       return checked as never;
     },
   });
@@ -33,7 +37,10 @@ export function AddPerson({ close }: { close: () => void }) {
     const values = getValues();
     setFailure(null);
     try {
-      const person = await request<PersonRow>('POST', '/api/people', { ...values, birthDate: values.birthDate === '' ? null : values.birthDate });
+      const person = await request<PersonRow>('POST', '/api/people', {
+        ...values,
+        birthDate: values.birthDate === '' ? null : values.birthDate,
+      });
       keep(DRAFT, null, true);
       close();
       await navigate(`/people/${person.id}`);
@@ -43,22 +50,41 @@ export function AddPerson({ close }: { close: () => void }) {
         const detail = error.at(`/${field}`);
         if (detail !== null) setError(field, { message: detail });
       }
-      if ((error.problem.errors ?? []).length === 0) setFailure(error.passing ? 'The server cannot be reached. What you typed is kept; try again.' : error.message);
+      if ((error.problem.errors ?? []).length === 0)
+        setFailure(
+          error.passing ? 'The server cannot be reached. What you typed is kept; try again.' : error.message,
+        );
     }
   });
   const field = (name: 'name' | 'birthDate' | 'occupation', label: string, type = 'text', hint = '') => (
     <div>
       <label className="block">
         <span className="text-sm text-ink-2">{label}</span>
-        <input className="field" type={type} {...register(name, { onChange: remember })} aria-invalid={formState.errors[name] !== undefined} aria-describedby={`${name}-note`} autoFocus={name === 'name'} />
+        <input
+          className="field"
+          type={type}
+          {...register(name, { onChange: remember })}
+          aria-invalid={formState.errors[name] !== undefined}
+          aria-describedby={`${name}-note`}
+          autoFocus={name === 'name'}
+        />
       </label>
-      <span id={`${name}-note`} role={formState.errors[name] === undefined ? undefined : 'alert'} className={`block min-h-5 text-sm ${formState.errors[name] === undefined ? 'text-ink-3' : 'text-ease-deep'}`}>
+      <span
+        id={`${name}-note`}
+        role={formState.errors[name] === undefined ? undefined : 'alert'}
+        className={`block min-h-5 text-sm ${formState.errors[name] === undefined ? 'text-ink-3' : 'text-ease-deep'}`}
+      >
         {formState.errors[name]?.message ?? hint}
       </span>
     </div>
   );
   return (
-    <form className="mt-6 border-y border-line bg-paper px-6 py-5" onSubmit={(e) => void submit(e)} noValidate aria-label="Add a person">
+    <form
+      className="mt-6 border-y border-line bg-paper px-6 py-5"
+      onSubmit={(e) => void submit(e)}
+      noValidate
+      aria-label="Add a person"
+    >
       <div className="grid grid-cols-[2fr_1fr_2fr] gap-6">
         {field('name', 'Name')}
         {field('birthDate', 'Date of birth', 'date', 'may be added later')}

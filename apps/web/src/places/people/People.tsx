@@ -28,7 +28,15 @@ export function People() {
         <h1>People</h1>
         <label className="max-w-sm flex-1">
           <span className="sr-only">Find by name</span>
-          <input className="field" type="search" placeholder="Find by name" value={q} maxLength={80} onChange={(e) => set({ q: e.target.value })} autoFocus={!adding} />
+          <input
+            className="field"
+            type="search"
+            placeholder="Find by name"
+            value={q}
+            maxLength={80}
+            onChange={(e) => set({ q: e.target.value })}
+            autoFocus={!adding}
+          />
         </label>
         <button type="button" className="action" onClick={() => set({ add: '1' })}>
           Add a person
@@ -60,27 +68,49 @@ export function People() {
 function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
   const content = useContent();
   if (people.length === 0) {
-    return <p className="mt-8 text-ink-2">{q === '' ? 'Nobody is here yet.' : `Nobody is called "${q.slice(0, 40)}". Check the spelling, or add them.`}</p>;
+    return (
+      <p className="mt-8 text-ink-2">
+        {q === ''
+          ? 'Nobody is here yet.'
+          : `Nobody is called "${q.slice(0, 40)}". Check the spelling, or add them.`}
+      </p>
+    );
   }
   const condition = (key: string) => content.data?.conditions.find((c) => c.key === key)?.name ?? '';
-  const stage = (key: string | null) => content.data?.protocols.flatMap((p) => p.stages).find((s) => s.key === key)?.name ?? 'not started';
+  const stage = (key: string | null) =>
+    content.data?.protocols.flatMap((p) => p.stages).find((s) => s.key === key)?.name ?? 'not started';
   return (
     <>
       <ul className="mt-6 border-t border-line">
         {people.map((p) => (
           <li key={p.id} className="border-b border-line">
-            <Link to={p.episode === null || p.episode.stage === null ? `/people/${p.id}` : `/episodes/${p.episode.id}/course`} className="grid grid-cols-[16rem_1fr_12rem] items-baseline gap-4 px-2 py-3 hover:bg-paper">
+            <Link
+              to={
+                p.episode === null || p.episode.stage === null
+                  ? `/people/${p.id}`
+                  : `/episodes/${p.episode.id}/course`
+              }
+              className="grid grid-cols-[16rem_1fr_12rem] items-baseline gap-4 px-2 py-3 hover:bg-paper"
+            >
               <span>
                 <span className="font-head text-lg font-semibold">{p.name}</span>
                 <span className="ml-2 text-sm text-ink-2">{p.occupation}</span>
               </span>
-              <span className="text-ink-2">{p.episode === null ? 'Nothing recorded yet' : `${condition(p.episode.condition)}, ${p.episode.affected}`}</span>
-              <span className="text-right font-semibold">{p.episode === null ? '' : stage(p.episode.stage)}</span>
+              <span className="text-ink-2">
+                {p.episode === null
+                  ? 'Nothing recorded yet'
+                  : `${condition(p.episode.condition)}, ${p.episode.affected}`}
+              </span>
+              <span className="text-right font-semibold">
+                {p.episode === null ? '' : stage(p.episode.stage)}
+              </span>
             </Link>
           </li>
         ))}
       </ul>
-      {people.length >= 200 && <p className="mt-3 text-sm text-ink-2">The first 200. Type more of the name to find others.</p>}
+      {people.length >= 200 && (
+        <p className="mt-3 text-sm text-ink-2">The first 200. Type more of the name to find others.</p>
+      )}
     </>
   );
 }

@@ -12,8 +12,19 @@ export function Person() {
   const { personId = '' } = useParams();
   const person = usePerson(personId);
   const content = useContent();
-  if (person.data === undefined) return person.error === null ? <Loading what="the person" /> : <Failed error={person.error} again={() => void person.refetch()} />;
-  if (person.data.episode !== null) return <Navigate to={`/episodes/${person.data.episode.id}/${person.data.episode.stage === null ? 'visit' : 'course'}`} replace />;
+  if (person.data === undefined)
+    return person.error === null ? (
+      <Loading what="the person" />
+    ) : (
+      <Failed error={person.error} again={() => void person.refetch()} />
+    );
+  if (person.data.episode !== null)
+    return (
+      <Navigate
+        to={`/episodes/${person.data.episode.id}/${person.data.episode.stage === null ? 'visit' : 'course'}`}
+        replace
+      />
+    );
   return (
     <main className="mx-auto w-full max-w-3xl px-8 py-10">
       <p className="text-ink-2">
@@ -23,22 +34,40 @@ export function Person() {
       </p>
       <h1 className="mt-2">{person.data.name}</h1>
       <p className="mt-1 text-ink-2">
-        {[person.data.occupation, person.data.birthDate === null ? '' : `born ${fullDay(person.data.birthDate)}`].filter((t) => t !== '').join(', ')}
+        {[
+          person.data.occupation,
+          person.data.birthDate === null ? '' : `born ${fullDay(person.data.birthDate)}`,
+        ]
+          .filter((t) => t !== '')
+          .join(', ')}
       </p>
-      <p className="mt-8">Nothing is recorded yet. A first visit starts with the story, then safety, then both feet.</p>
+      <p className="mt-8">
+        Nothing is recorded yet. A first visit starts with the story, then safety, then both feet.
+      </p>
       {content.data !== undefined && <Begin personId={personId} conditions={content.data.conditions} />}
     </main>
   );
 }
 
-function Begin({ personId, conditions }: { personId: string; conditions: readonly { key: string; name: string; gloss: string }[] }) {
+function Begin({
+  personId,
+  conditions,
+}: {
+  personId: string;
+  conditions: readonly { key: string; name: string; gloss: string }[];
+}) {
   const [side, setSide] = useState<'left' | 'right' | 'both' | null>(null);
   const id = useRef(crypto.randomUUID());
   const client = useQueryClient();
   const navigate = useNavigate();
   const [condition] = conditions;
   const begin = useMutation({
-    mutationFn: () => request<EpisodeView>('POST', `/api/people/${personId}/episodes`, { id: id.current, condition: condition?.key, affected: side }),
+    mutationFn: () =>
+      request<EpisodeView>('POST', `/api/people/${personId}/episodes`, {
+        id: id.current,
+        condition: condition?.key,
+        affected: side,
+      }),
     onSuccess: async (episode) => {
       await client.invalidateQueries({ queryKey: keys.person(personId) });
       await navigate(`/episodes/${episode.id}/visit`);
@@ -61,7 +90,12 @@ function Begin({ personId, conditions }: { personId: string; conditions: readonl
           </button>
         ))}
       </div>
-      <button type="button" className="action mt-6" disabled={side === null || begin.isPending} onClick={() => begin.mutate()}>
+      <button
+        type="button"
+        className="action mt-6"
+        disabled={side === null || begin.isPending}
+        onClick={() => begin.mutate()}
+      >
         Begin the first visit
       </button>
       {begin.error instanceof ApiError && (

@@ -16,11 +16,23 @@ interface AddExerciseProps {
 export function AddExercise({ course, content, lines, add, close }: AddExerciseProps) {
   const [q, setQ] = useState('');
   const wanted = q.trim().toLowerCase();
-  const list = addable(lines, course, content).filter(({ exercise }) => wanted === '' || `${exercise.name} ${exercise.ladder} ${exercise.aim}`.toLowerCase().includes(wanted));
+  const list = addable(lines, course, content).filter(
+    ({ exercise }) =>
+      wanted === '' || `${exercise.name} ${exercise.ladder} ${exercise.aim}`.toLowerCase().includes(wanted),
+  );
   return (
     <section className="mt-4 border-t border-line pt-3" aria-label="Add an exercise">
       <div className="flex items-end gap-4">
-        <input className="field max-w-xs" type="search" aria-label="Find an exercise" placeholder="Find an exercise" value={q} maxLength={60} onChange={(e) => setQ(e.target.value)} autoFocus />
+        <input
+          className="field max-w-xs"
+          type="search"
+          aria-label="Find an exercise"
+          placeholder="Find an exercise"
+          value={q}
+          maxLength={60}
+          onChange={(e) => setQ(e.target.value)}
+          autoFocus
+        />
         <button type="button" className="text-action min-h-11" onClick={close}>
           Close
         </button>
@@ -33,10 +45,25 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
               type="button"
               disabled={off !== null}
               className="flex min-h-11 w-full flex-col items-start justify-center border-b border-line-2 py-1 text-left hover:bg-paper"
-              onClick={() => add({ ...prescribed(exercise, 'added', course.episode.affected === 'both' || course.episode.affected === 'none' ? 'one-after-other' : course.episode.affected, course), why: ['Added by the clinician'] })}
+              onClick={() =>
+                add({
+                  ...prescribed(
+                    exercise,
+                    'added',
+                    course.episode.affected === 'both' || course.episode.affected === 'none'
+                      ? 'one-after-other'
+                      : course.episode.affected,
+                    course,
+                  ),
+                  why: ['Added by the clinician'],
+                })
+              }
             >
               <span className="font-semibold">{exercise.name}</span>
-              <span className="text-sm text-ink-2">{off ?? `${content.ladders.find((l) => l.key === exercise.ladder)?.name ?? ''}, ${exercise.change}`}</span>
+              <span className="text-sm text-ink-2">
+                {off ??
+                  `${content.ladders.find((l) => l.key === exercise.ladder)?.name ?? ''}, ${exercise.change}`}
+              </span>
             </button>
           </li>
         ))}

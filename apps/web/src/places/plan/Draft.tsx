@@ -11,10 +11,12 @@ import { SaveState } from '../../parts/SaveState.js';
 import { AddExercise } from './AddExercise.js';
 import { Frame } from './Frame.js';
 import { Lines } from './Lines.js';
-import { Blocked, useDraft } from './Plan.js';
+import { Adjuncts, LeftOut } from './Beside.js';
+import { Blocked } from './Blocked.js';
 import { planModel } from './planModel.js';
 import { Settings } from './Settings.js';
 import { Sums } from './Sums.js';
+import { useDraft } from './useDraft.js';
 
 type Items = readonly ComposedExercise[];
 
@@ -27,8 +29,13 @@ async function send(plan: PlanView, items: Items, version: number): Promise<Docu
   } catch (error) {
     if (!(error instanceof ApiError) || error.passing || error.status >= 500) return { kind: 'unreachable' };
     const current = error.problem.current as PlanView | undefined;
-    if (error.status === 409 && current !== undefined) return { kind: 'stale', theirs: { value: current.items, version: current.version } };
-    return { kind: 'refused', errors: Object.fromEntries((error.problem.errors ?? []).map((e) => [e.pointer, e.detail])), message: error.message };
+    if (error.status === 409 && current !== undefined)
+      return { kind: 'stale', theirs: { value: current.items, version: current.version } };
+    return {
+      kind: 'refused',
+      errors: Object.fromEntries((error.problem.errors ?? []).map((e) => [e.pointer, e.detail])),
+      message: error.message,
+    };
   }
 }
 
@@ -61,13 +68,38 @@ function useItems(plan: PlanView): DocumentStore<Items> {
 }
 
 /** The plan being made: doses edited in place, sums following, given when it is right. */
-export function Draft({ course, content, draft, blocked }: { course: CourseView; content: ClinicContent; draft: PlanView; blocked: readonly string[] }) {
+export function Draft({
+  course,
+  content,
+  draft,
+  blocked,
+}: {
+  course: CourseView;
+  content: ClinicContent;
+  draft: PlanView;
+  blocked: readonly string[];
+}) {
   const store = useItems(draft);
   const stage = content.protocols.flatMap((p) => p.stages).find((s) => s.key === draft.stage) as Stage;
   const model = planModel(store.value, course, content, stage);
   const [adding, setAdding] = useState(false);
   return (
-    <Frame course={course} content={content} stage={draft.stage} aside={<Aside course={course} content={content} draft={draft} stage={stage} store={store} model={model} blocked={blocked} />}>
+    <Frame
+      course={course}
+      content={content}
+      stage={draft.stage}
+      aside={
+        <Aside
+          course={course}
+          content={content}
+          draft={draft}
+          stage={stage}
+          store={store}
+          model={model}
+          blocked={blocked}
+        />
+      }
+    >
       <div className="flex items-center gap-4">
         <h2>At home, from today</h2>
         <span className="text-sm text-ink-2">{`draft of version ${draft.number}`}</span>
@@ -96,8 +128,20 @@ export function Draft({ course, content, draft, blocked }: { course: CourseView;
           <Blocked reasons={blocked} episodeId={course.episode.id} />
         </div>
       )}
-      <Lines model={model} course={course} content={content} previous={course.episode.plan?.items ?? null} onChange={(items) => store.set(items)} errors={store.errors} />
-      {model.lines.length === 0 && <p className="py-6 text-ink-2">No exercise fits. The reasons stand at the right; more minutes, other equipment or a safety result may change that.</p>}
+      <Lines
+        model={model}
+        course={course}
+        content={content}
+        previous={course.episode.plan?.items ?? null}
+        onChange={(items) => store.set(items)}
+        errors={store.errors}
+      />
+      {model.lines.length === 0 && (
+        <p className="py-6 text-ink-2">
+          No exercise fits. The reasons stand at the right; more minutes, other equipment or a safety result
+          may change that.
+        </p>
+      )}
       {adding ? (
         <AddExercise
           course={course}
@@ -150,11 +194,22 @@ function Aside({ course, content, draft, stage, store, model, blocked }: AsidePr
   return (
     <>
       <Sums model={model} course={course} limit={stage.loadRisePercent} />
-      <LeftOut left={draft.left.filter((l) => model.lines.every((line) => line.exercise.key !== l.exercise)).map((l) => ({ name: nameOf(l.exercise), why: l.why }))} />
+      <LeftOut
+        left={draft.left
+          .filter((l) => model.lines.every((line) => line.exercise.key !== l.exercise))
+          .map((l) => ({ name: nameOf(l.exercise), why: l.why }))}
+      />
       <Adjuncts stage={stage} schools={episode.schools} />
       <section className="mt-5 border-t border-line pt-4">
         {mayGive ? (
-          <button type="button" className="action w-full" disabled={blocked.length > 0 || store.status !== 'saved' || model.lines.length === 0 || give.isPending} onClick={() => give.mutate()}>
+          <button
+            type="button"
+            className="action w-full"
+            disabled={
+              blocked.length > 0 || store.status !== 'saved' || model.lines.length === 0 || give.isPending
+            }
+            onClick={() => give.mutate()}
+          >
             {`Give to ${first}`}
           </button>
         ) : (
@@ -165,45 +220,16 @@ function Aside({ course, content, draft, stage, store, model, blocked }: AsidePr
             {[give.error.message, ...(give.error.problem.errors ?? []).map((e) => e.detail)].join('. ')}
           </p>
         )}
-        <button type="button" className="text-action mt-3 min-h-9 text-sm" disabled={refill.isPending} onClick={() => refill.mutate({ stage: draft.stage, from: 'stage' })}>
+        <button
+          type="button"
+          className="text-action mt-3 min-h-9 text-sm"
+          disabled={refill.isPending}
+          onClick={() => refill.mutate({ stage: draft.stage, from: 'stage' })}
+        >
           Fill the stage anew
         </button>
         <p className="mt-3 text-xs text-ink-3">{`Protocol version ${content.protocols.find((p) => p.key === episode.protocol)?.version ?? ''}. Check against local rules; the decision is yours.`}</p>
       </section>
     </>
-  );
-}
-
-export function LeftOut({ left }: { left: readonly { readonly name: string; readonly why: string }[] }) {
-  if (left.length === 0) return null;
-  return (
-    <section className="mt-5 border-t border-line pt-4">
-      <h3>Left out, and why</h3>
-      <ul className="mt-1 text-sm">
-        {left.map((l) => (
-          <li key={l.name} className="py-1">
-            <span className="font-semibold">{l.name}</span>
-            <span className="block text-ink-2">{l.why}</span>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-export function Adjuncts({ stage, schools }: { stage: Stage; schools: Readonly<Record<string, string>> }) {
-  const list = stage.adjuncts.filter((a) => Object.entries(a.school ?? {}).every(([q, o]) => schools[q] === o));
-  if (list.length === 0) return null;
-  return (
-    <section className="mt-5 border-t border-line pt-4">
-      <h3>Beside the exercises</h3>
-      <ul className="mt-1 text-sm">
-        {list.map((a) => (
-          <li key={a.key} className="py-1">
-            {a.text}.<span className="block text-ink-2">{a.reason}.</span>
-          </li>
-        ))}
-      </ul>
-    </section>
   );
 }

@@ -4,7 +4,19 @@ import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
 
 /** Stages down the left, the plan in the middle, its sums at the right. */
-export function Frame({ course, content, stage, children, aside }: { course: CourseView; content: ClinicContent; stage: string; children: ReactNode; aside: ReactNode }) {
+export function Frame({
+  course,
+  content,
+  stage,
+  children,
+  aside,
+}: {
+  course: CourseView;
+  content: ClinicContent;
+  stage: string;
+  children: ReactNode;
+  aside: ReactNode;
+}) {
   const { episode } = course;
   const protocol = content.protocols.find((p) => p.key === episode.protocol);
   const at = protocol?.stages.findIndex((s) => s.key === stage) ?? 0;
@@ -14,12 +26,26 @@ export function Frame({ course, content, stage, children, aside }: { course: Cou
         <ol>
           {protocol?.stages.map((s, i) => {
             const span = [...episode.stages].reverse().find((x) => x.stage === s.key);
-            const note = i < at ? 'done' : i === at ? (span === undefined ? 'from today' : `week ${Math.floor(daysBetween(span.since.slice(0, 10), episode.today) / 7) + 1}`) : `${s.usualWeeks.min} to ${s.usualWeeks.max} weeks`;
+            const note =
+              i < at
+                ? 'done'
+                : i === at
+                  ? span === undefined
+                    ? 'from today'
+                    : `week ${Math.floor(daysBetween(span.since.slice(0, 10), episode.today) / 7) + 1}`
+                  : `${s.usualWeeks.min} to ${s.usualWeeks.max} weeks`;
             return (
               <li key={s.key} aria-current={i === at ? 'step' : undefined} className="flex gap-3 pb-3">
-                <span aria-hidden className={`mt-1 w-1.5 shrink-0 ${i < at ? 'bg-ink' : i === at ? 'bg-heather' : 'bg-line'}`} />
+                <span
+                  aria-hidden
+                  className={`mt-1 w-1.5 shrink-0 ${i < at ? 'bg-ink' : i === at ? 'bg-heather' : 'bg-line'}`}
+                />
                 <span className="min-h-14">
-                  <span className={`block font-head leading-tight ${i === at ? 'font-semibold text-heather-deep' : 'text-ink-2'}`}>{s.name}</span>
+                  <span
+                    className={`block font-head leading-tight ${i === at ? 'font-semibold text-heather-deep' : 'text-ink-2'}`}
+                  >
+                    {s.name}
+                  </span>
                   <span className="text-sm text-ink-2">{note}</span>
                 </span>
               </li>

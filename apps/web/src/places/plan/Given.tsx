@@ -6,15 +6,26 @@ import type { Stage } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { fullDay } from '../../parts/dates.js';
-import { Adjuncts, LeftOut } from './Draft.js';
+import { Adjuncts, LeftOut } from './Beside.js';
+import { Blocked } from './Blocked.js';
 import { Frame } from './Frame.js';
 import { Lines } from './Lines.js';
-import { Blocked, useDraft } from './Plan.js';
 import { planModel } from './planModel.js';
 import { Sums } from './Sums.js';
+import { useDraft } from './useDraft.js';
 
 /** The version the patient has: frozen, with the way to print it, to send it and to make the next. */
-export function Given({ course, content, plan, blocked }: { course: CourseView; content: ClinicContent; plan: PlanView; blocked: readonly string[] }) {
+export function Given({
+  course,
+  content,
+  plan,
+  blocked,
+}: {
+  course: CourseView;
+  content: ClinicContent;
+  plan: PlanView;
+  blocked: readonly string[];
+}) {
   const stage = content.protocols.flatMap((p) => p.stages).find((s) => s.key === plan.stage) as Stage;
   const model = planModel(plan.items, course, content, stage);
   const next = useDraft(course);
@@ -46,7 +57,12 @@ export function Given({ course, content, plan, blocked }: { course: CourseView; 
         <Link to={`/episodes/${course.episode.id}/handout`} className="action">
           Print the handout
         </Link>
-        <button type="button" className="action-quiet" disabled={next.isPending || blocked.length > 0} onClick={() => next.mutate({ stage: undefined, from: 'current' })}>
+        <button
+          type="button"
+          className="action-quiet"
+          disabled={next.isPending || blocked.length > 0}
+          onClick={() => next.mutate({ stage: undefined, from: 'current' })}
+        >
           Make the next version
         </button>
       </div>
@@ -66,7 +82,8 @@ function HomeLink({ course }: { course: CourseView }) {
   const client = useQueryClient();
   const [made, setMade] = useState<{ token: string; code: string } | null>(null);
   const make = useMutation({
-    mutationFn: () => request<{ token: string; code: string }>('POST', `/api/episodes/${episode.id}/home-link`),
+    mutationFn: () =>
+      request<{ token: string; code: string }>('POST', `/api/episodes/${episode.id}/home-link`),
     onSuccess: async (link) => {
       setMade(link);
       await client.invalidateQueries({ queryKey: keys.course(episode.id) });
@@ -78,7 +95,11 @@ function HomeLink({ course }: { course: CourseView }) {
       <h3>On the patient&rsquo;s phone</h3>
       {made === null ? (
         <p className="mt-1 text-sm text-ink-2">
-          {episode.homeLink === null ? 'No link yet.' : episode.homeLink.locked ? 'The link is locked after five wrong codes.' : `A link stands since ${fullDay(episode.homeLink.createdAt)}.`}
+          {episode.homeLink === null
+            ? 'No link yet.'
+            : episode.homeLink.locked
+              ? 'The link is locked after five wrong codes.'
+              : `A link stands since ${fullDay(episode.homeLink.createdAt)}.`}
         </p>
       ) : (
         <div className="mt-2 rounded bg-heather-wash p-3 text-sm">
@@ -87,15 +108,27 @@ function HomeLink({ course }: { course: CourseView }) {
             {link}
           </p>
           <p className="mt-2">
-            Code <span className="font-head text-2xl font-semibold tracking-widest" data-testid="home-code">{made.code}</span>
+            Code{' '}
+            <span className="font-head text-2xl font-semibold tracking-widest" data-testid="home-code">
+              {made.code}
+            </span>
           </p>
-          <button type="button" className="text-action mt-1 min-h-9" onClick={() => void navigator.clipboard.writeText(link)}>
+          <button
+            type="button"
+            className="text-action mt-1 min-h-9"
+            onClick={() => void navigator.clipboard.writeText(link)}
+          >
             Copy the link
           </button>
         </div>
       )}
       {session.data?.user.role !== 'assistant' && (
-        <button type="button" className="text-action mt-1 min-h-9 text-sm" disabled={make.isPending} onClick={() => make.mutate()}>
+        <button
+          type="button"
+          className="text-action mt-1 min-h-9 text-sm"
+          disabled={make.isPending}
+          onClick={() => make.mutate()}
+        >
           {episode.homeLink === null && made === null ? 'Make a link' : 'Make a new link, ending this one'}
         </button>
       )}

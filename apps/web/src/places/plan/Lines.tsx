@@ -23,14 +23,28 @@ export function Lines({ model, course, content, previous, onChange, errors }: Li
   return (
     <ol className="border-t border-line">
       {model.lines.map((line, i) => {
-        const replace = (next: ComposedExercise | null) => onChange?.(next === null ? items.filter((_, j) => j !== i) : items.map((item, j) => (j === i ? next : item)));
+        const replace = (next: ComposedExercise | null) =>
+          onChange?.(
+            next === null ? items.filter((_, j) => j !== i) : items.map((item, j) => (j === i ? next : item)),
+          );
         const own = Object.fromEntries(
           Object.entries(errors).flatMap(([pointer, detail]) => {
             const field = new RegExp(`^/items/${i}/(.+)$`).exec(pointer)?.[1];
             return field === undefined ? [] : [[field, detail]];
           }),
         );
-        return <Line key={line.item.exercise} line={line} most={model.most} course={course} content={content} isNew={previous !== null && previous.every((p) => p.exercise !== line.item.exercise)} replace={onChange === undefined ? undefined : replace} errors={own} />;
+        return (
+          <Line
+            key={line.item.exercise}
+            line={line}
+            most={model.most}
+            course={course}
+            content={content}
+            isNew={previous !== null && previous.every((p) => p.exercise !== line.item.exercise)}
+            replace={onChange === undefined ? undefined : replace}
+            errors={own}
+          />
+        );
       })}
     </ol>
   );
@@ -49,14 +63,20 @@ interface LineProps {
 function Line({ line, most, course, content, isNew, replace, errors }: LineProps) {
   const { item, exercise, totals } = line;
   const ladder = content.ladders.find((l) => l.key === exercise.ladder);
-  const change = replace === undefined ? undefined : (next: Prescription) => replace({ ...next, why: item.why });
+  const change =
+    replace === undefined ? undefined : (next: Prescription) => replace({ ...next, why: item.why });
   const problem = Object.entries(errors)[0];
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-5 border-b border-line py-3">
       <div>
         <h3>
-          {exercise.name} <span className="ml-1 font-body text-sm font-normal text-ink-2">{ladder?.name.toLowerCase()}</span>
-          {isNew && <span className="ml-2 rounded bg-heather-wash px-1.5 py-0.5 font-body text-xs font-semibold text-heather-deep">new</span>}
+          {exercise.name}{' '}
+          <span className="ml-1 font-body text-sm font-normal text-ink-2">{ladder?.name.toLowerCase()}</span>
+          {isNew && (
+            <span className="ml-2 rounded bg-heather-wash px-1.5 py-0.5 font-body text-xs font-semibold text-heather-deep">
+              new
+            </span>
+          )}
         </h3>
         <DoseSentence prescription={item} exercise={exercise} onChange={change} errors={errors} />
         <p className="text-sm text-ink-2">{(item.why ?? []).map(sentence).join('. ')}</p>
@@ -69,14 +89,23 @@ function Line({ line, most, course, content, isNew, replace, errors }: LineProps
           <div className="mt-1 flex gap-4 text-sm">
             <Swap line={line} by={-1} course={course} content={content} replace={replace} />
             <Swap line={line} by={1} course={course} content={content} replace={replace} />
-            <button type="button" className="inline-flex min-h-9 items-center gap-1 text-ink-2 hover:text-ease-deep" onClick={() => replace(null)} aria-label={`Remove ${exercise.name}`}>
+            <button
+              type="button"
+              className="inline-flex min-h-9 items-center gap-1 text-ink-2 hover:text-ease-deep"
+              onClick={() => replace(null)}
+              aria-label={`Remove ${exercise.name}`}
+            >
               <X className="size-4" aria-hidden /> Remove
             </button>
           </div>
         )}
       </div>
       <div className="flex items-start gap-3 pt-0.5">
-        <Why of={() => whyDose(item, exercise)} label={`${shown((totals?.daySeconds ?? 0) / 60)} minutes a day`} className="whitespace-nowrap text-lg font-bold">
+        <Why
+          of={() => whyDose(item, exercise)}
+          label={`${shown((totals?.daySeconds ?? 0) / 60)} minutes a day`}
+          className="whitespace-nowrap text-lg font-bold"
+        >
           {shown((totals?.daySeconds ?? 0) / 60)}
           <span className="text-sm font-normal text-ink-2"> min</span>
         </Why>
@@ -86,13 +115,31 @@ function Line({ line, most, course, content, isNew, replace, errors }: LineProps
   );
 }
 
-function Swap({ line, by, course, content, replace }: { line: PlanLine; by: 1 | -1; course: CourseView; content: ClinicContent; replace: (next: ComposedExercise | null) => void }) {
+function Swap({
+  line,
+  by,
+  course,
+  content,
+  replace,
+}: {
+  line: PlanLine;
+  by: 1 | -1;
+  course: CourseView;
+  content: ClinicContent;
+  replace: (next: ComposedExercise | null) => void;
+}) {
   const next = neighbour(line, by, course, content);
   if (next === null) return null;
   const name = content.exercises.find((e) => e.key === next.exercise)?.name ?? '';
   const Icon = by === 1 ? ChevronUp : ChevronDown;
   return (
-    <button type="button" className="inline-flex min-h-9 items-center gap-1 text-heather-deep hover:underline" title={name} aria-label={`${by === 1 ? 'Harder' : 'Easier'}: ${name}`} onClick={() => replace(next)}>
+    <button
+      type="button"
+      className="inline-flex min-h-9 items-center gap-1 text-heather-deep hover:underline"
+      title={name}
+      aria-label={`${by === 1 ? 'Harder' : 'Easier'}: ${name}`}
+      onClick={() => replace(next)}
+    >
       <Icon className="size-4" aria-hidden /> {by === 1 ? 'Harder' : 'Easier'}
     </button>
   );
@@ -102,12 +149,26 @@ const BARS = 6;
 
 /** Relative load as ranked steps; a rank to compare by, never a safe limit. */
 function LoadSteps({ load, most }: { load: number | null; most: number }) {
-  if (load === null) return <span className="w-12 text-right text-xs text-ink-3" title="no load estimate">–</span>;
+  if (load === null)
+    return (
+      <span className="w-12 text-right text-xs text-ink-3" title="no load estimate">
+        –
+      </span>
+    );
   const lit = most === 0 ? 0 : Math.max(1, Math.round((load / Math.max(most, 2.7)) * BARS));
   return (
-    <span className="flex h-6 w-12 items-end gap-0.5" role="img" aria-label={`relative load ${shown(load)} body weights`} title={`${shown(load)} body weights in the calf tendon`}>
+    <span
+      className="flex h-6 w-12 items-end gap-0.5"
+      role="img"
+      aria-label={`relative load ${shown(load)} body weights`}
+      title={`${shown(load)} body weights in the calf tendon`}
+    >
       {Array.from({ length: BARS }, (_, i) => (
-        <span key={i} className={`w-1.5 ${i < lit ? 'bg-ink-2' : 'bg-line'}`} style={{ height: `${25 + (i * 75) / (BARS - 1)}%` }} />
+        <span
+          key={i}
+          className={`w-1.5 ${i < lit ? 'bg-ink-2' : 'bg-line'}`}
+          style={{ height: `${25 + (i * 75) / (BARS - 1)}%` }}
+        />
       ))}
     </span>
   );

@@ -3,24 +3,48 @@ import { EQUIPMENT, type CourseView, type EpisodeView, type PlanView } from '@he
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys } from '../../api/queries.js';
 import { ChoiceBlank, ListBlank, NumberBlank } from '../../parts/Blank.js';
-import { useDraft } from './Plan.js';
+import { useDraft } from './useDraft.js';
 
-const STAND_INS: Record<string, string> = { towel: 'a towel', belt: 'a belt', ball: 'a ball', step: 'a step', 'hand weight': 'a hand weight' };
+const STAND_INS: Record<string, string> = {
+  towel: 'a towel',
+  belt: 'a belt',
+  ball: 'a ball',
+  step: 'a step',
+  'hand weight': 'a hand weight',
+};
 
 /** What the plan is made for: minutes, equipment and schools, as one sentence. A change fills the stage anew. */
-export function Settings({ course, content, draft }: { course: CourseView; content: ClinicContent; draft: PlanView }) {
+export function Settings({
+  course,
+  content,
+  draft,
+}: {
+  course: CourseView;
+  content: ClinicContent;
+  draft: PlanView;
+}) {
   const { episode } = course;
   const client = useQueryClient();
   const refill = useDraft(course);
   const change = useMutation({
-    mutationFn: (changes: object) => request<EpisodeView>('PATCH', `/api/episodes/${episode.id}`, { version: episode.version, ...changes }),
+    mutationFn: (changes: object) =>
+      request<EpisodeView>('PATCH', `/api/episodes/${episode.id}`, { version: episode.version, ...changes }),
     onSuccess: () => refill.mutate({ stage: draft.stage, from: 'stage' }),
     onError: () => void client.invalidateQueries({ queryKey: keys.course(episode.id) }),
   });
   const protocol = content.protocols.find((p) => p.key === episode.protocol);
   return (
     <div className="my-2 leading-8">
-      Made for <NumberBlank label="minutes a day" value={episode.minutesPerDay} unit="min" min={3} max={90} onChange={(v) => v !== null && change.mutate({ minutesPerDay: Math.round(v) })} /> a day, with{' '}
+      Made for{' '}
+      <NumberBlank
+        label="minutes a day"
+        value={episode.minutesPerDay}
+        unit="min"
+        min={3}
+        max={90}
+        onChange={(v) => v !== null && change.mutate({ minutesPerDay: Math.round(v) })}
+      />{' '}
+      a day, with{' '}
       <ListBlank
         label="equipment"
         none="no equipment"
@@ -34,15 +58,19 @@ export function Settings({ course, content, draft }: { course: CourseView; conte
           <ChoiceBlank
             label={school.question}
             value={episode.schools[school.key] ?? null}
-            options={school.options.map((o) => ({ value: o.key, label: `${o.label.toLowerCase()}` }))}
-            onChange={(v) => v !== null && change.mutate({ schools: { ...episode.schools, [school.key]: v } })}
+            options={school.options.map((o) => ({ value: o.key, label: o.label.toLowerCase() }))}
+            onChange={(v) =>
+              v !== null && change.mutate({ schools: { ...episode.schools, [school.key]: v } })
+            }
           />
         </span>
       ))}
       .
       {change.error instanceof ApiError && (
         <span role="alert" className="ml-2 text-sm text-ease-deep">
-          {change.error.status === 409 ? 'Someone else changed this a moment ago; it is read again, choose once more.' : (change.error.problem.errors?.[0]?.detail ?? change.error.message)}
+          {change.error.status === 409
+            ? 'Someone else changed this a moment ago; it is read again, choose once more.'
+            : (change.error.problem.errors?.[0]?.detail ?? change.error.message)}
         </span>
       )}
     </div>

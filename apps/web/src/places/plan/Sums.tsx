@@ -15,13 +15,26 @@ export function Sums({ model, course, limit }: { model: PlanModel; course: Cours
       <section>
         <h3>Time</h3>
         <p className="mt-1 flex items-baseline gap-2">
-          <span className={`font-head text-3xl font-semibold ${over ? 'text-hold-deep' : ''}`}>{shown(Math.max(0, ...model.week))}</span>
+          <span className={`font-head text-3xl font-semibold ${over ? 'text-hold-deep' : ''}`}>
+            {shown(Math.max(0, ...model.week))}
+          </span>
           <span className="text-sm text-ink-2">{`min on the longest day, ${agreed} agreed`}</span>
         </p>
-        <div className="mt-3 flex h-20 items-end gap-1.5" role="img" aria-label={DAYS.map((d, i) => `${d} ${shown(model.week[i] ?? 0)} min`).join(', ')}>
+        <div
+          className="mt-3 flex h-20 items-end gap-1.5"
+          role="img"
+          aria-label={DAYS.map((d, i) => `${d} ${shown(model.week[i] ?? 0)} min`).join(', ')}
+        >
           {model.week.map((minutes, i) => (
-            <span key={i} className="flex flex-1 flex-col items-center justify-end gap-1" style={{ height: '100%' }}>
-              <span className={`w-full rounded-t-sm ${minutes > agreed + 0.05 ? 'bg-hold' : 'bg-heather'}`} style={{ height: `${(minutes / longest) * 72}%` }} />
+            <span
+              key={i}
+              className="flex flex-1 flex-col items-center justify-end gap-1"
+              style={{ height: '100%' }}
+            >
+              <span
+                className={`w-full rounded-t-sm ${minutes > agreed + 0.05 ? 'bg-hold' : 'bg-heather'}`}
+                style={{ height: `${(minutes / longest) * 72}%` }}
+              />
               <span className="text-xs text-ink-2">{DAYS[i]}</span>
             </span>
           ))}
@@ -57,7 +70,10 @@ function Load({ model, course, limit }: { model: PlanModel; course: CourseView; 
         <span className="text-sm text-ink-2">{`on the last 7 days, limit ${limit} %`}</span>
       </p>
       <div className="relative mt-2 h-3 bg-line-2" aria-hidden>
-        <div className={`h-full ${rise.over ? 'bg-ease' : 'bg-heather'}`} style={{ width: `${share * 100}%` }} />
+        <div
+          className={`h-full ${rise.over ? 'bg-ease' : 'bg-heather'}`}
+          style={{ width: `${share * 100}%` }}
+        />
         <div className="absolute -top-1 h-5 w-0.5 bg-ink" style={{ left: `${(100 + limit) / 2}%` }} />
       </div>
       {rise.over && (

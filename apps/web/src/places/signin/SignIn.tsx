@@ -1,12 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useId, useState, type FormEvent } from 'react';
+import { useId, useState, type SyntheticEvent } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import type { SessionView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys } from '../../api/queries.js';
 
 /** Only a path of ours is followed after signing in. */
-const safeNext = (next: string | null): string => (next !== null && /^\/(?![/\\])/.test(next) ? next : '/day');
+const safeNext = (next: string | null): string =>
+  next !== null && /^\/(?![/\\])/.test(next) ? next : '/day';
 
 export function SignIn() {
   const [email, setEmail] = useState('');
@@ -17,7 +18,7 @@ export function SignIn() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const errorId = useId();
-  const submit = async (event: FormEvent) => {
+  const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     if (busy) return;
     setBusy(true);
@@ -44,11 +45,30 @@ export function SignIn() {
         <form className="mt-6 max-w-sm space-y-4" onSubmit={(e) => void submit(e)} noValidate>
           <label className="block">
             <span className="text-sm text-ink-2">E-mail</span>
-            <input className="field" type="email" autoComplete="username" value={email} maxLength={200} onChange={(e) => setEmail(e.target.value)} aria-invalid={emailError !== null} aria-describedby={errorId} autoFocus />
+            <input
+              className="field"
+              type="email"
+              autoComplete="username"
+              value={email}
+              maxLength={200}
+              onChange={(e) => setEmail(e.target.value)}
+              aria-invalid={emailError !== null}
+              aria-describedby={errorId}
+              autoFocus
+            />
           </label>
           <label className="block">
             <span className="text-sm text-ink-2">Password</span>
-            <input className="field" type="password" autoComplete="current-password" value={password} maxLength={200} onChange={(e) => setPassword(e.target.value)} aria-invalid={error !== null} aria-describedby={errorId} />
+            <input
+              className="field"
+              type="password"
+              autoComplete="current-password"
+              value={password}
+              maxLength={200}
+              onChange={(e) => setPassword(e.target.value)}
+              aria-invalid={error !== null}
+              aria-describedby={errorId}
+            />
           </label>
           <p id={errorId} role="alert" className="min-h-6 text-ease-deep">
             {error === null ? '' : (error.problem.errors?.[0]?.detail ?? error.message)}
@@ -57,7 +77,9 @@ export function SignIn() {
             {busy ? 'Signing in' : 'Sign in'}
           </button>
         </form>
-        <p className="mt-12 max-w-sm text-sm text-ink-2">For staff of the clinic. Patients use the link and code their physiotherapist gave them.</p>
+        <p className="mt-12 max-w-sm text-sm text-ink-2">
+          For staff of the clinic. Patients use the link and code their physiotherapist gave them.
+        </p>
       </div>
     </main>
   );
@@ -79,7 +101,12 @@ function Moor() {
         [392, 580, 0.44],
         [430, 552, 0.36],
       ].map(([x = 0, y = 0, s = 1], i) => (
-        <g key={i} transform={`translate(${x} ${y}) scale(${s}) rotate(${i % 2 === 0 ? 38 : 62})`} fill="#f4f1e9" opacity={0.55 + 0.05 * i}>
+        <g
+          key={i}
+          transform={`translate(${x} ${y}) scale(${s}) rotate(${i % 2 === 0 ? 38 : 62})`}
+          fill="#f4f1e9"
+          opacity={0.55 + 0.05 * i}
+        >
           <ellipse cx="0" cy="0" rx="11" ry="24" />
           <ellipse cx="2" cy="32" rx="8" ry="10" />
         </g>

@@ -13,10 +13,22 @@ export function CloseRule({ live, rule, done }: { live: LiveVisit; rule: Trigger
   const episodeId = live.course.episode.id;
   const send = async (values: ClosureValues) => {
     await live.store.flush();
-    await request('POST', `/api/episodes/${episodeId}/closures`, { id: id.current, subject: `rule:${rule.rule.key}`, side: rule.side, ...values });
+    await request('POST', `/api/episodes/${episodeId}/closures`, {
+      id: id.current,
+      subject: `rule:${rule.rule.key}`,
+      side: rule.side,
+      ...values,
+    });
     await client.invalidateQueries({ queryKey: keys.course(episodeId) });
     done();
   };
-  return <CloseDialog title={rule.rule.title} today={live.course.episode.today} overridable={canOverride(rule.rule.level)} send={send} cancel={done} />;
+  return (
+    <CloseDialog
+      title={rule.rule.title}
+      today={live.course.episode.today}
+      overridable={canOverride(rule.rule.level)}
+      send={send}
+      cancel={done}
+    />
+  );
 }
-

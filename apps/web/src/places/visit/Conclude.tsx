@@ -10,7 +10,12 @@ import { sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import type { LiveVisit } from './live.js';
 
-export const RANK_WORDS = { leading: 'leading', likely: 'likely', possible: 'possible', 'cannot-tell': 'cannot tell yet' } as const;
+export const RANK_WORDS = {
+  leading: 'leading',
+  likely: 'likely',
+  possible: 'possible',
+  'cannot-tell': 'cannot tell yet',
+} as const;
 
 /** Why it looks like heel pain, how irritable, where to start; the clinician's own conclusion is the record. */
 export function Conclude({ live }: { live: LiveVisit }) {
@@ -41,26 +46,41 @@ export function Conclude({ live }: { live: LiveVisit }) {
             onChange={(v) => live.set('conclude.condition', v)}
           />
         </p>
-        {live.get('conclude.condition') === 'other' && <FreeText live={live} entry="conclude.other" label="In my words" />}
+        {live.get('conclude.condition') === 'other' && (
+          <FreeText live={live} entry="conclude.other" label="In my words" />
+        )}
       </section>
       <section>
         <h3 className="text-ink-2">Irritability</h3>
         <p className="mt-2 text-lg font-semibold">
-          <Why of={() => whyIrritability(live.irritability)}>{live.irritability.level === 'not-known' ? 'Not known yet' : sentence(live.irritability.level)}</Why>
+          <Why of={() => whyIrritability(live.irritability)}>
+            {live.irritability.level === 'not-known' ? 'Not known yet' : sentence(live.irritability.level)}
+          </Why>
         </p>
-        <p className="text-sm text-ink-2">{[...live.irritability.because, ...live.irritability.missing.map((m) => `${m} not asked yet`)].join('; ')}</p>
+        <p className="text-sm text-ink-2">
+          {[...live.irritability.because, ...live.irritability.missing.map((m) => `${m} not asked yet`)].join(
+            '; ',
+          )}
+        </p>
         <h3 className="mt-6 text-ink-2">What keeps it going</h3>
-        {live.drivers.length === 0 && <p className="mt-1 text-sm text-ink-2">Nothing stands out in what was measured.</p>}
+        {live.drivers.length === 0 && (
+          <p className="mt-1 text-sm text-ink-2">Nothing stands out in what was measured.</p>
+        )}
         <ul className="mt-1">
           {live.drivers.map((d) => (
             <li key={`${d.key}-${d.side}`} className="border-b border-line-2 py-1.5">
-              <span className="font-semibold">{d.label}</span>, <span style={{ color: `var(--color-${d.side})` }}>{d.side}</span>
+              <span className="font-semibold">{d.label}</span>,{' '}
+              <span style={{ color: `var(--color-${d.side})` }}>{d.side}</span>
               <span className="block text-sm text-ink-2">{d.because}</span>
             </li>
           ))}
         </ul>
         <h3 className="mt-6 text-ink-2">{first ? 'Where to start' : 'Stage'}</h3>
-        {first ? <Start live={live} /> : <p className="mt-2">{`${live.protocol.stages.find((s) => s.key === episode.stage)?.name ?? ''}. The decision to go on, hold or ease back is made in Course.`}</p>}
+        {first ? (
+          <Start live={live} />
+        ) : (
+          <p className="mt-2">{`${live.protocol.stages.find((s) => s.key === episode.stage)?.name ?? ''}. The decision to go on, hold or ease back is made in Course.`}</p>
+        )}
         <Sign live={live} />
       </section>
     </div>
@@ -102,7 +122,12 @@ function Start({ live }: { live: LiveVisit }) {
       <p className="text-sm text-ink-2">{live.start.because.join('; ')}</p>
       <p className="mt-2 text-lg">
         Start in{' '}
-        <ChoiceBlank label="which stage" value={chosen} options={stages.map((s) => ({ value: s.key, label: s.name }))} onChange={(v) => live.set('conclude.stage', v)} />
+        <ChoiceBlank
+          label="which stage"
+          value={chosen}
+          options={stages.map((s) => ({ value: s.key, label: s.name }))}
+          onChange={(v) => live.set('conclude.stage', v)}
+        />
       </p>
       {differs && <FreeText live={live} entry="conclude.stage-reason" label="Why otherwise" />}
     </>
@@ -156,12 +181,22 @@ function Sign({ live }: { live: LiveVisit }) {
       {session.data?.user.role === 'assistant' ? (
         <p className="text-sm text-ink-2">A clinician signs the visit.</p>
       ) : (
-        <button type="button" className="action" disabled={waits.length > 0 || unsaved || sign.isPending} onClick={() => sign.mutate()}>
+        <button
+          type="button"
+          className="action"
+          disabled={waits.length > 0 || unsaved || sign.isPending}
+          onClick={() => sign.mutate()}
+        >
           {episode.stage === null ? 'Sign, and make the plan' : 'Sign, and decide'}
         </button>
       )}
       {waits.length > 0 && <p className="mt-2 text-sm text-ink-2">Still wanted: {waits.join(', ')}.</p>}
-      {live.missingMeasures.length > 0 && <p className="mt-1 text-sm text-ink-2">Not measured: {live.missingMeasures.map((m) => m.label.toLowerCase()).join(', ')}. A plan can be made without; its reasons will say so.</p>}
+      {live.missingMeasures.length > 0 && (
+        <p className="mt-1 text-sm text-ink-2">
+          Not measured: {live.missingMeasures.map((m) => m.label.toLowerCase()).join(', ')}. A plan can be
+          made without; its reasons will say so.
+        </p>
+      )}
       {sign.error instanceof ApiError && (
         <p role="alert" className="mt-2 text-ease-deep">
           {sign.error.message}

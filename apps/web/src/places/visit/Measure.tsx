@@ -1,6 +1,18 @@
 import { useEffect, useId, useState, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
-import { combineTrials, compareSides, compareValues, guardReading, type MeasureDefinition, shown, type Side, unitAfter, whyChange, whySides, whyTrials } from '@heathstep/core';
+import {
+  combineTrials,
+  compareSides,
+  compareValues,
+  guardReading,
+  type MeasureDefinition,
+  shown,
+  type Side,
+  unitAfter,
+  whyChange,
+  whySides,
+  whyTrials,
+} from '@heathstep/core';
 import type { MeasureEntry, SkillLevel } from '@heathstep/contracts';
 import { ScoreKeys } from '../../parts/Blank.js';
 import { PairBar } from '../../parts/PairBar.js';
@@ -41,14 +53,21 @@ export function Measure({ live }: { live: LiveVisit }) {
     <div>
       <p className="mb-2 flex flex-wrap gap-x-5 text-sm text-ink-2">
         <span>
-          <b style={{ color: 'var(--color-left)' }}>Left</b> and <b style={{ color: 'var(--color-right)' }}>right</b> as the patient looks down
+          <b style={{ color: 'var(--color-left)' }}>Left</b> and{' '}
+          <b style={{ color: 'var(--color-right)' }}>right</b> as the patient looks down
         </span>
         <span>▾ last visit</span>
         <span className="bg-go-wash px-1">wanted</span>
         <span>whiskers: error of the measurement</span>
       </p>
       {live.measures.map((m) => (
-        <Row key={m.key} measure={m} live={live} active={active === m.key} activate={() => setActive(m.key)} />
+        <Row
+          key={m.key}
+          measure={m}
+          live={live}
+          active={active === m.key}
+          activate={() => setActive(m.key)}
+        />
       ))}
       <SkillRows live={live} />
       <Link to={`/episodes/${live.course.episode.id}/visit/conclude`} className="action mt-5">
@@ -58,12 +77,30 @@ export function Measure({ live }: { live: LiveVisit }) {
   );
 }
 
-function Row({ measure, live, active, activate }: { measure: MeasureDefinition; live: LiveVisit; active: boolean; activate: () => void }) {
+function Row({
+  measure,
+  live,
+  active,
+  activate,
+}: {
+  measure: MeasureDefinition;
+  live: LiveVisit;
+  active: boolean;
+  activate: () => void;
+}) {
   const before = { left: live.before(measure, 'left'), right: live.before(measure, 'right') };
   const left = live.value(measure, 'left');
   const right = live.value(measure, 'right');
   return (
-    <section aria-label={measure.label} className={`border-b border-line py-2 ${active ? '-mx-5 border-l-4 border-l-heather bg-paper px-5 pl-4' : ''}`} onFocus={activate} onClick={activate}>
+    <section
+      aria-label={measure.label}
+      className={`border-b border-line py-2 ${active ? '-mx-5 border-l-4 border-l-heather bg-paper px-5 pl-4' : ''}`}
+      onFocus={(event) => {
+        // A press on a button opens the row when it is let go: opening on the way down would move the button from under the finger.
+        if (event.target.matches('input, :focus-visible')) activate();
+      }}
+      onClick={activate}
+    >
       <div className="grid grid-cols-[8.5rem_6.6rem_3.6rem_minmax(8rem,1fr)_3.6rem_6.6rem_7rem] items-center gap-1.5">
         <div>
           <h3 className="text-[0.95rem] leading-tight">{measure.label}</h3>
@@ -81,27 +118,42 @@ function Row({ measure, live, active, activate }: { measure: MeasureDefinition; 
   );
 }
 
-const entryOf = (live: LiveVisit, measure: MeasureDefinition, side: Side): MeasureEntry => (live.store.get(`measure.${measure.key}.${side}`) as MeasureEntry | null) ?? EMPTY;
+const entryOf = (live: LiveVisit, measure: MeasureDefinition, side: Side): MeasureEntry =>
+  (live.store.get(`measure.${measure.key}.${side}`) as MeasureEntry | null) ?? EMPTY;
 
 function write(live: LiveVisit, measure: MeasureDefinition, side: Side, entry: MeasureEntry): void {
   const empty = entry.status === 'taken' && entry.pain === null && entry.trials.every((t) => t === null);
   live.set(`measure.${measure.key}.${side}`, empty ? null : entry);
 }
 
-const STATUS: Record<MeasureEntry['status'], string> = { taken: 'taken', 'not-done': 'not done', unable: 'unable', 'stopped-by-pain': 'stopped by pain' };
+const STATUS: Record<MeasureEntry['status'], string> = {
+  taken: 'taken',
+  'not-done': 'not done',
+  unable: 'unable',
+  'stopped-by-pain': 'stopped by pain',
+};
 
 function Trials({ measure, side, live }: { measure: MeasureDefinition; side: Side; live: LiveVisit }) {
   const entry = entryOf(live, measure, side);
   if (entry.status !== 'taken') {
     return (
-      <button type="button" className="text-action min-h-9 text-sm" onClick={() => write(live, measure, side, { ...entry, status: 'taken' })} aria-label={`${measure.label}, ${side}: ${STATUS[entry.status]}. Take it instead`}>
+      <button
+        type="button"
+        className="text-action min-h-9 text-sm"
+        onClick={() => write(live, measure, side, { ...entry, status: 'taken' })}
+        aria-label={`${measure.label}, ${side}: ${STATUS[entry.status]}. Take it instead`}
+      >
         {STATUS[entry.status]}
       </button>
     );
   }
   const outliers = combineTrials(measure, entry.trials).outliers;
   return (
-    <div className={`flex gap-1 ${side === 'left' ? 'justify-end' : ''}`} role="group" aria-label={`${measure.label}, ${side}`}>
+    <div
+      className={`flex gap-1 ${side === 'left' ? 'justify-end' : ''}`}
+      role="group"
+      aria-label={`${measure.label}, ${side}`}
+    >
       {Array.from({ length: measure.trials.count }, (_, i) => (
         <Trial
           key={i}
@@ -113,7 +165,10 @@ function Trials({ measure, side, live }: { measure: MeasureDefinition; side: Sid
           confirmed={entry.confirmed === true}
           refusal={live.store.refusal(`measure.${measure.key}.${side}`)}
           onValue={(value) => {
-            const trials = Array.from({ length: Math.max(measure.trials.count, entry.trials.length) }, (_, j) => (j === i ? value : (entry.trials[j] ?? null)));
+            const trials = Array.from(
+              { length: Math.max(measure.trials.count, entry.trials.length) },
+              (_, j) => (j === i ? value : (entry.trials[j] ?? null)),
+            );
             const { confirmed: _confirmed, ...rest } = entry;
             write(live, measure, side, { ...rest, trials });
           }}
@@ -146,7 +201,11 @@ function Trial({ measure, side, index, value, outlier, confirmed, refusal, onVal
     setText((now) => {
       const read = guardReading(measure, now);
       const stands = read.state === 'fine' || read.state === 'unusual' ? read.value : null;
-      return stands === value || (value === null && read.state === 'impossible') ? now : value === null ? '' : String(value);
+      return stands === value || (value === null && read.state === 'impossible')
+        ? now
+        : value === null
+          ? ''
+          : String(value);
     });
   }, [value, measure]);
   const asks = guard.state === 'unusual' && !confirmed;
@@ -174,7 +233,10 @@ function Trial({ measure, side, index, value, outlier, confirmed, refusal, onVal
       />
       <span id={noteId} className="pointer-events-none">
         {wrong !== null && (
-          <span role="alert" className="absolute left-0 top-full z-20 w-56 rounded bg-ease px-2 py-1 text-sm text-paper shadow">
+          <span
+            role="alert"
+            className="absolute left-0 top-full z-20 w-56 rounded bg-ease px-2 py-1 text-sm text-paper shadow"
+          >
             {wrong}
           </span>
         )}
@@ -186,17 +248,33 @@ function Trial({ measure, side, index, value, outlier, confirmed, refusal, onVal
             </button>
           </span>
         )}
-        {outlier && <span className="sr-only">This trial differs from the others by more than the error</span>}
+        {outlier && (
+          <span className="sr-only">This trial differs from the others by more than the error</span>
+        )}
       </span>
     </span>
   );
 }
 
-function Value({ measure, side, value, live }: { measure: MeasureDefinition; side: Side; value: number | null; live: LiveVisit }) {
+function Value({
+  measure,
+  side,
+  value,
+  live,
+}: {
+  measure: MeasureDefinition;
+  side: Side;
+  value: number | null;
+  live: LiveVisit;
+}) {
   if (value === null) return <span />;
   const entry = entryOf(live, measure, side);
   return (
-    <Why of={() => whyTrials(measure, entry.trials)} label={`${measure.label}, ${side}: ${shown(value)} ${measure.unitLabel}`} className={`${side === 'left' ? '!text-right' : ''} text-[1.35rem] font-bold leading-none no-underline`}>
+    <Why
+      of={() => whyTrials(measure, entry.trials)}
+      label={`${measure.label}, ${side}: ${shown(value)} ${measure.unitLabel}`}
+      className={`${side === 'left' ? '!text-right' : ''} text-[1.35rem] font-bold leading-none no-underline`}
+    >
       <span style={{ color: `var(--color-${side})` }}>{shown(value)}</span>
       <span className="text-xs font-normal text-ink-2">{measure.unitLabel}</span>
     </Why>
@@ -204,7 +282,19 @@ function Value({ measure, side, value, live }: { measure: MeasureDefinition; sid
 }
 
 /** The difference and its class, and the change since last time, in words. */
-function Verdict({ measure, left, right, before, live }: { measure: MeasureDefinition; left: number | null; right: number | null; before: { left: number | null; right: number | null }; live: LiveVisit }) {
+function Verdict({
+  measure,
+  left,
+  right,
+  before,
+  live,
+}: {
+  measure: MeasureDefinition;
+  left: number | null;
+  right: number | null;
+  before: { left: number | null; right: number | null };
+  live: LiveVisit;
+}) {
   const side: Side = live.affected === 'right' ? 'right' : 'left';
   const now = side === 'left' ? left : right;
   const then = before[side];
@@ -214,14 +304,32 @@ function Verdict({ measure, left, right, before, live }: { measure: MeasureDefin
   return (
     <div className="text-sm leading-snug">
       {sides !== null && left !== null && right !== null && (
-        <Why of={() => whySides(measure, left, right, live.affected)} className={sides.flagged === true ? 'border-l-4 border-ease pl-1.5 font-semibold' : 'pl-0.5 text-ink-2'}>
-          {measure.sideFlag?.kind === 'symmetry' && sides.symmetryPercent !== null ? `${shown(sides.symmetryPercent, 0)} % of ${sides.worseSide === 'left' ? 'right' : 'left'}` : `${shown(sides.difference)}${unit} apart`}
+        <Why
+          of={() => whySides(measure, left, right, live.affected)}
+          className={
+            sides.flagged === true ? 'border-l-4 border-ease pl-1.5 font-semibold' : 'pl-0.5 text-ink-2'
+          }
+        >
+          {measure.sideFlag?.kind === 'symmetry' && sides.symmetryPercent !== null
+            ? `${shown(sides.symmetryPercent, 0)} % of ${sides.worseSide === 'left' ? 'right' : 'left'}`
+            : `${shown(sides.difference)}${unit} apart`}
         </Why>
       )}
       {change !== null && then !== null && now !== null && (
         <div className="mt-0.5">
-          <Why of={() => whyChange(measure, then, now)} className={change.direction === 'better' ? 'text-go-deep' : change.direction === 'worse' ? 'text-ease-deep' : 'text-ink-2'}>
-            {change.change === 0 ? 'as last time' : `${change.change > 0 ? '+' : ''}${shown(change.change)}${unit} ${change.class === 'not-known' ? '' : change.class.replaceAll('-', ' ')}`}
+          <Why
+            of={() => whyChange(measure, then, now)}
+            className={
+              change.direction === 'better'
+                ? 'text-go-deep'
+                : change.direction === 'worse'
+                  ? 'text-ease-deep'
+                  : 'text-ink-2'
+            }
+          >
+            {change.change === 0
+              ? 'as last time'
+              : `${change.change > 0 ? '+' : ''}${shown(change.change)}${unit} ${change.class === 'not-known' ? '' : change.class.replaceAll('-', ' ')}`}
           </Why>
         </div>
       )}
@@ -242,13 +350,34 @@ function Details({ measure, live }: { measure: MeasureDefinition; live: LiveVisi
               </span>
               {measure.key !== 'first-step-pain' && (
                 <div className="origin-left scale-[0.86]">
-                  <ScoreKeys label={`Pain while doing it, ${side}`} low="no pain" high="worst" value={entry.pain} onChange={(pain) => write(live, measure, side, { ...entry, pain })} />
+                  <ScoreKeys
+                    label={`Pain while doing it, ${side}`}
+                    low="no pain"
+                    high="worst"
+                    value={entry.pain}
+                    onChange={(pain) => write(live, measure, side, { ...entry, pain })}
+                  />
                 </div>
               )}
             </div>
-            <div className="mt-1 flex gap-4 text-sm" role="group" aria-label={`${measure.label}, ${side}: why there is no value`}>
+            <div
+              className="mt-1 flex gap-4 text-sm"
+              role="group"
+              aria-label={`${measure.label}, ${side}: why there is no value`}
+            >
               {(['not-done', 'unable', 'stopped-by-pain'] as const).map((status) => (
-                <button key={status} type="button" aria-pressed={entry.status === status} className={`min-h-9 ${entry.status === status ? 'font-bold' : 'text-action'}`} onClick={() => write(live, measure, side, { ...entry, status: entry.status === status ? 'taken' : status })}>
+                <button
+                  key={status}
+                  type="button"
+                  aria-pressed={entry.status === status}
+                  className={`min-h-9 ${entry.status === status ? 'font-bold' : 'text-action'}`}
+                  onClick={() =>
+                    write(live, measure, side, {
+                      ...entry,
+                      status: entry.status === status ? 'taken' : status,
+                    })
+                  }
+                >
                   {STATUS[status]}
                 </button>
               ))}
@@ -279,7 +408,10 @@ function SkillRows({ live }: { live: LiveVisit }) {
     <section aria-label="Control" className="mt-4">
       <h3 className="text-ink-2">Control</h3>
       {SKILLS.map((skill) => (
-        <div key={skill.key} className="grid grid-cols-[minmax(0,1fr)_10.5rem_minmax(0,1fr)] items-center gap-4 border-b border-line py-2">
+        <div
+          key={skill.key}
+          className="grid grid-cols-[minmax(0,1fr)_10.5rem_minmax(0,1fr)] items-center gap-4 border-b border-line py-2"
+        >
           <Level skill={skill.key} side="left" live={live} label={skill.label} />
           <div className="text-center">
             <div className="font-head font-semibold">{skill.label}</div>
@@ -297,7 +429,11 @@ function Level({ skill, side, live, label }: { skill: string; side: Side; live: 
   const value = live.store.get(key) as SkillLevel | null;
   const last = live.previous?.entries.find((e) => e.key === key)?.value as SkillLevel | undefined;
   return (
-    <div className={`flex items-center gap-1 ${side === 'left' ? 'justify-end' : ''}`} role="group" aria-label={`${label}, ${side}`}>
+    <div
+      className={`flex items-center gap-1 ${side === 'left' ? 'justify-end' : ''}`}
+      role="group"
+      aria-label={`${label}, ${side}`}
+    >
       <span className="mr-1 font-semibold" style={{ color: `var(--color-${side})` }}>
         {side === 'left' ? 'L' : 'R'}
       </span>
@@ -307,7 +443,11 @@ function Level({ skill, side, live, label }: { skill: string; side: Side; live: 
           type="button"
           aria-pressed={value === level}
           className={`min-h-10 border-b-2 px-2 text-sm font-semibold ${value === level ? 'text-paper' : 'border-line text-ink-2 hover:bg-heather-wash'}`}
-          style={value === level ? { background: `var(--color-${side})`, borderColor: `var(--color-${side})` } : undefined}
+          style={
+            value === level
+              ? { background: `var(--color-${side})`, borderColor: `var(--color-${side})` }
+              : undefined
+          }
           onClick={() => live.set(key, value === level ? null : level)}
         >
           {word}

@@ -1,37 +1,56 @@
 import { Octagon } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { canOverride, type SafetyAnswer, type SafetyQuestion, type TriggeredRule, whySafety } from '@heathstep/core';
+import {
+  canOverride,
+  type SafetyAnswer,
+  type SafetyQuestion,
+  type TriggeredRule,
+  whySafety,
+} from '@heathstep/core';
 import { useSession } from '../../api/queries.js';
 import { sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { CloseRule } from './CloseRule.js';
 import type { LiveVisit } from './live.js';
 
-const LEVELS: Record<TriggeredRule['rule']['level'], { readonly word: string; readonly className: string }> = {
-  emergency: { word: 'Emergency', className: 'bg-ease text-paper' },
-  urgent: { word: 'Urgent', className: 'bg-ease text-paper' },
-  refer: { word: 'Refer', className: 'bg-hold-wash text-hold-deep' },
-  caution: { word: 'Caution', className: 'bg-line-2 text-ink' },
-};
+const LEVELS: Record<TriggeredRule['rule']['level'], { readonly word: string; readonly className: string }> =
+  {
+    emergency: { word: 'Emergency', className: 'bg-ease text-paper' },
+    urgent: { word: 'Urgent', className: 'bg-ease text-paper' },
+    refer: { word: 'Refer', className: 'bg-hold-wash text-hold-deep' },
+    caution: { word: 'Caution', className: 'bg-line-2 text-ink' },
+  };
 
 /** Every sign that can apply to heel pain, answered one key each, with what it does. */
 export function Safety({ live }: { live: LiveVisit }) {
   const groups = [...new Set(live.content.safetyQuestions.map((q) => q.group))];
-  const lasting = live.content.safetyQuestions.filter((q) => q.kind === 'lasting' && live.store.get(`safety.${q.key}`) === null && lastAnswer(live, q.key) !== null);
+  const lasting = live.content.safetyQuestions.filter(
+    (q) =>
+      q.kind === 'lasting' && live.store.get(`safety.${q.key}`) === null && lastAnswer(live, q.key) !== null,
+  );
   return (
     <div>
       <Triggered live={live} />
       {lasting.length > 0 && (
         <p className="mb-4 flex items-center gap-4 rounded bg-heather-wash px-4 py-2">
           <span>{`${lasting.length} lasting facts were answered last time.`}</span>
-          <button type="button" className="text-action min-h-11" onClick={() => lasting.forEach((q) => live.set(`safety.${q.key}`, lastAnswer(live, q.key)))}>
+          <button
+            type="button"
+            className="text-action min-h-11"
+            onClick={() => lasting.forEach((q) => live.set(`safety.${q.key}`, lastAnswer(live, q.key)))}
+          >
             They still hold
           </button>
         </p>
       )}
       {groups.map((group) => (
-        <Group key={group} name={group} live={live} questions={live.content.safetyQuestions.filter((q) => q.group === group)} />
+        <Group
+          key={group}
+          name={group}
+          live={live}
+          questions={live.content.safetyQuestions.filter((q) => q.group === group)}
+        />
       ))}
       {live.safety.unanswered.length === 0 && (
         <Link to={`/episodes/${live.course.episode.id}/visit/measure`} className="action mt-4">
@@ -42,18 +61,34 @@ export function Safety({ live }: { live: LiveVisit }) {
   );
 }
 
-const lastAnswer = (live: LiveVisit, question: string): SafetyAnswer | null => (live.previous?.entries.find((e) => e.key === `safety.${question}`)?.value as SafetyAnswer | undefined) ?? null;
+const lastAnswer = (live: LiveVisit, question: string): SafetyAnswer | null =>
+  (live.previous?.entries.find((e) => e.key === `safety.${question}`)?.value as SafetyAnswer | undefined) ??
+  null;
 
-function Group({ name, live, questions }: { name: string; live: LiveVisit; questions: readonly SafetyQuestion[] }) {
+function Group({
+  name,
+  live,
+  questions,
+}: {
+  name: string;
+  live: LiveVisit;
+  questions: readonly SafetyQuestion[];
+}) {
   const open = questions.filter((q) => live.store.get(`safety.${q.key}`) === null);
   return (
     <section className="mb-5" aria-label={name}>
       <div className="flex items-baseline gap-4 border-b border-line pb-1">
         <h3>{name}</h3>
-        <span className="text-sm text-ink-2">{open.length === 0 ? 'answered' : `${open.length} to answer`}</span>
+        <span className="text-sm text-ink-2">
+          {open.length === 0 ? 'answered' : `${open.length} to answer`}
+        </span>
         <div className="flex-1" />
         {open.length > 0 && (
-          <button type="button" className="text-action min-h-9 text-sm" onClick={() => open.forEach((q) => live.set(`safety.${q.key}`, 'no'))}>
+          <button
+            type="button"
+            className="text-action min-h-9 text-sm"
+            onClick={() => open.forEach((q) => live.set(`safety.${q.key}`, 'no'))}
+          >
             {open.length === questions.length ? 'Asked, none of these' : 'The rest: no'}
           </button>
         )}
@@ -85,9 +120,13 @@ function Question({ question, live }: { question: SafetyQuestion; live: LiveVisi
   const words = question.scope === 'person' ? PERSON : SIDES;
   return (
     <li className="flex items-center gap-4 border-b border-line-2 py-0.5">
-      <span className={`min-w-0 flex-1 ${answer === null ? '' : answer === 'no' ? 'text-ink-2' : 'font-semibold'}`}>
+      <span
+        className={`min-w-0 flex-1 ${answer === null ? '' : answer === 'no' ? 'text-ink-2' : 'font-semibold'}`}
+      >
         {question.text}
-        {answer === null && last !== null && <span className="ml-2 text-sm text-ink-3">last time {last}</span>}
+        {answer === null && last !== null && (
+          <span className="ml-2 text-sm text-ink-3">last time {last}</span>
+        )}
       </span>
       <div role="radiogroup" aria-label={question.text} className="flex">
         {words.map(([value, word], i) => (
@@ -106,7 +145,11 @@ function Question({ question, live }: { question: SafetyQuestion; live: LiveVisi
               if (step !== 0 && target !== undefined) {
                 event.preventDefault();
                 live.set(key, target[0]);
-                (event.currentTarget.parentElement?.children[(i + step + words.length) % words.length] as HTMLElement).focus();
+                (
+                  event.currentTarget.parentElement?.children[
+                    (i + step + words.length) % words.length
+                  ] as HTMLElement
+                ).focus();
               }
             }}
           >
@@ -127,9 +170,16 @@ function Triggered({ live }: { live: LiveVisit }) {
   return (
     <ul className="mb-5 space-y-1" aria-label="What the answers opened">
       {live.safety.triggered.map((t) => (
-        <li key={`${t.rule.key}-${t.side}`} className={`flex items-start gap-3 rounded px-3 py-2 ${t.status === 'open' && (t.rule.level === 'emergency' || t.rule.level === 'urgent') ? 'bg-ease-wash' : 'bg-paper'}`}>
-          <span className={`mt-0.5 inline-flex w-24 shrink-0 items-center justify-center gap-1 rounded px-2 py-0.5 text-sm font-bold ${LEVELS[t.rule.level].className}`}>
-            {(t.rule.level === 'emergency' || t.rule.level === 'urgent') && <Octagon className="size-3.5" aria-hidden />}
+        <li
+          key={`${t.rule.key}-${t.side}`}
+          className={`flex items-start gap-3 rounded px-3 py-2 ${t.status === 'open' && (t.rule.level === 'emergency' || t.rule.level === 'urgent') ? 'bg-ease-wash' : 'bg-paper'}`}
+        >
+          <span
+            className={`mt-0.5 inline-flex w-24 shrink-0 items-center justify-center gap-1 rounded px-2 py-0.5 text-sm font-bold ${LEVELS[t.rule.level].className}`}
+          >
+            {(t.rule.level === 'emergency' || t.rule.level === 'urgent') && (
+              <Octagon className="size-3.5" aria-hidden />
+            )}
             {LEVELS[t.rule.level].word}
           </span>
           <span className="min-w-0 flex-1">
@@ -138,7 +188,12 @@ function Triggered({ live }: { live: LiveVisit }) {
               {t.side === 'none' ? '' : `, ${t.side}`}
             </Why>
             <span className="block text-sm text-ink-2">
-              {t.rule.action}. {t.rule.off === 'everything' ? 'Blocks everything.' : t.rule.off.length === 0 ? '' : `Switches off ${t.rule.off.map((tag) => tag.replaceAll('-', ' ')).join(', ')}.`}
+              {t.rule.action}.{' '}
+              {t.rule.off === 'everything'
+                ? 'Blocks everything.'
+                : t.rule.off.length === 0
+                  ? ''
+                  : `Switches off ${t.rule.off.map((tag) => tag.replaceAll('-', ' ')).join(', ')}.`}
             </span>
             {t.closure !== null && (
               <span className="block text-sm">
@@ -147,7 +202,11 @@ function Triggered({ live }: { live: LiveVisit }) {
             )}
           </span>
           {t.status === 'open' && mayClose && (
-            <button type="button" className="text-action min-h-9 whitespace-nowrap text-sm" onClick={() => setClosing(t)}>
+            <button
+              type="button"
+              className="text-action min-h-9 whitespace-nowrap text-sm"
+              onClick={() => setClosing(t)}
+            >
               {canOverride(t.rule.level) ? 'Override or close' : 'Close with result'}
             </button>
           )}

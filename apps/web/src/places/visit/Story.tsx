@@ -25,7 +25,10 @@ export function Story({ live }: { live: LiveVisit }) {
           <FootMap chosen={regions} onToggle={toggle} />
         </div>
         <p className="mt-2 text-center text-sm font-semibold" aria-live="polite">
-          {regions.map((r) => r.split(':')).map(([side, key]) => `${regionName(key ?? '')}, ${side ?? ''}`).join('; ')}
+          {regions
+            .map((r) => r.split(':'))
+            .map(([side, key]) => `${regionName(key ?? '')}, ${side ?? ''}`)
+            .join('; ')}
         </p>
       </div>
       <div className="max-w-2xl space-y-5 text-lg leading-9">
@@ -83,8 +86,19 @@ export function Story({ live }: { live: LiveVisit }) {
           .
         </p>
         <p>
-          The first steps of the morning hurt <FirstSteps live={live} />, the worst is <ScoreBlank label="worst pain" value={get<number>('story.worst')} onChange={(v) => set('story.worst', v)} />, and now it is{' '}
-          <ScoreBlank label="pain now" value={get<number>('story.now')} onChange={(v) => set('story.now', v)} />. It is worse{' '}
+          The first steps of the morning hurt <FirstSteps live={live} />, the worst is{' '}
+          <ScoreBlank
+            label="worst pain"
+            value={get<number>('story.worst')}
+            onChange={(v) => set('story.worst', v)}
+          />
+          , and now it is{' '}
+          <ScoreBlank
+            label="pain now"
+            value={get<number>('story.now')}
+            onChange={(v) => set('story.now', v)}
+          />
+          . It is worse{' '}
           <ListBlank
             label="when it is worse"
             value={get<string[]>('story.worse-when')}
@@ -112,7 +126,16 @@ export function Story({ live }: { live: LiveVisit }) {
             ]}
             onChange={(v) => set('story.provoked', v === null ? null : v === 'yes')}
           />
-          . It settles after <NumberBlank label="how long" value={get<number>('story.settles')} unit="min" min={0} max={1440} onChange={(v) => set('story.settles', v)} />. It wakes at night:{' '}
+          . It settles after{' '}
+          <NumberBlank
+            label="how long"
+            value={get<number>('story.settles')}
+            unit="min"
+            min={0}
+            max={1440}
+            onChange={(v) => set('story.settles', v)}
+          />
+          . It wakes at night:{' '}
           <ChoiceBlank
             label="wakes at night"
             prompt="yes or no"
@@ -137,13 +160,25 @@ export function Story({ live }: { live: LiveVisit }) {
           />
           . So it is{' '}
           <Why of={() => whyIrritability(live.irritability)} className="font-semibold">
-            {live.irritability.level === 'not-known' ? 'not yet known how irritable' : `${live.irritability.level === 'high' ? 'highly' : live.irritability.level === 'low' ? 'hardly' : 'moderately'} irritable`}
+            {live.irritability.level === 'not-known'
+              ? 'not yet known how irritable'
+              : `${live.irritability.level === 'high' ? 'highly' : live.irritability.level === 'low' ? 'hardly' : 'moderately'} irritable`}
           </Why>
           .
         </p>
         <p>
-          Diabetes: <Lasting live={live} question="diabetes" />. Poor circulation: <Lasting live={live} question="poor-circulation" />. Blood thinners, fragile skin or steroids: <Lasting live={live} question="blood-thinners" />. Weighs{' '}
-          <NumberBlank label="body mass" value={get<number>('story.body-mass')} unit="kg" min={10} max={350} onChange={(v) => set('story.body-mass', v)} />.
+          Diabetes: <Lasting live={live} question="diabetes" />. Poor circulation:{' '}
+          <Lasting live={live} question="poor-circulation" />. Blood thinners, fragile skin or steroids:{' '}
+          <Lasting live={live} question="blood-thinners" />. Weighs{' '}
+          <NumberBlank
+            label="body mass"
+            value={get<number>('story.body-mass')}
+            unit="kg"
+            min={10}
+            max={350}
+            onChange={(v) => set('story.body-mass', v)}
+          />
+          .
         </p>
         <Activities live={live} />
         <Note live={live} />
@@ -165,7 +200,13 @@ function FirstSteps({ live }: { live: LiveVisit }) {
     live.set(`measure.first-step-pain.${side}`, entry);
     if (live.affected === 'both') live.set('measure.first-step-pain.right', entry);
   };
-  return <ScoreBlank label={`first-step pain, ${sidesText(live.affected)}`} value={firstStepOf(live)} onChange={write} />;
+  return (
+    <ScoreBlank
+      label={`first-step pain, ${sidesText(live.affected)}`}
+      value={firstStepOf(live)}
+      onChange={write}
+    />
+  );
 }
 
 /** A lasting fact of the safety screen, told within the story. */
@@ -195,7 +236,10 @@ function Activities({ live }: { live: LiveVisit }) {
   const last = own === null ? (live.get<Activity[]>('story.activities') ?? []) : [];
   // Activities of the visit before stand to be scored again; their old scores are only shown beside.
   const list = own ?? last.map((a) => ({ ...a, ability: null }));
-  const wasOf = (text: string) => (live.previous?.entries.find((e) => e.key === 'story.activities')?.value as Activity[] | undefined)?.find((a) => a.text === text)?.ability ?? null;
+  const wasOf = (text: string) =>
+    (live.previous?.entries.find((e) => e.key === 'story.activities')?.value as Activity[] | undefined)?.find(
+      (a) => a.text === text,
+    )?.ability ?? null;
   const [adding, setAdding] = useState('');
   const save = (next: readonly Activity[]) => live.set('story.activities', next.length === 0 ? null : next);
   const add = () => {
@@ -211,9 +255,23 @@ function Activities({ live }: { live: LiveVisit }) {
         {list.map((a, i) => (
           <li key={i} className="flex items-baseline gap-2">
             <span className="font-semibold">{a.text}</span>
-            <ScoreBlank label={`ability, ${a.text}`} prompt="how well" low="unable" high="as ever" value={a.ability} onChange={(v) => save(list.map((x, j) => (i === j ? { ...x, ability: v } : x)))} />
-            <span className="text-base text-ink-2">{wasOf(a.text) === null ? 'of 10' : `of 10, was ${wasOf(a.text) ?? ''}`}</span>
-            <button type="button" className="text-action min-h-9 text-sm" aria-label={`Remove ${a.text}`} onClick={() => save(list.filter((_, j) => j !== i))}>
+            <ScoreBlank
+              label={`ability, ${a.text}`}
+              prompt="how well"
+              low="unable"
+              high="as ever"
+              value={a.ability}
+              onChange={(v) => save(list.map((x, j) => (i === j ? { ...x, ability: v } : x)))}
+            />
+            <span className="text-base text-ink-2">
+              {wasOf(a.text) === null ? 'of 10' : `of 10, was ${wasOf(a.text) ?? ''}`}
+            </span>
+            <button
+              type="button"
+              className="text-action min-h-9 text-sm"
+              aria-label={`Remove ${a.text}`}
+              onClick={() => save(list.filter((_, j) => j !== i))}
+            >
               remove
             </button>
           </li>

@@ -1,6 +1,16 @@
 import { Check, Octagon, TriangleAlert } from 'lucide-react';
 import { Link } from 'react-router';
-import { compareSides, compareValues, shown, type Side, whyHeelPain, whyIrritability, whySides, whyStage, withUnit } from '@heathstep/core';
+import {
+  compareSides,
+  compareValues,
+  shown,
+  type Side,
+  whyHeelPain,
+  whyIrritability,
+  whySides,
+  whyStage,
+  withUnit,
+} from '@heathstep/core';
 import { Why } from '../../parts/Why.js';
 import { RANK_WORDS } from './Conclude.js';
 import type { LiveVisit } from './live.js';
@@ -75,7 +85,11 @@ function SafetyLine({ live }: { live: LiveVisit }) {
         ? (['text-hold-deep', TriangleAlert, `Safety answered, ${open.length} to mind`] as const)
         : (['text-go-deep', Check, 'Safety answered, nothing open'] as const);
   return (
-    <Link to={to} className={`mb-3 flex min-h-9 items-center gap-2 font-semibold ${tone} hover:underline`} aria-live="polite">
+    <Link
+      to={to}
+      className={`mb-3 flex min-h-9 items-center gap-2 font-semibold ${tone} hover:underline`}
+      aria-live="polite"
+    >
       <Icon className="size-4 shrink-0" aria-hidden />
       {text}
     </Link>
@@ -98,9 +112,17 @@ function Differences({ live }: { live: LiveVisit }) {
         {rows.map(({ m, left, right, sides }) => (
           <li key={m.key} className="flex justify-between gap-2 py-0.5">
             <span>{m.label}</span>
-            <Why of={() => whySides(m, left, right, live.affected)} className="whitespace-nowrap font-semibold">
-              <span style={{ color: sides.worseSide === 'none' ? undefined : `var(--color-${sides.worseSide})` }}>
-                {m.sideFlag?.kind === 'symmetry' && sides.symmetryPercent !== null ? `${shown(sides.symmetryPercent, 0)} %` : withUnit(m, sides.difference)} {sides.worseSide === 'left' ? 'L' : 'R'}
+            <Why
+              of={() => whySides(m, left, right, live.affected)}
+              className="whitespace-nowrap font-semibold"
+            >
+              <span
+                style={{ color: sides.worseSide === 'none' ? undefined : `var(--color-${sides.worseSide})` }}
+              >
+                {m.sideFlag?.kind === 'symmetry' && sides.symmetryPercent !== null
+                  ? `${shown(sides.symmetryPercent, 0)} %`
+                  : withUnit(m, sides.difference)}{' '}
+                {sides.worseSide === 'left' ? 'L' : 'R'}
               </span>
             </Why>
           </li>
@@ -130,7 +152,9 @@ function Changes({ live }: { live: LiveVisit }) {
             <span>
               {m.label}, <span style={{ color: `var(--color-${side})` }}>{side === 'left' ? 'L' : 'R'}</span>
             </span>
-            <span className={`font-semibold ${change.direction === 'better' ? 'text-go-deep' : 'text-ease-deep'}`}>
+            <span
+              className={`font-semibold ${change.direction === 'better' ? 'text-go-deep' : 'text-ease-deep'}`}
+            >
               {change.change > 0 ? '+' : ''}
               {shown(change.change)} {change.class}
             </span>

@@ -19,7 +19,12 @@ import { Tally } from './Tally.js';
 
 const STEPS = ['story', 'safety', 'measure', 'conclude'] as const;
 type Step = (typeof STEPS)[number];
-const NAMES: Record<Step, string> = { story: 'Story', safety: 'Safety', measure: 'Measure', conclude: 'Conclude' };
+const NAMES: Record<Step, string> = {
+  story: 'Story',
+  safety: 'Safety',
+  measure: 'Measure',
+  conclude: 'Conclude',
+};
 
 export function Visit() {
   const { episodeId = '', step } = useParams();
@@ -27,7 +32,11 @@ export function Visit() {
   const content = useContent();
   if (course.data === undefined || content.data === undefined) {
     const error = course.error ?? content.error;
-    return error === null ? <Loading what="the visit" /> : <Failed error={error} again={() => void course.refetch()} />;
+    return error === null ? (
+      <Loading what="the visit" />
+    ) : (
+      <Failed error={error} again={() => void course.refetch()} />
+    );
   }
   if (!STEPS.includes(step as Step)) return <Navigate to={`/episodes/${episodeId}/visit/story`} replace />;
   const { episode } = course.data;
@@ -53,13 +62,21 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
   const last = episode.visits[episode.visits.length - 1];
   return (
     <>
-      <EpisodeHead episode={episode} condition={content.conditions.find((c) => c.key === episode.condition)?.name ?? ''} />
+      <EpisodeHead
+        episode={episode}
+        condition={content.conditions.find((c) => c.key === episode.condition)?.name ?? ''}
+      />
       <main className="mx-auto w-full max-w-3xl px-8 py-12">
         {last !== undefined && (
           <>
             <h2>{`Visit ${last.number} was signed`}</h2>
             <p className="mt-2 text-ink-2">{`${longDay(last.startedAt)}, by ${last.signedBy ?? ''}. A review asks the acute safety signs again and re-measures beside the last values.`}</p>
-            <button type="button" className="action mt-6" disabled={open.isPending} onClick={() => open.mutate()}>
+            <button
+              type="button"
+              className="action mt-6"
+              disabled={open.isPending}
+              onClick={() => open.mutate()}
+            >
               Start a review
             </button>
           </>
@@ -77,7 +94,17 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
   );
 }
 
-function Bench({ course, content, visit, step }: { course: CourseView; content: ClinicContent; visit: VisitView; step: Step }) {
+function Bench({
+  course,
+  content,
+  visit,
+  step,
+}: {
+  course: CourseView;
+  content: ClinicContent;
+  visit: VisitView;
+  step: Step;
+}) {
   const store = useEntries(visit);
   const { episode } = course;
   const live = liveVisit(course, content, visit, store);
@@ -93,7 +120,10 @@ function Bench({ course, content, visit, step }: { course: CourseView; content: 
     <>
       <EpisodeHead episode={{ ...episode, affected: live.affected }} condition={live.conditionName}>
         <p className="text-right text-sm text-ink-2">
-          <span className="font-semibold text-ink">{visit.kind === 'first' ? 'First visit' : `Review, visit ${visit.number}`}</span>, {longDay(visit.startedAt)}
+          <span className="font-semibold text-ink">
+            {visit.kind === 'first' ? 'First visit' : `Review, visit ${visit.number}`}
+          </span>
+          , {longDay(visit.startedAt)}
         </p>
       </EpisodeHead>
       <div className="grid flex-1 grid-cols-[9.5rem_minmax(0,1fr)_17.5rem]">
@@ -132,13 +162,25 @@ function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
           const progress = live.progress[s];
           return (
             <li key={s} className="relative">
-              {i < STEPS.length - 1 && <span aria-hidden className={`absolute left-[6px] top-6 h-full w-0.5 ${progress.done ? 'bg-ink' : 'bg-line'}`} />}
+              {i < STEPS.length - 1 && (
+                <span
+                  aria-hidden
+                  className={`absolute left-[6px] top-6 h-full w-0.5 ${progress.done ? 'bg-ink' : 'bg-line'}`}
+                />
+              )}
               <NavLink to={`/episodes/${episodeId}/visit/${s}`} className="group flex min-h-16 gap-3 pt-1">
                 {({ isActive }) => (
                   <>
-                    <span aria-hidden className={`relative mt-1.5 size-3.5 shrink-0 rounded-full border-[3px] ${isActive ? 'border-heather bg-paper ring-4 ring-heather-wash' : progress.done ? 'border-ink bg-ink' : 'border-ink-3 bg-ground'}`} />
+                    <span
+                      aria-hidden
+                      className={`relative mt-1.5 size-3.5 shrink-0 rounded-full border-[3px] ${isActive ? 'border-heather bg-paper ring-4 ring-heather-wash' : progress.done ? 'border-ink bg-ink' : 'border-ink-3 bg-ground'}`}
+                    />
                     <span>
-                      <span className={`block font-head text-lg ${isActive ? 'font-semibold text-heather-deep' : 'group-hover:underline'}`}>{NAMES[s]}</span>
+                      <span
+                        className={`block font-head text-lg ${isActive ? 'font-semibold text-heather-deep' : 'group-hover:underline'}`}
+                      >
+                        {NAMES[s]}
+                      </span>
                       <span className="text-sm text-ink-2">{progress.text}</span>
                     </span>
                   </>

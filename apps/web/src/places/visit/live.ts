@@ -16,12 +16,29 @@ import {
   startingStage,
   treatedSides,
 } from '@heathstep/core';
-import { type CourseView, entriesOf, measuredFacts, type MeasureEntry, safetyOf, skillFacts, storyFacts, type VisitView } from '@heathstep/contracts';
+import {
+  type CourseView,
+  entriesOf,
+  measuredFacts,
+  type MeasureEntry,
+  safetyOf,
+  skillFacts,
+  storyFacts,
+  type VisitView,
+} from '@heathstep/contracts';
 import type { EntryStore } from '../../api/entryStore.js';
 import type { ClinicContent } from '../../api/queries.js';
 
 /** The measures of a heel pain visit, in the order of taking them. */
-const FIRST_VISIT = ['first-step-pain', 'lunge-knee-bent', 'lunge-knee-straight', 'big-toe-extension', 'single-leg-heel-raise', 'foot-shortening-hold', 'foot-posture-index'];
+const FIRST_VISIT = [
+  'first-step-pain',
+  'lunge-knee-bent',
+  'lunge-knee-straight',
+  'big-toe-extension',
+  'single-leg-heel-raise',
+  'foot-shortening-hold',
+  'foot-posture-index',
+];
 
 export const SKILLS: readonly { readonly key: string; readonly label: string; readonly brief: string }[] = [
   { key: 'foot-shortening', label: 'Foot shortening', brief: '10 s, ten times, no clawing' },
@@ -29,7 +46,18 @@ export const SKILLS: readonly { readonly key: string; readonly label: string; re
 ];
 
 /** What a story tells about the person rather than about today; it stands until it is changed. */
-const CARRIED = new Set(['story.onset', 'story.since', 'story.load-change', 'story.character', 'story.worse-when', 'story.body-mass', 'story.activities', 'story.goal', 'story.regions', 'story.side']);
+const CARRIED = new Set([
+  'story.onset',
+  'story.since',
+  'story.load-change',
+  'story.character',
+  'story.worse-when',
+  'story.body-mass',
+  'story.activities',
+  'story.goal',
+  'story.regions',
+  'story.side',
+]);
 
 interface Progress {
   readonly done: boolean;
@@ -72,9 +100,15 @@ const STORY_NEEDS: readonly (readonly [string, string])[] = [
   ['story.character', 'burning or numbness'],
 ];
 
-const measureValue = (measure: MeasureDefinition, entry: MeasureEntry | null | undefined): number | null => (entry == null || entry.status !== 'taken' ? null : combineTrials(measure, entry.trials).value);
+const measureValue = (measure: MeasureDefinition, entry: MeasureEntry | null | undefined): number | null =>
+  entry == null || entry.status !== 'taken' ? null : combineTrials(measure, entry.trials).value;
 
-export function liveVisit(course: CourseView, content: ClinicContent, visit: VisitView, store: EntryStore): LiveVisit {
+export function liveVisit(
+  course: CourseView,
+  content: ClinicContent,
+  visit: VisitView,
+  store: EntryStore,
+): LiveVisit {
   const { episode } = course;
   const protocol = content.protocols.find((p) => p.key === episode.protocol) as ProtocolDefinition;
   const earlier = episode.visits.filter((v) => v.startedAt < visit.startedAt);
@@ -89,9 +123,12 @@ export function liveVisit(course: CourseView, content: ClinicContent, visit: Vis
     }
     return null;
   };
-  const affected = (get<Affected>('story.side') ?? episode.affected) as Affected;
+  const affected = get<Affected>('story.side') ?? episode.affected;
   const entries = store.keys().map((key) => ({ key, version: 0, value: store.get(key), at: '', author: '' }));
-  const current = new Map([...[...CARRIED].map((key) => [key, get(key)] as const).filter(([, v]) => v !== null), ...entriesOf(entries)]);
+  const current = new Map([
+    ...[...CARRIED].map((key) => [key, get(key)] as const).filter(([, v]) => v !== null),
+    ...entriesOf(entries),
+  ]);
   const visits = [...earlier, { ...visit, entries }];
   const lookup = (key: string) => content.measures.find((m) => m.key === key);
   const facts: Facts = {
@@ -105,12 +142,17 @@ export function liveVisit(course: CourseView, content: ClinicContent, visit: Vis
   const closures = episode.closures.map((c) => ({ rule: c.rule, side: c.side, kind: c.kind, text: c.text }));
   const safety = safetyOf(content, entriesOf(entries), affected, episode.person.ageYears, closures);
   const irritability = judgeIrritability(story);
-  const cannotTakeWeight = current.get('safety.cannot-4-steps') !== undefined && current.get('safety.cannot-4-steps') !== 'no';
+  const cannotTakeWeight =
+    current.get('safety.cannot-4-steps') !== undefined && current.get('safety.cannot-4-steps') !== 'no';
   const wanted = measuresFor(protocol, episode.stage, content);
-  const value = (m: MeasureDefinition, side: Side) => measureValue(m, store.get(`measure.${m.key}.${side}`) as MeasureEntry | null);
+  const value = (m: MeasureDefinition, side: Side) =>
+    measureValue(m, store.get(`measure.${m.key}.${side}`) as MeasureEntry | null);
   const before = (m: MeasureDefinition, side: Side) => {
     for (const v of carriedFrom) {
-      const found = measureValue(m, v.entries.find((e) => e.key === `measure.${m.key}.${side}`)?.value as MeasureEntry | undefined);
+      const found = measureValue(
+        m,
+        v.entries.find((e) => e.key === `measure.${m.key}.${side}`)?.value as MeasureEntry | undefined,
+      );
       if (found !== null) return found;
     }
     return null;
@@ -119,7 +161,8 @@ export function liveVisit(course: CourseView, content: ClinicContent, visit: Vis
   const missingMeasures = wanted.filter((m) => !(answered(m, 'left') && answered(m, 'right')));
   const storyMissing = STORY_NEEDS.filter(([key]) => get(key) === null);
   const questions = content.safetyQuestions.length;
-  const concluded = get('conclude.condition') !== null && (episode.stage !== null || get('conclude.stage') !== null);
+  const concluded =
+    get('conclude.condition') !== null && (episode.stage !== null || get('conclude.stage') !== null);
   return {
     course,
     content,
@@ -138,15 +181,38 @@ export function liveVisit(course: CourseView, content: ClinicContent, visit: Vis
     facts,
     idea: judgeHeelPain(story),
     irritability,
-    start: startingStage(protocol, facts, irritability, cannotTakeWeight, `${episode.today}T12:00:00`, lookup),
+    start: startingStage(
+      protocol,
+      facts,
+      irritability,
+      cannotTakeWeight,
+      `${episode.today}T12:00:00`,
+      lookup,
+    ),
     drivers: findDrivers(facts.measures, affected),
     progress: {
-      story: { done: storyMissing.length === 0, text: storyMissing.length === 0 ? 'told' : `${STORY_NEEDS.length - storyMissing.length} of ${STORY_NEEDS.length}` },
+      story: {
+        done: storyMissing.length === 0,
+        text:
+          storyMissing.length === 0
+            ? 'told'
+            : `${STORY_NEEDS.length - storyMissing.length} of ${STORY_NEEDS.length}`,
+      },
       safety: {
         done: safety.unanswered.length === 0,
-        text: safety.unanswered.length > 0 ? `${questions - safety.unanswered.length} of ${questions}` : safety.blockedBecause.length > 0 ? 'blocked' : safety.triggered.some((t) => t.status === 'open') ? `${safety.triggered.filter((t) => t.status === 'open').length} to mind` : 'nothing open',
+        text:
+          safety.unanswered.length > 0
+            ? `${questions - safety.unanswered.length} of ${questions}`
+            : safety.blockedBecause.length > 0
+              ? 'blocked'
+              : safety.triggered.some((t) => t.status === 'open')
+                ? `${safety.triggered.filter((t) => t.status === 'open').length} to mind`
+                : 'nothing open',
       },
-      measure: { done: missingMeasures.length === 0, text: `${wanted.length - missingMeasures.length} of ${wanted.length}` },
+      measure: {
+        done: missingMeasures.length === 0,
+        text: `${wanted.length - missingMeasures.length} of ${wanted.length}`,
+      },
       conclude: { done: concluded, text: concluded ? 'ready to sign' : 'open' },
     },
     missingMeasures,
@@ -154,13 +220,18 @@ export function liveVisit(course: CourseView, content: ClinicContent, visit: Vis
 }
 
 /** At a first visit the whole set; at a review what the stage re-measures, its leading measure first. */
-function measuresFor(protocol: ProtocolDefinition, stageKey: string | null, content: ClinicContent): MeasureDefinition[] {
+function measuresFor(
+  protocol: ProtocolDefinition,
+  stageKey: string | null,
+  content: ClinicContent,
+): MeasureDefinition[] {
   const stage = protocol.stages.find((s) => s.key === stageKey);
   const wanted = stage === undefined ? FIRST_VISIT : [...stage.remeasure];
   return wanted.flatMap((key) => content.measures.find((m) => m.key === key) ?? []);
 }
 
-export const sidesText = (affected: Affected): string => (affected === 'both' ? 'both heels' : affected === 'none' ? 'neither heel' : `the ${affected} heel`);
+export const sidesText = (affected: Affected): string =>
+  affected === 'both' ? 'both heels' : affected === 'none' ? 'neither heel' : `the ${affected} heel`;
 
 export const firstStepOf = (live: LiveVisit): number | null => {
   const scores = treatedSides(live.affected).flatMap((side) => {

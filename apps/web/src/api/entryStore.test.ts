@@ -1,0 +1,150 @@
+import fc from 'fast-check';
+import type { EntryView } from '@heathstep/contracts';
+import { EntryStore, type PendingEntry, type SendResult } from './entryStore.js';
+
+/** A server that can be lost, a device that keeps, and a clock that only moves when told. */
+function world(kept: readonly PendingEntry[] = []) {
+  const server = new Map<string, EntryView>();
+  const state = { lost: false, kept, ids: 0, due: [] as (() => void)[] };
+  const view = (key: string, version: number, value: unknown, author = 'me'): EntryView => ({
+    key,
+    version,
+    value,
+    author,
+    at: '',
+  });
+  const send = (entries: readonly PendingEntry[]): Promise<SendResult> => {
+    if (state.lost) return Promise.resolve({ kind: 'unreachable' });
+    const stale = entries.filter((e) => (server.get(e.key)?.version ?? 0) !== e.baseVersion);
+    if (stale.length > 0)
+      return Promise.resolve({
+        kind: 'stale',
+        message: '',
+        current: stale.map((e) => server.get(e.key) ?? view(e.key, 0, null)),
+      });
+    for (const e of entries) server.set(e.key, view(e.key, e.baseVersion + 1, e.value));
+    return Promise.resolve({
+      kind: 'saved',
+      saved: entries.map((e) => server.get(e.key) ?? view(e.key, 0, null)),
+    });
+  };
+  const store = () =>
+    new EntryStore([...server.values()], {
+      send,
+      load: () => state.kept,
+      keep: (entries) => (state.kept = entries),
+      newId: () => `id-${(state.ids += 1)}`,
+      after: (_ms, run) => {
+        state.due = [run];
+        return () => (state.due = state.due.filter((d) => d !== run));
+      },
+    });
+  return {
+    server,
+    state,
+    store,
+    other: (key: string, value: unknown) =>
+      server.set(key, view(key, (server.get(key)?.version ?? 0) + 1, value, 'someone else')),
+  };
+}
+
+describe('entries of a visit as they are typed', () => {
+  it('shows a change at once, keeps it on the device, and forgets it there when saved', async () => {
+    const w = world();
+    const store = w.store();
+    store.set('a', 1);
+    expect([store.get('a'), store.status, w.state.kept.length]).toEqual([1, 'saving', 1]);
+    await store.flush();
+    expect([store.status, w.state.kept.length, w.server.get('a')?.value]).toEqual(['saved', 0, 1]);
+  });
+
+  it('loses nothing with the server away, nor with a new page after a crash', async () => {
+    const w = world();
+    const store = w.store();
+    w.state.lost = true;
+    store.set('a', 1);
+    store.set('b', 2);
+    await store.flush();
+    expect([store.status, store.get('a')]).toEqual(['unreachable', 1]);
+    const after = w.store();
+    expect([after.get('a'), after.get('b')]).toEqual([1, 2]);
+    w.state.lost = false;
+    await after.flush();
+    expect([w.server.get('a')?.value, w.server.get('b')?.value, after.status]).toEqual([1, 2, 'saved']);
+  });
+
+  it('keeps both values of a stale edit until one is chosen, and saves the rest', async () => {
+    const w = world();
+    const store = w.store();
+    w.other('a', 'theirs');
+    store.set('a', 'mine');
+    store.set('b', 2);
+    await store.flush();
+    expect(store.status).toBe('conflict');
+    expect(store.conflictList).toMatchObject([
+      { key: 'a', mine: 'mine', theirs: { value: 'theirs', author: 'someone else' } },
+    ]);
+    await store.flush();
+    expect(w.server.get('b')?.value).toBe(2);
+    store.resolve('a', 'mine');
+    await store.flush();
+    expect([w.server.get('a')?.value, w.server.get('a')?.version, store.status]).toEqual([
+      'mine',
+      2,
+      'saved',
+    ]);
+  });
+
+  it('takes theirs without sending anything', async () => {
+    const w = world();
+    const store = w.store();
+    w.other('a', 'theirs');
+    store.set('a', 'mine');
+    await store.flush();
+    store.resolve('a', 'theirs');
+    expect([store.get('a'), store.status, w.server.get('a')?.version]).toEqual(['theirs', 'saved', 1]);
+  });
+
+  it('undoes step by step', () => {
+    const store = world().store();
+    store.set('a', 1);
+    store.set('a', 2);
+    store.set('b', 3);
+    expect([store.undo(), store.get('b')]).toEqual(['b', null]);
+    expect([store.undo(), store.get('a')]).toEqual(['a', 1]);
+    expect([store.undo(), store.get('a'), store.undo()]).toEqual(['a', null, null]);
+  });
+
+  it('ends with what was typed last, whatever fails in between', async () => {
+    const step = fc.oneof(
+      fc.record({
+        kind: fc.constant('set' as const),
+        key: fc.constantFrom('a', 'b'),
+        value: fc.integer({ min: 0, max: 5 }),
+      }),
+      fc.record({
+        kind: fc.constantFrom('flush' as const, 'lose' as const, 'find' as const, 'reload' as const),
+      }),
+    );
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { maxLength: 25 }), async (steps) => {
+        const w = world();
+        let store = w.store();
+        const typed = new Map<string, number>();
+        for (const s of steps) {
+          if (s.kind === 'set') {
+            store.set(s.key, s.value);
+            typed.set(s.key, s.value);
+          } else if (s.kind === 'flush') await store.flush();
+          else if (s.kind === 'reload') store = w.store();
+          else w.state.lost = s.kind === 'lose';
+        }
+        w.state.lost = false;
+        await store.flush();
+        for (const [key, value] of typed)
+          expect([key, store.get(key), w.server.get(key)?.value]).toEqual([key, value, value]);
+        expect([store.status, w.state.kept]).toEqual(['saved', []]);
+      }),
+    );
+  });
+});

@@ -1,0 +1,30 @@
+import { Octagon } from 'lucide-react';
+import { Link } from 'react-router';
+import type { CourseView } from '@heathstep/contracts';
+
+/** Why nothing can be prescribed; empty when something can. */
+export function whyBlocked(course: CourseView): string[] {
+  const { safety, openStops } = course.episode;
+  return [
+    ...openStops.map((s) => `Reported at home on ${s.day}: ${s.sign}`),
+    ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
+  ];
+}
+
+export function Blocked({ reasons, episodeId }: { reasons: readonly string[]; episodeId: string }) {
+  return (
+    <div className="max-w-xl rounded-lg bg-ease-wash p-6" role="alert">
+      <h2 className="flex items-center gap-2 text-ease-deep">
+        <Octagon className="size-5" aria-hidden /> Nothing can be prescribed yet
+      </h2>
+      <ul className="mt-3 list-disc space-y-1 pl-5">
+        {reasons.map((r) => (
+          <li key={r}>{r}</li>
+        ))}
+      </ul>
+      <Link to={`/episodes/${episodeId}/visit/safety`} className="action-quiet mt-5">
+        To the safety answers
+      </Link>
+    </div>
+  );
+}
