@@ -119,12 +119,13 @@ export class HomeController {
       });
       const now = new Date();
       if (link === null || link.revokedAt !== null || link.expiresAt < now) throw noSuchLink();
-      if (link.lockedAt !== null) return { locked: true } as const;
+      if (link.lockedAt !== null) return { kind: 'locked' } as const;
       if (!(await verify(link.codeHash, body.code))) {
         const wrongCodes = link.wrongCodes + 1;
         const lockedAt = wrongCodes >= WRONG_CODES_ALLOWED ? now : null;
         await tx.update(HomeLink, { id: link.id }, { wrongCodes, lockedAt });
-        return { wrong: WRONG_CODES_ALLOWED - wrongCodes } as const;
+        if (lockedAt !== null) return { kind: 'locked' } as const;
+        return { kind: 'wrong', left: WRONG_CODES_ALLOWED - wrongCodes } as const;
       }
       await tx.update(HomeLink, { id: link.id }, { wrongCodes: 0 });
       const token = sessionToken();
@@ -137,18 +138,15 @@ export class HomeController {
         createdAt: now,
         expiresAt,
       });
-      return { token, expiresAt } as const;
+      return { kind: 'open', token, expiresAt } as const;
     });
-    if ('locked' in outcome)
+    if (outcome.kind === 'locked') {
       throw new ProblemError(423, 'This link is locked', {
         detail: 'Too many wrong codes. Ask your clinic for a new link',
       });
-    if ('wrong' in outcome) {
-      if (outcome.wrong <= 0)
-        throw new ProblemError(423, 'This link is locked', {
-          detail: 'Too many wrong codes. Ask your clinic for a new link',
-        });
-      const tries = `${outcome.wrong} ${outcome.wrong === 1 ? 'try' : 'tries'} left`;
+    }
+    if (outcome.kind === 'wrong') {
+      const tries = `${outcome.left} ${outcome.left === 1 ? 'try' : 'tries'} left`;
       throw new ProblemError(401, 'That code is not right', {
         detail: tries,
         errors: [{ pointer: '/code', detail: `That code is not right, ${tries}` }],

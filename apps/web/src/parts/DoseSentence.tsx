@@ -98,7 +98,7 @@ function Sides({
     <button
       type="button"
       aria-label={`Sides: ${text}`}
-      className="mx-0.5 rounded-sm font-semibold underline decoration-heather decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash"
+      className="rounded-[1px] font-semibold underline decoration-heather decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash"
       style={{ color: colour }}
       onClick={() => turn(1)}
       onKeyDown={(event) => {
@@ -200,7 +200,7 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
       aria-valuemax={max}
       aria-valuetext={text}
       title={`${min} to ${max}`}
-      className={`mx-0.5 cursor-ew-resize touch-none select-none rounded-sm font-semibold underline decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash ${error === null ? 'decoration-heather' : 'bg-ease-wash decoration-ease'}`}
+      className={`cursor-ew-resize touch-none select-none rounded-[1px] font-semibold underline decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash ${error === null ? 'decoration-heather' : 'bg-ease-wash decoration-ease'}`}
       onKeyDown={keys}
       onPointerDown={(event) => {
         drag.current = { x: event.clientX, value, moved: false };

@@ -1,6 +1,7 @@
 import { Popover } from 'radix-ui';
 import { useState, type ReactNode } from 'react';
 import type { Why as WhyContent } from '@heathstep/core';
+import { sentence } from './Judgement.js';
 import { useContent } from '../api/queries.js';
 
 /** Any computed statement: a click, Enter or the W key opens inputs, rule, arithmetic and source with its review status. */
@@ -48,9 +49,9 @@ function Working({ why }: { why: WhyContent }) {
   const review = why.reviewKey === null ? undefined : content.data?.reviews[why.reviewKey];
   return (
     <div>
-      <h3>{why.statement}</h3>
+      <h3>{sentence(why.statement)}</h3>
       {why.inputs.length > 0 && (
-        <dl className="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+        <dl className="mt-3 grid grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)] gap-x-4 gap-y-1">
           {why.inputs.map((input, i) => (
             <div key={i} className="contents">
               <dt className="text-ink-2">{input.name}</dt>

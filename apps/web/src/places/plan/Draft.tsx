@@ -194,12 +194,6 @@ function Aside({ course, content, draft, stage, store, model, blocked }: AsidePr
   return (
     <>
       <Sums model={model} course={course} limit={stage.loadRisePercent} />
-      <LeftOut
-        left={draft.left
-          .filter((l) => model.lines.every((line) => line.exercise.key !== l.exercise))
-          .map((l) => ({ name: nameOf(l.exercise), why: l.why }))}
-      />
-      <Adjuncts stage={stage} schools={episode.schools} />
       <section className="mt-5 border-t border-line pt-4">
         {mayGive ? (
           <button
@@ -230,6 +224,12 @@ function Aside({ course, content, draft, stage, store, model, blocked }: AsidePr
         </button>
         <p className="mt-3 text-xs text-ink-3">{`Protocol version ${content.protocols.find((p) => p.key === episode.protocol)?.version ?? ''}. Check against local rules; the decision is yours.`}</p>
       </section>
+      <LeftOut
+        left={draft.left
+          .filter((l) => model.lines.every((line) => line.exercise.key !== l.exercise))
+          .map((l) => ({ name: nameOf(l.exercise), why: l.why }))}
+      />
+      <Adjuncts stage={stage} schools={episode.schools} />
     </>
   );
 }

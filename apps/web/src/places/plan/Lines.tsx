@@ -85,8 +85,21 @@ function Line({ line, most, course, content, isNew, replace, errors }: LineProps
             {problem[0]}: {problem[1]}
           </p>
         )}
+      </div>
+      <div>
+        <div className="flex items-start justify-end gap-3 pt-0.5">
+          <Why
+            of={() => whyDose(item, exercise)}
+            label={`${shown((totals?.daySeconds ?? 0) / 60)} minutes a day`}
+            className="whitespace-nowrap text-lg font-bold"
+          >
+            {shown((totals?.daySeconds ?? 0) / 60)}
+            <span className="text-sm font-normal text-ink-2"> min</span>
+          </Why>
+          <LoadSteps load={totals?.relativeLoad ?? null} most={most} />
+        </div>
         {replace !== undefined && (
-          <div className="mt-1 flex gap-4 text-sm">
+          <div className="mt-1 flex justify-end gap-3 text-sm">
             <Swap line={line} by={-1} course={course} content={content} replace={replace} />
             <Swap line={line} by={1} course={course} content={content} replace={replace} />
             <button
@@ -99,17 +112,6 @@ function Line({ line, most, course, content, isNew, replace, errors }: LineProps
             </button>
           </div>
         )}
-      </div>
-      <div className="flex items-start gap-3 pt-0.5">
-        <Why
-          of={() => whyDose(item, exercise)}
-          label={`${shown((totals?.daySeconds ?? 0) / 60)} minutes a day`}
-          className="whitespace-nowrap text-lg font-bold"
-        >
-          {shown((totals?.daySeconds ?? 0) / 60)}
-          <span className="text-sm font-normal text-ink-2"> min</span>
-        </Why>
-        <LoadSteps load={totals?.relativeLoad ?? null} most={most} />
       </div>
     </li>
   );

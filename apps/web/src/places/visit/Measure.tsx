@@ -101,7 +101,7 @@ function Row({
       }}
       onClick={activate}
     >
-      <div className="grid grid-cols-[8.5rem_6.6rem_3.6rem_minmax(8rem,1fr)_3.6rem_6.6rem_7rem] items-center gap-1.5">
+      <div className="grid grid-cols-[9.75rem_6.6rem_3.6rem_minmax(8rem,1fr)_3.6rem_6.6rem_7rem] items-center gap-1.5">
         <div>
           <h3 className="text-[0.95rem] leading-tight">{measure.label}</h3>
           <span className="text-xs text-ink-2">{measure.brief}</span>
@@ -348,6 +348,7 @@ function Details({ measure, live }: { measure: MeasureDefinition; live: LiveVisi
               <span className="text-sm font-semibold" style={{ color: `var(--color-${side})` }}>
                 {side === 'left' ? 'L' : 'R'}
               </span>
+              {measure.key !== 'first-step-pain' && <span className="text-sm text-ink-2">pain</span>}
               {measure.key !== 'first-step-pain' && (
                 <div className="origin-left scale-[0.86]">
                   <ScoreKeys

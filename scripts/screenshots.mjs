@@ -1,0 +1,155 @@
+// npm run screenshots: one picture of each main view for docs/screenshots, from a fresh demo clinic.
+import { chmodSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { ensureInstalled } from './lib/install.mjs';
+import { ROOT } from './lib/paths.mjs';
+
+ensureInstalled();
+const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import('./lib/build.mjs');
+const { freePort, startPostgres } = await import('./lib/postgres.mjs');
+const { prepare, startServer, stopServer } = await import('./lib/server.mjs');
+const { chromium } = await import('@playwright/test');
+ensurePackagesBuilt();
+ensureServerBuilt();
+ensureWebBuilt();
+
+const out = join(ROOT, 'docs', 'screenshots');
+mkdirSync(out, { recursive: true });
+const data = mkdtempSync(join(tmpdir(), 'heathstep-pictures-'));
+chmodSync(data, 0o755);
+const database = await startPostgres(data, { fast: true, url: '' });
+const [, signIn] = await prepare(database, join(data, 'demo.json'));
+const port = await freePort();
+const server = await startServer(database, port, { HEATHSTEP_LOG: 'silent' });
+const url = `http://127.0.0.1:${port}`;
+const args = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args });
+
+const page = await (
+  await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    timezoneId: 'Europe/London',
+  })
+).newPage();
+const settle = (p) =>
+  p.evaluate(() =>
+    document.fonts.ready.then(
+      () => new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r))),
+    ),
+  );
+const shot = async (name, from = page) => {
+  await settle(from);
+  await from.screenshot({ path: join(out, `${name}.png`) });
+};
+const step = (name) =>
+  page
+    .getByRole('navigation', { name: 'Steps of the visit' })
+    .getByRole('link', { name: new RegExp(name) })
+    .click();
+const place = (name) =>
+  page.getByRole('navigation', { name: 'Places of this episode' }).getByRole('link', { name }).click();
+const saved = () => page.locator('[data-status="saved"]').waitFor();
+
+try {
+  await page.goto(`${url}/sign-in`);
+  await page.getByLabel('E-mail').fill(signIn.email);
+  await shot('sign-in');
+  await page.getByLabel('Password').fill(signIn.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('link', { name: /Marit Osgar/ }).waitFor();
+  await shot('day');
+  await page.getByRole('link', { name: 'People' }).click();
+  await page.getByRole('link', { name: /Ilse Venning/ }).waitFor();
+  await shot('people');
+  await page.getByRole('link', { name: /Marit Osgar/ }).click();
+  await place('Visit');
+  await page.getByRole('button', { name: 'Start a review' }).click();
+  await page.getByRole('button', { name: /worst pain/ }).click();
+  await page.getByRole('button', { name: 'worst pain 4' }).click();
+  await shot('story');
+  await step('Safety');
+  await page.getByRole('button', { name: 'They still hold' }).click();
+  for (;;) {
+    const next = page.getByRole('button', { name: /Asked, none of these|The rest: no/ }).first();
+    if ((await next.count()) === 0) break;
+    await next.click();
+  }
+  await step('Measure');
+  const trial = async (measure, side, ...values) => {
+    for (const [i, v] of values.entries())
+      await page.getByLabel(`${measure}, ${side}, trial ${i + 1}`, { exact: true }).fill(v);
+  };
+  await trial('First-step pain', 'left', '3');
+  await trial('First-step pain', 'right', '0');
+  await trial('Lunge, knee bent', 'left', '33', '34', '33.5');
+  await trial('Lunge, knee bent', 'right', '40', '40.5', '40');
+  await trial('Lunge, knee straight', 'left', '25', '26', '26');
+  await trial('Lunge, knee straight', 'right', '33', '33', '34');
+  await trial('Foot shortening hold', 'left', '9', '10');
+  await trial('Foot shortening hold', 'right', '11', '12');
+  await trial('Single-leg heel raise', 'right', '19');
+  await trial('Single-leg heel raise', 'left', '12');
+  await saved();
+  await shot('measure');
+  await step('Conclude');
+  await shot('conclude');
+  await place('Course');
+  await page.locator('figure svg').first().waitFor();
+  await shot('course');
+  await page.getByRole('button', { name: 'Show the working' }).click();
+  await shot('why');
+  await page.keyboard.press('Escape');
+  await place('Plan');
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  const link = (await page.getByTestId('home-link').textContent()).trim();
+  const code = (await page.getByTestId('home-code').textContent()).trim();
+  await page.getByRole('button', { name: 'Make the next version' }).click();
+  await page.getByText(/^draft of version/).waitFor();
+  await shot('plan');
+  await page.goto(page.url().replace(/plan$/, 'handout'));
+  await page.getByRole('heading', { name: 'Marit, your plan' }).waitFor();
+  await shot('handout');
+  await page.goto(`${url}/day`);
+  await page.getByRole('link', { name: /Hanne Rook/ }).click();
+  await page.getByText('Blocks everything.').waitFor();
+  await shot('safety');
+
+  const phone = await (
+    await browser.newContext({
+      viewport: { width: 390, height: 844 },
+      hasTouch: true,
+      isMobile: true,
+      locale: 'en-GB',
+      timezoneId: 'Europe/London',
+    })
+  ).newPage();
+  await phone.clock.install();
+  await phone.goto(link);
+  await phone.getByRole('textbox').fill(code);
+  await phone.getByRole('button', { name: 'Open' }).click();
+  await phone.getByRole('heading', { name: 'Hello Marit' }).waitFor();
+  const picture = async (name) => phone.screenshot({ path: join(out, `${name}.png`) });
+  await picture('home-today');
+  await phone.getByRole('button', { name: 'Start' }).click();
+  await phone.getByRole('button', { name: 'Pain 1', exact: true }).click();
+  await phone.getByRole('button', { name: 'Start' }).click();
+  await phone.clock.runFor(21_000);
+  await picture('home-pacer');
+  await phone.getByRole('button', { name: 'It hurts' }).click();
+  await picture('home-it-hurts');
+} finally {
+  await browser.close();
+  await stopServer(server);
+  await database.stop();
+  rmSync(data, { recursive: true, force: true });
+}
