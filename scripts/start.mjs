@@ -26,6 +26,9 @@ async function main() {
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Error(`PORT must be a number from 1 to 65535, not ${process.env.PORT}`);
   const lock = lockData(DATA);
+  // A server whose start was killed a moment ago needs a moment to let go of the port.
+  for (let i = 0; lock.left && i < 50 && !(await portIsFree(port)); i += 1)
+    await new Promise((r) => setTimeout(r, 100));
   if (!(await portIsFree(port)))
     throw new Error(`Port ${port} is taken by another program. Choose another: PORT=4311 npm start`);
   lock.hold(port);

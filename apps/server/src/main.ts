@@ -6,3 +6,5 @@ const config = readConfig();
 const app = await createApp(config);
 await app.listen(config.port, '127.0.0.1');
 process.send?.('ready');
+// Whoever started it is gone, perhaps killed: leave the port to the next start.
+process.on('disconnect', () => void app.close().finally(() => process.exit(0)));
