@@ -173,6 +173,15 @@ test('signing in: wrong password, the next page, and every remaining view by axe
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
   await expectAccessible(page, 'People');
+  await page.getByRole('button', { name: 'Add a person' }).click();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByText('Type a name of 1 to 80 characters')).toBeVisible();
+  await expectAccessible(page, 'Add a person');
+  await page.getByRole('button', { name: 'Not now' }).click();
+  await page.getByRole('link', { name: /Pell Aldous/ }).click();
+  await expect(page.getByText('Nothing is recorded yet')).toBeVisible();
+  await expectAccessible(page, 'A new referral');
+  await page.getByRole('link', { name: 'People' }).first().click();
   await page.getByLabel('Find by name').fill('no such name');
   await expect(page.getByText('Nobody is called "no such name"')).toBeVisible();
   await page.getByRole('link', { name: 'Day' }).click();

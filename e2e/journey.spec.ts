@@ -257,7 +257,7 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
       .getByRole('link', { name: 'Course' })
       .click();
     await expect(page.getByRole('heading', { name: 'Stay in Build the foot, and re-test' })).toBeVisible();
-    await expect(page.getByText(/1 sessions logged since the last review, 3 needed/)).toBeVisible();
+    await expect(page.getByText(/1 session logged since the last review, 3 needed/)).toBeVisible();
     await expect(page.getByRole('button', { name: /not known/ })).toHaveCount(1);
     await expect(page.getByText('9 → 13')).toBeHidden();
     await expectAccessible(page, 'Course');

@@ -71,11 +71,13 @@ function Working({ why }: { why: WhyContent }) {
         </ul>
       )}
       <p className="mt-3 border-t border-line-2 pt-3 text-ink-2">{why.source}.</p>
-      <p className="mt-1 text-ink-2">
-        {review === undefined
-          ? 'Not yet reviewed by this clinic.'
-          : `Reviewed by ${review.reviewer} on ${review.on} for this clinic, version ${review.version}.`}
-      </p>
+      {why.reviewKey !== null && (
+        <p className="mt-1 text-ink-2">
+          {review === undefined
+            ? 'Not yet reviewed by this clinic.'
+            : `Reviewed by ${review.reviewer} on ${review.on} for this clinic, version ${review.version}.`}
+        </p>
+      )}
     </div>
   );
 }

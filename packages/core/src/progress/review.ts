@@ -120,7 +120,9 @@ function unknownVerdict(episode: Episode, criteria: CriteriaResult | null): Verd
   if (done >= FEWEST_SESSIONS && unknown.length === 0) return null;
   const few =
     done < FEWEST_SESSIONS
-      ? [`${done} sessions logged since the last review, ${FEWEST_SESSIONS} needed`]
+      ? [
+          `${done} ${done === 1 ? 'session' : 'sessions'} logged since the last review, ${FEWEST_SESSIONS} needed`,
+        ]
       : [];
   return {
     decision: 'hold-and-retest',

@@ -14,6 +14,7 @@ import type { CriterionPart } from '../progress/criteriaTypes.js';
 import type { PainSchool } from '../progress/painRule.js';
 import type { ReviewResult } from '../progress/review.js';
 import type { JudgedSession } from '../progress/sessions.js';
+import type { Driver } from '../reason/drivers.js';
 import type { HeelPainIdea } from '../reason/heelPain.js';
 import type { IrritabilityResult } from '../reason/irritability.js';
 import type { StartingStage } from '../reason/startingStage.js';
@@ -275,5 +276,37 @@ export function whyLoad(
     arithmetic: [`coming week ${shown(total(coming), 0)}, last 7 days done ${shown(total(done), 0)}`],
     source: 'Static lever model, modelling studies with wide ranges, recalled; the limit is convention',
     reviewKey: 'rule:load',
+  };
+}
+
+/** Opens up what keeps it going. */
+export function whyDriver(driver: Driver): Why {
+  return {
+    statement: `${driver.label}, ${driver.side}`,
+    inputs: [{ name: 'Measured', value: driver.because }],
+    rule: 'Ankle stiff: bent-knee lunge under 35° or over 5° less than the other. Calf short: straight-knee over 5° less with bent-knee within 5°. Big toe stiff: extension under 40°. Arch weak: foot shortening under 10 s. Calf weak: under 20 single raises or under 90 % of the other.',
+    arithmetic: [driver.because],
+    source: 'Convention, by the thresholds of the measures',
+    reviewKey: 'rule:drivers',
+  };
+}
+
+/** Opens up the minutes of a plan's days. */
+export function whyMinutes(
+  lines: readonly { readonly name: string; readonly daySeconds: number; readonly daysPerWeek: number }[],
+): Why {
+  const week = lines.reduce((sum, l) => sum + l.daySeconds * l.daysPerWeek, 0);
+  return {
+    statement: `${shown(week / 60, 0)} minutes a week`,
+    inputs: lines.map((l) => ({
+      name: l.name,
+      value: `${shown(l.daySeconds / 60)} min on ${l.daysPerWeek} days`,
+    })),
+    rule: 'Each exercise counts on the days it falls due, spread evenly over the week: 3 a week on Monday, Thursday and Saturday.',
+    arithmetic: [
+      `${lines.map((l) => `${shown(l.daySeconds / 60)} x ${l.daysPerWeek}`).join(' + ')} = ${shown(week / 60, 0)} min`,
+    ],
+    source: 'Arithmetic of the doses',
+    reviewKey: null,
   };
 }

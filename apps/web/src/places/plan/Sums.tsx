@@ -1,4 +1,4 @@
-import { shown, whyLoad } from '@heathstep/core';
+import { shown, whyLoad, whyMinutes } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
 import type { PlanModel } from './planModel.js';
@@ -39,7 +39,19 @@ export function Sums({ model, course, limit }: { model: PlanModel; course: Cours
             </span>
           ))}
         </div>
-        <p className="mt-1 text-sm text-ink-2">{`${shown(model.minutesPerWeek, 0)} min a week`}</p>
+        <p className="mt-1 text-sm text-ink-2">
+          <Why
+            of={() =>
+              whyMinutes(
+                model.lines.map((l) => ({
+                  name: l.exercise.name,
+                  daySeconds: l.totals?.daySeconds ?? 0,
+                  daysPerWeek: l.item.daysPerWeek,
+                })),
+              )
+            }
+          >{`${shown(model.minutesPerWeek, 0)} min a week`}</Why>
+        </p>
       </section>
       <section className="mt-5 border-t border-line pt-4">
         <h3>Calf load on the treated side</h3>

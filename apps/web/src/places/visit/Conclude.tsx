@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { whyHeelPain, whyIrritability, whyStage } from '@heathstep/core';
+import { whyDriver, whyHeelPain, whyIrritability, whyStage } from '@heathstep/core';
 import type { VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys, useSession } from '../../api/queries.js';
@@ -69,8 +69,10 @@ export function Conclude({ live }: { live: LiveVisit }) {
         <ul className="mt-1">
           {live.drivers.map((d) => (
             <li key={`${d.key}-${d.side}`} className="border-b border-line-2 py-1.5">
-              <span className="font-semibold">{d.label}</span>,{' '}
-              <span style={{ color: `var(--color-${d.side})` }}>{d.side}</span>
+              <Why of={() => whyDriver(d)} className="font-semibold">
+                {d.label}
+              </Why>
+              , <span style={{ color: `var(--color-${d.side})` }}>{d.side}</span>
               <span className="block text-sm text-ink-2">{d.because}</span>
             </li>
           ))}
