@@ -16,10 +16,12 @@ module.exports = {
     no('content-only-core', '^packages/content', { path: '^(apps|packages/(contracts|core/cli))' }),
     no('contracts-only-core', '^packages/contracts', { path: '^(apps|packages/(content|core/cli))' }),
     no('web-not-server', '^apps/web', { path: '^(apps/server|packages/core/cli)' }),
-    no('web-content-types-only', '^apps/web', {
-      path: '^packages/content',
-      dependencyTypesNot: ['type-only'],
-    }),
+    no(
+      'web-content-types-only',
+      '^apps/web',
+      { path: '^packages/content', dependencyTypesNot: ['type-only'] },
+      { pathNot: '\\.test\\.ts$' },
+    ),
     no('server-not-web', '^apps/server', { path: '^(apps/web|packages/core/cli)' }),
     no('no-circles', '.*', { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } }),
     no('no-places-in-parts', '^apps/web/src/parts', { path: '^apps/web/src/places' }),

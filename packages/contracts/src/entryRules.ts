@@ -96,7 +96,7 @@ const EXACT: Readonly<Record<string, Check>> = {
 };
 
 function checkFor(key: string): Check | null {
-  const exact = EXACT[key];
+  const exact = Object.hasOwn(EXACT, key) ? EXACT[key] : undefined;
   if (exact !== undefined) return exact;
   if (/^safety\.[a-z0-9-]+$/.test(key)) return oneOf('no', 'yes', 'left', 'right', 'both');
   if (/^measure\.[a-z0-9-]+\.(left|right|none)$/.test(key)) return measure;

@@ -1,0 +1,85 @@
+import { loadContent } from '@heathstep/content';
+import type { CourseView } from '@heathstep/contracts';
+import { composePlan, type ComposedExercise, type Stage } from '@heathstep/core';
+import type { ClinicContent } from '../../api/queries.js';
+import { addable, neighbour, planModel } from './planModel.js';
+
+const loaded = loadContent();
+if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
+const content: ClinicContent = { ...loaded.content, reviews: {} };
+const stage = content.protocols[0]?.stages[1] as Stage;
+const course = (tagsOff: string[] = [], more: object = {}) =>
+  ({
+    episode: { affected: 'left', bodyMassKg: 70, safety: { tagsOff: { left: tagsOff, right: tagsOff } } },
+    loadDone: [],
+    loggedDays: 0,
+    ...more,
+  }) as unknown as CourseView;
+const items: readonly ComposedExercise[] = composePlan(
+  {
+    stage,
+    exercises: content.exercises,
+    facts: { measures: [], sessions: [], skills: {}, stageSince: '2026-03-01', affected: 'left' },
+    schools: { lengthening: 'loading-led', insole: 'none' },
+    equipment: ['towel'],
+    minutesPerDay: 30,
+    tagsOff: { left: [], right: [] },
+    drivers: [],
+    now: '2026-03-01',
+  },
+  (key) => content.measures.find((m) => m.key === key),
+).exercises;
+const raise = () => {
+  const line = planModel(items, course(), content, stage).lines.find(
+    (l) => l.exercise.key === 'raise-two-legs',
+  );
+  if (line === undefined) throw new Error('the stage has a raise');
+  return line;
+};
+
+describe('the sums beside a plan', () => {
+  it('add up to the week, day by day', () => {
+    const model = planModel(items, course(), content, stage);
+    expect(model.week.reduce((a, b) => a + b, 0)).toBeCloseTo(model.minutesPerWeek, 6);
+    expect(Math.max(...model.week)).toBeLessThanOrEqual(model.minutesPerDay + 1e-9);
+  });
+
+  it('name the exercises without a load estimate instead of counting them as none', () => {
+    const model = planModel(items, course(), content, stage);
+    expect(model.coming.map((c) => c.exercise)).toEqual(['Heel raise on two legs']);
+    expect(model.withoutEstimate).toHaveLength(items.length - 1);
+  });
+
+  it('warn of a rise above the stage’s limit over what was done, naming what did it', () => {
+    const [coming] = planModel(items, course(), content, stage).coming;
+    const done = {
+      loadDone: [{ exercise: 'raise-two-legs', load: (coming?.load ?? 0) / 1.5 }],
+      loggedDays: 6,
+    };
+    expect(planModel(items, course([], done), content, stage).rise).toMatchObject({
+      over: true,
+      because: 'Heel raise on two legs',
+      percent: expect.closeTo(50, 6),
+    });
+  });
+});
+
+describe('changing a plan by hand', () => {
+  it('goes one rung up or down the ladder', () => {
+    expect(neighbour(raise(), 1, course(), content)?.exercise).toBe('raise-towel-two-legs');
+    expect(neighbour(raise(), -1, course(), content)).toMatchObject({
+      exercise: 'raise-seated',
+      sides: 'together',
+    });
+  });
+
+  it('never offers what safety switches off: steps over it, or offers nothing', () => {
+    expect(neighbour(raise(), 1, course(['forced-extension']), content)?.exercise).toBe(
+      'raise-up-two-down-one',
+    );
+    expect(neighbour(raise(), 1, course(['calf-load']), content)).toBeNull();
+    const off = addable([], course(['barefoot']), content).filter((a) => a.off !== null);
+    expect(off.length).toBeGreaterThan(0);
+    expect(off.every((a) => a.exercise.tags.includes('barefoot'))).toBe(true);
+  });
+});
