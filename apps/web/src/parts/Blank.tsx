@@ -25,8 +25,6 @@ function Gap({
       >
         {text ?? prompt ?? label}
       </Popover.Trigger>
-      {/* Keeps the full stop or comma that follows on the same line. */}
-      {'\u2060'}
       <Popover.Portal>
         <Popover.Content
           collisionPadding={10}

@@ -115,7 +115,7 @@ export function Story({ live }: { live: LiveVisit }) {
           .
         </p>
         <p>
-          Beyond the first steps, activity brings it on within 5 minutes:{' '}
+          Activity, first steps aside, brings it on in 5 minutes:{' '}
           <ChoiceBlank
             label="provoked within 5 minutes"
             prompt="yes or no"
