@@ -318,6 +318,40 @@ describe('plans and the home log', () => {
       expect(back.episode).toMatchObject({ stage: 'build', draft: { stage: 'build' } });
     });
 
+    it('makes the plan smaller after two ambers, though an exercise not done on those days was ready for more', async () => {
+      const { episodeId, plan } = await treated(who);
+      const day = (ago: number) => new Date(Date.now() - ago * 86_400_000).toISOString().slice(0, 10);
+      await world.owner.query("UPDATE episode SET stage_since = now() - interval '20 days' WHERE id = $1", [
+        episodeId,
+      ]);
+      await world.owner.query("UPDATE plan SET given_at = now() - interval '20 days' WHERE id = $1", [
+        plan.id,
+      ]);
+      const put = (kind: string, ago: number, payload: object) =>
+        world.owner.query(
+          "INSERT INTO home_entry (id, version, clinic_id, episode_id, plan_id, kind, day, payload, at) VALUES ($1, 1, $2, $3, $4, $5, $6, $7, $6::date + time '12:00')",
+          [randomUUID(), world.clinics[0], episodeId, plan.id, kind, day(ago), JSON.stringify(payload)],
+        );
+      const raise = plan.items.find((i) => i.slot === 'raise');
+      const ready = [{ exercise: raise?.exercise, sets: raise?.sets, reps: raise?.reps, effort: 5 }];
+      for (let ago = 9; ago >= 0; ago -= 1) await put('morning', ago, { firstStep: 3 });
+      for (const ago of [5, 4])
+        await put('session', ago, { before: 1, during: 1, after: 1, hourAbove: false, exercises: ready });
+      for (const ago of [2, 1])
+        await put('session', ago, { before: 1, during: 5, after: 2, hourAbove: false, exercises: [] });
+      const course = (await who.get(`/api/episodes/${episodeId}/course`)).body;
+      expect(course.review).toMatchObject({ decision: 'adjust-dose', rule: 3 });
+      const after = (
+        await who
+          .post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), decision: 'adjust-dose' })
+          .expect(201)
+      ).body;
+      const eased = after.episode.draft.items.find((i: { slot: string }) => i.slot === 'raise');
+      expect([raise?.sets, eased.sets]).toEqual([3, 2]);
+      const stretch = after.episode.draft.items.find((i: { slot: string }) => i.slot === 'before-first-step');
+      expect(stretch.sets).toBe(1);
+    });
+
     it('counts the same decision once', async () => {
       const { episodeId } = await treated(who);
       const body = { id: randomUUID(), decision: 'hold-and-retest' };

@@ -118,6 +118,7 @@ export {
   type DoseStep,
   doubleProgression,
   easeDose,
+  isEased,
   rangeTrend,
   type RangeTrend,
 } from './progress/titration.js';

@@ -1,11 +1,13 @@
 import { Injectable } from '@nestjs/common';
 import {
   adherencePercent,
+  currentRuns,
   doubleProgression,
   type DoneSession,
   type DoseStep,
   type Driver,
   easeDose,
+  isEased,
   type Facts,
   findDrivers,
   prescriptionTotals,
@@ -92,10 +94,12 @@ export class Assessment {
 
   /** What the log says of each exercise: more, less or keep. */
   private doseSteps(record: EpisodeRecord, home: HomeFacts) {
-    const last = [...home.sessions].reverse().find((s) => s.state !== 'not-known');
-    if (last?.state !== 'red') return this.readySteps(record, home);
+    const since = (record.row.stageSince ?? record.row.startedAt).toISOString().slice(0, 10);
+    const runs = currentRuns(home.sessions.filter((s) => s.day >= since).map((s) => s.state));
+    if (runs.reds === 0 && !runs.twoAmbers) return this.readySteps(record, home);
+    const after = runs.reds > 0 ? 'red' : 'two-ambers';
     return (record.view.plan?.items ?? [])
-      .filter((item) => (this.content.exercise(item.exercise)?.load ?? null) !== null)
+      .filter((item) => isEased(this.content.exercise(item.exercise)?.aim ?? 'relief', after))
       .map((item) => ({ exercise: item.exercise, step: easeDose(item) }));
   }
 

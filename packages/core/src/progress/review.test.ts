@@ -2,7 +2,7 @@ import { addDays } from '../quantity/day.js';
 import { lookup } from '../testing/measures.js';
 import type { SessionFact } from './criteriaTypes.js';
 import { reviewEpisode, type Episode } from './review.js';
-import { doubleProgression, easeDose, rangeTrend, type DoneSession } from './titration.js';
+import { doubleProgression, easeDose, isEased, rangeTrend, type DoneSession } from './titration.js';
 
 const TODAY = '2026-04-20';
 const R = 'single-leg-heel-raise';
@@ -178,6 +178,18 @@ describe('double progression', () => {
   );
   it('eases one set to the easier exercise', () =>
     expect(easeDose({ ...dose, sets: 1 }).kind).toBe('easier'));
+});
+
+describe('what is made smaller', () => {
+  it.each([
+    ['strength', 'red', true],
+    ['range-static', 'red', true],
+    ['relief', 'red', false],
+    ['strength', 'two-ambers', true],
+    ['skill', 'two-ambers', true],
+    ['range-static', 'two-ambers', false],
+    ['range-loaded', 'two-ambers', false],
+  ] as const)('%s after %s: %s', (aim, after, eased) => expect(isEased(aim, after)).toBe(eased));
 });
 
 describe('range trend', () => {

@@ -1,4 +1,4 @@
-import type { ExerciseDose, DoseRanges } from '../exercise/definition.js';
+import type { Aim, ExerciseDose, DoseRanges } from '../exercise/definition.js';
 import { leastSquares, TOLERANCE } from '../quantity/statistics.js';
 import { daysBetween, dayOf } from '../quantity/day.js';
 import type { PainState } from './painRule.js';
@@ -55,6 +55,15 @@ export function doubleProgression(
   if (step !== undefined) return { kind: 'load', addedKg: step, reps: range.reps[0], because };
   if (dose.sets < range.sets[1]) return { kind: 'sets', sets: dose.sets + 1, because };
   return { kind: 'harder', because: `${because}, and already at ${dose.sets} sets` };
+}
+
+/**
+ * Whether an exercise of this aim is made smaller: after a red all but relief; after two ambers running, which count as
+ * red for load and not for range, all but relief and range.
+ */
+export function isEased(aim: Aim, after: 'red' | 'two-ambers'): boolean {
+  if (aim === 'relief') return false;
+  return after === 'red' || (aim !== 'range-static' && aim !== 'range-loaded');
 }
 
 /** After a red: two thirds of the sets, rounded up; already one set: the easier rung. */
