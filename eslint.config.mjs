@@ -14,6 +14,7 @@ export default tseslint.config(
           'packages/content/tsconfig.json',
           'packages/contracts/tsconfig.json',
           'apps/server/tsconfig.json',
+          'apps/devices/tsconfig.json',
           'apps/web/tsconfig.json',
           'e2e/tsconfig.json',
           'tsconfig.tests.json',

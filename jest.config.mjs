@@ -37,6 +37,7 @@ export default {
       testMatch: [
         '<rootDir>/packages/**/*.test.ts',
         '<rootDir>/apps/web/**/*.test.ts',
+        '<rootDir>/apps/devices/**/*.test.ts',
         '<rootDir>/scripts/**/*.test.ts',
       ],
     },

@@ -52,6 +52,15 @@ export async function choose(page: Page, gap: string | RegExp, ...choices: strin
   if (await page.getByRole('dialog').isVisible()) await page.keyboard.press('Escape');
 }
 
+/** Goes to a step of the visit by its name at the left. */
+export async function goToStep(page: Page, step: string): Promise<void> {
+  await page
+    .getByRole('navigation', { name: 'Steps of the visit' })
+    .getByRole('link', { name: new RegExp(`^${step}`) })
+    .click();
+  await expect(page.getByRole('heading', { level: 2, name: step, exact: true })).toBeVisible();
+}
+
 export const saved = (page: Page): Locator => page.locator('[data-status="saved"]');
 
 export async function answerSafety(page: Page): Promise<void> {

@@ -8,7 +8,7 @@ import { ROOT } from './lib/paths.mjs';
 ensureInstalled();
 const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import('./lib/build.mjs');
 const { freePort, startPostgres } = await import('./lib/postgres.mjs');
-const { prepare, startServer, stopServer } = await import('./lib/server.mjs');
+const { prepare, startDevices, startServer, stopServer } = await import('./lib/server.mjs');
 const { chromium } = await import('@playwright/test');
 ensurePackagesBuilt();
 ensureServerBuilt();
@@ -20,8 +20,12 @@ const data = mkdtempSync(join(tmpdir(), 'heathstep-pictures-'));
 chmodSync(data, 0o755);
 const database = await startPostgres(data, { fast: true, url: '' });
 const [, signIn] = await prepare(database, join(data, 'demo.json'));
+const devices = await startDevices();
 const port = await freePort();
-const server = await startServer(database, port, { HEATHSTEP_LOG: 'silent' });
+const server = await startServer(database, port, {
+  HEATHSTEP_LOG: 'silent',
+  HEATHSTEP_DEVICES_URL: devices.url,
+});
 const url = `http://127.0.0.1:${port}`;
 const args = [
   '--no-sandbox',
@@ -150,6 +154,7 @@ try {
 } finally {
   await browser.close();
   await stopServer(server);
+  await stopServer(devices.child);
   await database.stop();
   rmSync(data, { recursive: true, force: true });
 }

@@ -22,7 +22,7 @@ async function main() {
   const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import('./lib/build.mjs');
   const { lockData } = await import('./lib/lock.mjs');
   const { reachable, startPostgres } = await import('./lib/postgres.mjs');
-  const { portIsFree, prepare, startServer, stopServer } = await import('./lib/server.mjs');
+  const { portIsFree, prepare, startDevices, startServer, stopServer } = await import('./lib/server.mjs');
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Error(`PORT must be a number from 1 to 65535, not ${process.env.PORT}`);
   const lock = lockData(DATA);
@@ -44,8 +44,15 @@ async function main() {
   const database = await startPostgres(DATA);
   stops.push(database.stop);
   const signIns = await prepare(database, join(DATA, 'demo-sign-ins.json'));
+  const devices = await startDevices();
+  stops.push(() => stopServer(devices.child));
   const log = openSync(join(DATA, 'server.log'), 'a');
-  const server = await startServer(database, port, { NODE_ENV: 'production' }, log);
+  const server = await startServer(
+    database,
+    port,
+    { NODE_ENV: 'production', HEATHSTEP_DEVICES_URL: devices.url },
+    log,
+  );
   stops.push(() => stopServer(server));
   server.once('exit', (code) => {
     if (stopping === null) {

@@ -52,6 +52,7 @@ built('Server', ensureServerBuilt);
 built('Web', ensureWebBuilt);
 for (const [name, project] of [
   ['Types of the server', 'apps/server/tsconfig.json'],
+  ['Types of the devices', 'apps/devices/tsconfig.json'],
   ['Types of the web', 'apps/web/tsconfig.json'],
   ['Types of the journeys', 'e2e/tsconfig.json'],
   ['Types of the tests', 'tsconfig.tests.json'],

@@ -20,8 +20,9 @@ export function ensurePackagesBuilt() {
   );
 }
 
-export function ensureServerBuilt() {
-  return whenStale('server', [...PACKAGES, 'apps/server'], ['apps/server/dist/main.js'], () =>
+/** A Node application of ours, compiled file by file. */
+function ensureAppBuilt(name) {
+  return whenStale(name, [...PACKAGES, `apps/${name}`], [`apps/${name}/dist/main.js`], () =>
     runOrThrow(
       join(BIN, 'swc'),
       [
@@ -37,10 +38,16 @@ export function ensureServerBuilt() {
         '--quiet',
       ],
       {
-        cwd: join(ROOT, 'apps/server'),
+        cwd: join(ROOT, 'apps', name),
       },
     ),
   );
+}
+
+/** The server and the device service. */
+export function ensureServerBuilt() {
+  const devices = ensureAppBuilt('devices');
+  return ensureAppBuilt('server') || devices;
 }
 
 export function ensureWebBuilt() {

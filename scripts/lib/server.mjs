@@ -35,6 +35,18 @@ export function portIsFree(port) {
   });
 }
 
+/** Starts the device service on a free port of this machine; resolves to it and the address it speaks at. */
+export function startDevices() {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, [join(ROOT, 'apps/devices/dist/main.js')], {
+      env: { ...process.env, PORT: '0' },
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+    });
+    child.once('message', ({ port }) => resolve({ child, url: `ws://127.0.0.1:${port}` }));
+    child.once('exit', (code) => reject(new Error(`The device service ended before it was ready (${code})`)));
+  });
+}
+
 /** Starts the server; resolves when it answers, rejects when it ends before. */
 export function startServer(database, port, extra = {}, log = 'inherit') {
   return new Promise((resolve, reject) => {

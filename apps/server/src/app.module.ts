@@ -17,9 +17,11 @@ import { HealthController } from './health/health.controller.js';
 import { HomeController } from './home/home.controller.js';
 import { ProblemFilter } from './http/problem.js';
 import { validationPipe } from './http/validation.js';
+import { MeasuresController } from './measures/measures.controller.js';
 import { PeopleController } from './people/people.controller.js';
 import { Db } from './persistence/db.js';
 import { databaseOptions } from './persistence/options.js';
+import { PhotosController } from './photos/photos.controller.js';
 import { PlansController } from './plans/plans.controller.js';
 import { Settings } from './settings.js';
 import { VisitsController } from './visits/visits.controller.js';
@@ -32,6 +34,8 @@ const CONTROLLERS = [
   PeopleController,
   EpisodesController,
   VisitsController,
+  PhotosController,
+  MeasuresController,
   PlansController,
   CourseController,
   HomeController,

@@ -7,6 +7,7 @@ import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
+import { PHOTO_LIMITS } from '@heathstep/contracts';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
 import { sameOrigin } from './http/sameOrigin.js';
@@ -20,9 +21,10 @@ const policy = helmet({
       defaultSrc: ["'none'"],
       scriptSrc: ["'self'"],
       styleSrc: ["'self'", "'unsafe-inline'"],
-      imgSrc: ["'self'", 'data:'],
+      imgSrc: ["'self'", 'data:', 'blob:'],
       fontSrc: ["'self'"],
-      connectSrc: ["'self'"],
+      // Devices speak from this machine, through the bridge that stands beside the browser.
+      connectSrc: ["'self'", 'ws://127.0.0.1:*', 'ws://localhost:*'],
       workerSrc: ["'self'"],
       manifestSrc: ["'self'"],
       formAction: ["'self'"],
@@ -69,6 +71,7 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   app.use(compression());
   app.use(cookieParser());
   app.use('/api', sameOrigin);
+  app.use('/api/visits/:id/photos', express.raw({ type: () => true, limit: PHOTO_LIMITS.bytes }));
   app.use(express.json({ limit: '1mb' }));
   app.use('/api', (_request: Request, response: Response, next: NextFunction) => {
     response.set('Cache-Control', 'no-store');

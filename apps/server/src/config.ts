@@ -12,6 +12,8 @@ export interface Config {
   readonly webRoot: string;
   readonly version: string;
   readonly logLevel: string;
+  /** Where the clinic's instruments speak; null when no service was started. */
+  readonly devicesUrl: string | null;
   /** Secure cookies, when served over https. */
   readonly secureCookies: boolean;
 }
@@ -33,6 +35,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     webRoot: env['HEATHSTEP_WEB_ROOT'] ?? join(here('..'), '..', 'web', 'dist'),
     version: manifest.version,
     logLevel: env['HEATHSTEP_LOG'] ?? 'info',
+    devicesUrl: env['HEATHSTEP_DEVICES_URL'] ?? null,
     secureCookies: env['HEATHSTEP_SECURE_COOKIES'] === '1',
   };
 }

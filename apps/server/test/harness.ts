@@ -2,6 +2,7 @@ import type { NestExpressApplication } from '@nestjs/platform-express';
 import { hash } from '@node-rs/argon2';
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
+import sharp from 'sharp';
 import request from 'supertest';
 import type { DataSource } from 'typeorm';
 import type { EpisodeView, PersonRow, PlanView, VisitView } from '@heathstep/contracts';
@@ -82,6 +83,7 @@ export async function makeWorld(): Promise<World> {
     webRoot: '/nonexistent',
     version: 'test',
     logLevel: 'silent',
+    devicesUrl: null,
     secureCookies: false,
   });
   await app.init();
@@ -207,3 +209,22 @@ export async function treated(
 }
 
 export const today = (): string => new Date().toISOString().slice(0, 10);
+
+/** A small drawn picture as a phone would send it. */
+export const drawnPicture = (format: 'jpeg' | 'png' = 'jpeg'): Promise<Buffer> =>
+  sharp({ create: { width: 300, height: 400, channels: 3, background: '#d9a98b' } })
+    .toFormat(format)
+    .toBuffer();
+
+/** Opens a review of an episode and takes a picture of the left hallux in it. */
+export async function takePhoto(world: World, episodeId: string): Promise<string> {
+  const who = await world.as(0, 'clinician');
+  const visit = (await who.post(`/api/episodes/${episodeId}/visits`, { id: randomUUID() })).body;
+  const id = randomUUID();
+  await who
+    .put(`/api/visits/${visit.id}/photos/${id}?measure=hallux-angle&side=left`)
+    .type('application/octet-stream')
+    .send(await drawnPicture())
+    .expect(200);
+  return id;
+}

@@ -1,16 +1,22 @@
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
-import { type Caller, entry, makeWorld, treated, type World } from './harness.js';
+import { type Caller, entry, makeWorld, takePhoto, treated, type World } from './harness.js';
 
 describe('two clinics in one database', () => {
   let world: World;
   let stranger: Caller;
-  let ids: { person: string; episode: string; visit: string; plan: string };
+  let ids: { person: string; episode: string; visit: string; plan: string; photo: string };
 
   beforeAll(async () => {
     world = await makeWorld();
     const mine = await treated(await world.as(0, 'clinician'));
-    ids = { person: mine.person.id, episode: mine.episodeId, visit: mine.visitId, plan: mine.plan.id };
+    ids = {
+      person: mine.person.id,
+      episode: mine.episodeId,
+      visit: mine.visitId,
+      plan: mine.plan.id,
+      photo: await takePhoto(world, mine.episodeId),
+    };
     stranger = await world.as(1, 'lead');
   });
   afterAll(() => world.stop());
@@ -45,6 +51,21 @@ describe('two clinics in one database', () => {
     [
       'PUT entries',
       (who) => who.put(`/api/visits/${ids.visit}/entries`, { entries: [entry('story.worst', 3)] }),
+    ],
+    ['POST presence', (who) => who.post(`/api/visits/${ids.visit}/presence`, { step: 'look', since: 0 })],
+    ['GET photos', (who) => who.get(`/api/episodes/${ids.episode}/photos`)],
+    [
+      'PUT photo',
+      (who) =>
+        who
+          .put(`/api/visits/${ids.visit}/photos/${randomUUID()}?measure=hallux-angle&side=left`)
+          .type('application/octet-stream')
+          .send(Buffer.from('picture')),
+    ],
+    ['GET photo', (who) => who.get(`/api/photos/${ids.photo}`)],
+    [
+      'POST placement',
+      (who) => who.post(`/api/photos/${ids.photo}/placements`, { id: randomUUID(), landmarks: {} }),
     ],
     ['POST sign', (who) => who.post(`/api/visits/${ids.visit}/sign`)],
     [
@@ -147,15 +168,21 @@ describe('two clinics in one database', () => {
       await client.query('ROLLBACK');
     });
 
-    it.each(['visit_entry', 'home_entry', 'decision', 'audit', 'closure'])(
-      'cannot change or delete what happened in %s',
-      async (table) => {
-        await expect(client.query(`UPDATE ${table} SET clinic_id = clinic_id`)).rejects.toThrow(
-          /permission denied/,
-        );
-        await expect(client.query(`DELETE FROM ${table}`)).rejects.toThrow(/permission denied/);
-      },
-    );
+    it.each([
+      'visit_entry',
+      'home_entry',
+      'decision',
+      'audit',
+      'closure',
+      'photo',
+      'photo_placement',
+      'clinic_measure',
+    ])('cannot change or delete what happened in %s', async (table) => {
+      await expect(client.query(`UPDATE ${table} SET clinic_id = clinic_id`)).rejects.toThrow(
+        /permission denied/,
+      );
+      await expect(client.query(`DELETE FROM ${table}`)).rejects.toThrow(/permission denied/);
+    });
   });
 
   it('keeps the entities and the migrations alike', async () => {

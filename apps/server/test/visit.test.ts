@@ -114,7 +114,6 @@ describe('people and visits', () => {
       ['story.worst', 4.5],
       ['story.worst', '4'],
       ['story.side', 'middle'],
-      ['story.body-mass', 2],
       ['story.nonsense', 1],
       ['measure.no-such.left', { trials: [1], status: 'taken', pain: null }],
       ['measure.lunge-knee-bent.left', { trials: [340], status: 'taken', pain: null }],

@@ -12,11 +12,20 @@ export interface Ladder {
   readonly purpose: string;
 }
 
+export type LookPanel = 'pain' | 'points' | 'toes' | 'callus' | 'wear' | 'numb' | 'tender';
+
 export interface Condition {
   readonly key: string;
   readonly name: string;
   readonly gloss: string;
-  readonly protocol: string;
+  /** The part of the body as a patient says it, for sentences. */
+  readonly place: 'heel' | 'ankle' | 'big toe' | 'foot';
+  /** Null while there is none; then the visit is taken and judged, and no plan is made. */
+  readonly protocol: string | null;
+  /** Measures of a first visit, in the order of taking them. */
+  readonly firstVisit: readonly string[];
+  /** Drawings to mark at a first visit. */
+  readonly look: readonly LookPanel[];
 }
 
 /** All clinical knowledge, checked and frozen. */

@@ -90,7 +90,7 @@ describe('bad content', () => {
       /slot before-first-step: there is no exercise sole-strech/,
     ],
     [
-      'safety/heel.yaml',
+      'safety/screen.yaml',
       'trigger: diabetes',
       'trigger: diabetis',
       /safety at diabetis: a rule uses a question that is not there/,

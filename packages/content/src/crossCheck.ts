@@ -1,5 +1,6 @@
 import {
   computeDose,
+  PHOTO_CONSTRUCTIONS,
   type Criterion,
   type ExerciseDefinition,
   prescriptionProblems,
@@ -33,12 +34,20 @@ function measuresOf(criterion: Criterion): string[] {
   return 'sideDifference' in criterion ? [criterion.sideDifference] : [];
 }
 
-function questionsOf(trigger: Trigger): string[] {
+/** Every single sign of a trigger, however deep. */
+function signsOf(trigger: Trigger): Trigger[] {
   if (typeof trigger === 'string') return [trigger];
-  if ('any' in trigger) return trigger.any.flatMap(questionsOf);
-  if ('all' in trigger) return trigger.all.flatMap(questionsOf);
-  return 'of' in trigger ? trigger.of.flatMap(questionsOf) : [];
+  if ('any' in trigger) return trigger.any.flatMap(signsOf);
+  if ('all' in trigger) return trigger.all.flatMap(signsOf);
+  if ('of' in trigger) return trigger.of.flatMap(signsOf);
+  return 'points' in trigger ? trigger.points.flatMap((p) => signsOf(p.when)) : [trigger];
 }
+
+const questionsOf = (trigger: Trigger): string[] =>
+  signsOf(trigger).flatMap((s) => (typeof s === 'string' ? [s] : []));
+
+const measuredOf = (trigger: Trigger): string[] =>
+  signsOf(trigger).flatMap((s) => (typeof s !== 'string' && 'measured' in s ? [s.measured] : []));
 
 function exerciseProblems(e: ExerciseDefinition, content: ContentBundle): ContentProblem[] {
   const at = (reason: string) => new ContentProblem('exercises', e.key, reason);
@@ -116,8 +125,20 @@ function protocolProblems(content: ContentBundle): ContentProblem[] {
 
 function safetyProblems(content: ContentBundle): ContentProblem[] {
   const questions = new Set(content.safetyQuestions.map((q) => q.key));
-  const used = new Set(content.safetyRules.flatMap((r) => questionsOf(r.trigger)));
+  const gates = content.safetyQuestions.flatMap((q) => (q.onlyIf === undefined ? [] : [q.onlyIf]));
+  const triggers = [...content.safetyRules.map((r) => r.trigger), ...gates];
+  const used = new Set(triggers.flatMap(questionsOf));
+  const measures = new Set(content.measures.map((m) => m.key));
+  const gated = new Set(content.safetyQuestions.filter((q) => q.onlyIf !== undefined).map((q) => q.key));
   return [
+    ...triggers
+      .flatMap(measuredOf)
+      .filter((k) => !measures.has(k))
+      .map((k) => new ContentProblem('safety', k, 'a rule uses a measure that is not there')),
+    ...gates
+      .flatMap(questionsOf)
+      .filter((k) => gated.has(k))
+      .map((k) => new ContentProblem('safety', k, 'a gate opens by a question that has a gate itself')),
     ...[...used]
       .filter((k) => !questions.has(k))
       .map((k) => new ContentProblem('safety', k, 'a rule uses a question that is not there')),
@@ -127,7 +148,35 @@ function safetyProblems(content: ContentBundle): ContentProblem[] {
   ];
 }
 
+function namesTwice(content: ContentBundle): ContentProblem[] {
+  const owner = new Map<string, string>();
+  return content.measures.flatMap((m) =>
+    [...m.aliases, m.key.replaceAll('-', ' ')].flatMap((name) => {
+      const other = owner.get(name);
+      owner.set(name, m.key);
+      return other === undefined || other === m.key
+        ? []
+        : [new ContentProblem('measures', m.key, `the name ${name} is also ${other}`)];
+    }),
+  );
+}
+
+function conditionProblems(content: ContentBundle): ContentProblem[] {
+  const measures = new Set(content.measures.map((m) => m.key));
+  const protocols = new Set(content.protocols.map((p) => p.key));
+  return content.conditions.flatMap((c) => [
+    ...c.firstVisit
+      .filter((k) => !measures.has(k))
+      .map((k) => new ContentProblem('conditions', c.key, `there is no measure ${k}`)),
+    ...(c.protocol === null || protocols.has(c.protocol)
+      ? []
+      : [new ContentProblem('conditions', c.key, `there is no protocol ${c.protocol}`)]),
+  ]);
+}
+
 function measureProblems(content: ContentBundle): ContentProblem[] {
+  const keys = new Set(content.measures.map((m) => m.key));
+  const photos = new Set(PHOTO_CONSTRUCTIONS.map((p) => p.key));
   return content.measures.flatMap((m) => {
     const at = (reason: string) => new ContentProblem('measures', m.key, reason);
     return [
@@ -135,6 +184,24 @@ function measureProblems(content: ContentBundle): ContentProblem[] {
         ? [at('the usual range lies outside the allowed one')]
         : []),
       ...(m.direction === 'target' && m.band === null ? [at('a target measure needs its band')] : []),
+      ...(m.computed?.from ?? [])
+        .filter((k) => !keys.has(k))
+        .map((k) => at(`it is worked out from ${k}, which is not there`)),
+      ...(m.photo === null || photos.has(m.photo) ? [] : [at(`there is no photo construction ${m.photo}`)]),
+      ...(m.levels ?? [])
+        .filter((l) => l.value < m.allowed.min || l.value > m.allowed.max)
+        .map((l) => at(`the level ${l.word} lies outside the allowed range`)),
+      ...(m.byAge?.bands.some((b, i, all) => i > 0 && b.from <= (all[i - 1]?.from ?? 0)) === true
+        ? [at('the age bands are not in order')]
+        : []),
+      ...(m.sideFlag?.kind === 'symmetry' && (m.scale === 'signed' || m.direction === 'target')
+        ? [at('a side rule by ratio needs a ratio scale with a direction')]
+        : []),
+      ...(m.tool?.kind === 'items' &&
+      (m.tool.items.reduce((sum, i) => sum + i.min, 0) !== m.allowed.min ||
+        m.tool.items.reduce((sum, i) => sum + i.max, 0) !== m.allowed.max)
+        ? [at('its items do not add up to the allowed range')]
+        : []),
     ];
   });
 }
@@ -159,6 +226,8 @@ export function crossCheck(content: ContentBundle): ContentProblem[] {
       content.safetyRules.map((r) => r.key),
     ),
     ...measureProblems(content),
+    ...namesTwice(content),
+    ...conditionProblems(content),
     ...content.exercises.flatMap((e) => exerciseProblems(e, content)),
     ...ladderProblems(content),
     ...protocolProblems(content),

@@ -4,6 +4,7 @@ export {
   type ContentCounts,
   type Ladder,
   type Condition,
+  type LookPanel,
 } from './bundle.js';
 export { loadContent, loadContentFrom, type LoadResult } from './load.js';
 export { contentReport, type ContentReport } from './report.js';

@@ -1,3 +1,15 @@
+import {
+  BONES,
+  CALLUS_AREAS,
+  NUMB_SITES,
+  POINT_STATES,
+  POINTS,
+  POSES,
+  TOE_SHAPES,
+  TOES,
+  WEAR_AREAS,
+} from './look.js';
+
 /** What a visit entry may hold, by its key. Checked on the server, and in the form before it is sent. */
 export const ENTRY_LIMITS = { text: 10_000, list: 40, item: 200 } as const;
 
@@ -10,6 +22,16 @@ export interface MeasureEntry {
   readonly pain: number | null;
   /** An unusual reading that was asked about and confirmed. */
   readonly confirmed?: boolean;
+  /** How it was taken, where not the measure's usual way. */
+  readonly method?: string;
+  readonly position?: string;
+  readonly by?: 'another' | 'self';
+  /** Named parts: the scores of its items, or the lever arm in cm. */
+  readonly parts?: Readonly<Record<string, number>>;
+  /** Taken again within the visit, after an exercise was tried. */
+  readonly again?: { readonly trials: readonly (number | null)[]; readonly pain: number | null };
+  /** Why it was not done. */
+  readonly reason?: string;
 }
 
 type Check = (value: unknown) => string | null;
@@ -50,21 +72,102 @@ const activities: Check = (v) =>
     ? null
     : 'up to 5 activities with an ability from 0 to 10';
 
+const trialList = (v: unknown): boolean =>
+  Array.isArray(v) &&
+  v.length <= 10 &&
+  v.every((t) => t === null || (typeof t === 'number' && Number.isFinite(t)));
+
+const shortText = (v: unknown): boolean => typeof v === 'string' && v.length <= ENTRY_LIMITS.item;
+
+const parts = (v: unknown): boolean =>
+  typeof v === 'object' &&
+  v !== null &&
+  Object.entries(v).length <= 20 &&
+  Object.entries(v).every(([k, n]) => shortText(k) && typeof n === 'number' && Number.isFinite(n));
+
+/** What may stand beside the trials; the first that is wrong, in words. */
+function besideProblem(m: Partial<MeasureEntry>): string | null {
+  if (m.confirmed !== undefined && typeof m.confirmed !== 'boolean') return 'confirmed or not';
+  if (m.method !== undefined && !shortText(m.method)) return 'a method in a few words';
+  if (m.position !== undefined && !shortText(m.position)) return 'a position in a few words';
+  if (m.by !== undefined && oneOf('another', 'self')(m.by) !== null)
+    return 'measured by another or by oneself';
+  if (m.parts !== undefined && !parts(m.parts)) return 'parts with a number each';
+  if (m.reason !== undefined && !shortText(m.reason)) return 'a reason in a few words';
+  if (m.again !== undefined && !(typeof m.again === 'object' && trialList(m.again.trials)))
+    return 'trials taken again';
+  return null;
+}
+
 const measure: Check = (v) => {
   const m = v as Partial<MeasureEntry> | null;
   if (typeof m !== 'object' || m === null) return 'trials with a status';
-  if (
-    !Array.isArray(m.trials) ||
-    m.trials.length > 10 ||
-    !m.trials.every((t) => t === null || (typeof t === 'number' && Number.isFinite(t)))
-  ) {
-    return 'up to 10 trials, each a number or nothing';
-  }
+  if (!trialList(m.trials)) return 'up to 10 trials, each a number or nothing';
   if (oneOf('taken', 'not-done', 'unable', 'stopped-by-pain')(m.status) !== null)
     return 'taken, not done, unable or stopped by pain';
   if (m.pain !== null && score(m.pain) !== null) return 'pain from 0 to 10, or nothing';
-  return m.confirmed === undefined || typeof m.confirmed === 'boolean' ? null : 'confirmed or not';
+  return besideProblem(m);
 };
+
+const keysOf = (list: readonly (readonly [string, string])[]): readonly string[] => list.map(([k]) => k);
+
+const someOf =
+  (names: readonly string[]): Check =>
+  (v) =>
+    Array.isArray(v) && v.length <= names.length && v.every((i) => names.includes(String(i)))
+      ? null
+      : `some of ${names.join(', ')}`;
+
+const numb: Check = (v) => {
+  const n = v as { felt?: unknown; missed?: unknown } | null;
+  const sites = someOf(keysOf(NUMB_SITES));
+  const bad = typeof n !== 'object' || n === null || sites(n.felt) !== null || sites(n.missed) !== null;
+  return bad ? 'the sites felt and the sites missed' : null;
+};
+
+const tender: Check = (v) =>
+  Array.isArray(v) &&
+  v.length <= BONES.length &&
+  v.every((t: { bone?: unknown; cm?: unknown } | null) => {
+    if (typeof t !== 'object' || t === null || !keysOf(BONES).includes(String(t.bone))) return false;
+    return t.cm === null || (typeof t.cm === 'number' && t.cm >= 0 && t.cm <= 60);
+  })
+    ? null
+    : 'tender bones, each with a length from 0 to 60 cm or none';
+
+const toes: Check = (v) =>
+  typeof v === 'object' &&
+  v !== null &&
+  Object.entries(v as Record<string, { shape?: unknown; rigid?: unknown }>).every(
+    ([toe, t]) =>
+      keysOf(TOES).includes(toe) && oneOf(...TOE_SHAPES)(t.shape) === null && typeof t.rigid === 'boolean',
+  )
+    ? null
+    : 'toes, each with a shape and whether it is rigid';
+
+const points: Check = (v) =>
+  typeof v === 'object' &&
+  v !== null &&
+  Object.entries(v).every(
+    ([p, state]) => keysOf(POINTS).includes(p) && oneOf(...POINT_STATES)(state) === null,
+  )
+    ? null
+    : 'support points, each down, light or lifted';
+
+const LOOK: Readonly<Record<string, Check>> = {
+  numb,
+  tender,
+  toes,
+  wear: someOf(keysOf(WEAR_AREAS)),
+  callus: someOf(keysOf(CALLUS_AREAS)),
+};
+
+function lookCheck(key: string): Check | null {
+  const flat = /^look\.([a-z]+)\.(left|right)$/.exec(key);
+  if (flat !== null) return Object.hasOwn(LOOK, flat[1] ?? '') ? (LOOK[flat[1] ?? ''] ?? null) : null;
+  const pose = /^look\.points\.([a-z]+)\.(left|right)$/.exec(key);
+  return pose !== null && keysOf(POSES).includes(pose[1] ?? '') ? points : null;
+}
 
 const EXACT: Readonly<Record<string, Check>> = {
   'story.side': oneOf('left', 'right', 'both'),
@@ -87,8 +190,8 @@ const EXACT: Readonly<Record<string, Check>> = {
   'story.character': list,
   'story.worse-when': list,
   'story.activities': activities,
-  'story.body-mass': within(10, 350),
   'story.goal': text,
+  'visit.measures': list,
   'conclude.condition': oneOf('agree', 'other'),
   'conclude.other': text,
   'conclude.stage': oneOf('calm', 'build', 'heavy', 'return', 'upkeep'),
@@ -101,6 +204,8 @@ function checkFor(key: string): Check | null {
   if (/^safety\.[a-z0-9-]+$/.test(key)) return oneOf('no', 'yes', 'left', 'right', 'both');
   if (/^measure\.[a-z0-9-]+\.(left|right|none)$/.test(key)) return measure;
   if (/^skill\.[a-z0-9-]+\.(left|right)$/.test(key)) return oneOf('none', 'partial', 'learned');
+  if (key.startsWith('look.')) return lookCheck(key);
+  if (/^skip\.(story|safety|look|measure|load|feel)$/.test(key)) return text;
   if (/^note\.[a-z]+$/.test(key)) return text;
   return null;
 }

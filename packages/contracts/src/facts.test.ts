@@ -12,12 +12,16 @@ import {
 
 const lunge = {
   key: 'lunge',
+  sides: 'each',
+  computed: null,
+  methods: ['phone'],
+  positions: ['standing'],
   trials: { count: 3, combine: 'mean' },
   direction: 'more',
   band: null,
   error: null,
 } as unknown as MeasureDefinition;
-const lookup = (key: string) => (key === 'lunge' ? lunge : undefined);
+const measures = [lunge];
 const entry = (key: string, value: unknown): EntryView => ({ key, version: 1, value, at: '', author: '' });
 const visit = (startedAt: string, ...entries: EntryView[]): VisitView => ({
   id: startedAt,
@@ -28,10 +32,11 @@ const visit = (startedAt: string, ...entries: EntryView[]): VisitView => ({
   signedAt: null,
   signedBy: null,
   entries,
+  amendments: [],
 });
 const taken = (trials: (number | null)[], status = 'taken') => ({ trials, status, pain: null });
 const measured = (value: unknown) =>
-  measuredFacts([visit('2026-03-01', entry('measure.lunge.left', value))], (iso) => iso, lookup);
+  measuredFacts([visit('2026-03-01', entry('measure.lunge.left', value))], (iso) => iso, measures);
 
 describe('from entries to facts', () => {
   it('combines trials by the measure’s own rule, under the visit’s day', () => {
@@ -49,7 +54,7 @@ describe('from entries to facts', () => {
     expect(measured(taken([null, null]))).toEqual([]);
     expect(measured(null)).toEqual([]);
     expect(
-      measuredFacts([visit('2026-03-01', entry('measure.other.left', taken([1])))], (iso) => iso, lookup),
+      measuredFacts([visit('2026-03-01', entry('measure.other.left', taken([1])))], (iso) => iso, measures),
     ).toEqual([]);
   });
 

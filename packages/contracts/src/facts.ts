@@ -1,14 +1,12 @@
 import {
   type Affected,
   type Closure,
-  combineTrials,
   evaluateSafety,
   type Facts,
-  type MeasuredFact,
-  type MeasureDefinition,
   type SafetyAnswer,
   type SafetyQuestion,
   type SafetyRule,
+  type SafetyFindings,
   type SafetyState,
   type Side,
   type StoryFacts,
@@ -16,30 +14,37 @@ import {
 import type { MeasureEntry } from './entryRules.js';
 import type { EntryView, VisitView } from './views.js';
 
+const LEARNED_HOLDS = 10;
+const FULL_CONTROL = 2;
+
 /** Current values of a visit's entries by key. */
 export type Entries = ReadonlyMap<string, unknown>;
 
 export const entriesOf = (entries: readonly EntryView[]): Entries =>
   new Map(entries.filter((e) => e.value !== null).map((e) => [e.key, e.value]));
 
-/** Values measured at visits, each under its visit's local time. Not done says nothing; unable or stopped is a null value. */
-export function measuredFacts(
-  visits: readonly VisitView[],
-  localTimeOf: (iso: string) => string,
-  lookup: (key: string) => MeasureDefinition | undefined,
-): MeasuredFact[] {
-  return visits.flatMap((visit) =>
-    visit.entries.flatMap((entry): MeasuredFact[] => {
-      const [kind, key, side] = entry.key.split('.');
-      if (kind !== 'measure' || key === undefined || entry.value === null) return [];
-      const measure = lookup(key);
-      const value = entry.value as MeasureEntry;
-      if (measure === undefined || value.status === 'not-done') return [];
-      const taken = value.status === 'taken' ? combineTrials(measure, value.trials).value : null;
-      if (value.status === 'taken' && taken === null) return [];
-      return [{ measure: key, side: side as Side | 'none', value: taken, at: localTimeOf(visit.startedAt) }];
-    }),
-  );
+/** Skills that a visit's measures show: ten holds of the short foot, each toe control in full. */
+function measuredSkills(visit: VisitView, skills: Record<string, { left?: string; right?: string }>): void {
+  const read = (key: string): number | null => {
+    const entry = visit.entries.find((e) => e.key === key)?.value as MeasureEntry | null | undefined;
+    const taken = entry?.status === 'taken' ? entry.trials.filter((t) => t !== null) : [];
+    return taken.at(-1) ?? null;
+  };
+  for (const side of ['left', 'right'] as const) {
+    const count = read(`measure.foot-shortening-count.${side}`);
+    if (count !== null)
+      skills['foot-shortening'] = {
+        ...skills['foot-shortening'],
+        [side]: count >= LEARNED_HOLDS ? 'learned' : count > 0 ? 'partial' : 'none',
+      };
+    const big = read(`measure.toe-control-big-toe.${side}`);
+    const small = read(`measure.toe-control-small-toes.${side}`);
+    if (big !== null && small !== null)
+      skills['big-toe-control'] = {
+        ...skills['big-toe-control'],
+        [side]: Math.min(big, small) === FULL_CONTROL ? 'learned' : big + small > 0 ? 'partial' : 'none',
+      };
+  }
 }
 
 /** Newest level of each skill per side. Visits come oldest first. */
@@ -52,6 +57,7 @@ export function skillFacts(visits: readonly VisitView[]): Facts['skills'] {
         skills[skill] = { ...skills[skill], [side as Side]: entry.value };
       }
     }
+    measuredSkills(visit, skills);
   }
   return skills;
 }
@@ -89,6 +95,7 @@ export function safetyOf(
   affected: Affected,
   ageYears: number | null,
   closures: readonly Closure[],
+  findings?: SafetyFindings,
 ): SafetyState {
   const answers = Object.fromEntries(
     [...entries.entries()]
@@ -102,5 +109,6 @@ export function safetyOf(
     affected,
     ageYears,
     closures,
+    ...(findings === undefined ? {} : { findings }),
   });
 }

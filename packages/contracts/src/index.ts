@@ -15,6 +15,7 @@ export {
 } from './home.js';
 export { ENTRY_LIMITS, entryProblem, type MeasureEntry, type SkillLevel } from './entryRules.js';
 export type {
+  AmendmentView,
   ConflictProblem,
   CourseView,
   DayItem,
@@ -27,10 +28,45 @@ export type {
   PersonRow,
   PersonView,
   PlanView,
+  PresenceView,
   Problem,
   SessionView,
   StageSpan,
   VisitView,
 } from './views.js';
-export { type Entries, entriesOf, measuredFacts, safetyOf, skillFacts, storyFacts } from './facts.js';
+export { type Entries, entriesOf, safetyOf, skillFacts, storyFacts } from './facts.js';
+export { entryAt, entryValue, measuredFacts, readingsOf, takenOf, VisitReadings } from './measured.js';
+export {
+  type Bone,
+  BONES,
+  CALLUS_AREAS,
+  NUMB_SITES,
+  type NumbEntry,
+  type NumbSite,
+  POINT_STATES,
+  POINTS,
+  type PointsEntry,
+  pointsReading,
+  type PointState,
+  type Pose,
+  POSES,
+  seenSign,
+  sitesOf,
+  type SupportPoint,
+  type TenderEntry,
+  type Toe,
+  TOE_SHAPES,
+  type ToeEntry,
+  TOES,
+  WEAR_AREAS,
+} from './look.js';
+export { ownMeasure, OwnMeasureBody, ownMeasureKey, ownMeasureProblems } from './ownMeasure.js';
+export {
+  PHOTO_LIMITS,
+  PHOTO_TYPES,
+  type PhotoView,
+  PlacementBody,
+  type PlacementView,
+  PresenceBody,
+} from './photo.js';
 export { EQUIPMENT } from './episode.js';

@@ -42,6 +42,8 @@ export interface SessionView {
     readonly phone: string;
     readonly emergencyNumber: string;
   };
+  /** Where the clinic's instruments speak on this machine; null when no service was started. */
+  readonly devicesUrl: string | null;
 }
 
 export interface PersonRow {
@@ -71,6 +73,24 @@ export interface EntryView {
   readonly author: string;
 }
 
+/** A change to a signed visit: both values stay, with who changed it, when and why. */
+export interface AmendmentView {
+  readonly key: string;
+  readonly before: unknown;
+  readonly value: unknown;
+  readonly reason: string;
+  readonly at: string;
+  readonly author: string;
+}
+
+/** Who else is writing in a visit, and what has been saved since. */
+export interface PresenceView {
+  readonly others: readonly { readonly name: string; readonly step: string }[];
+  readonly entries: readonly EntryView[];
+  readonly newest: number;
+  readonly signed: boolean;
+}
+
 export interface VisitView {
   readonly id: string;
   readonly episodeId: string;
@@ -80,6 +100,7 @@ export interface VisitView {
   readonly signedAt: string | null;
   readonly signedBy: string | null;
   readonly entries: readonly EntryView[];
+  readonly amendments: readonly AmendmentView[];
 }
 
 export interface StageSpan {

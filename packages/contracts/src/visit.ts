@@ -45,6 +45,13 @@ export class EntriesBody {
   @ArrayMinSize(1)
   @IsArray()
   entries!: EntryBody[];
+
+  /** Why a signed visit is changed; without it a signed visit is not. */
+  @IsOptional()
+  @Matches(/\S/, { message: 'Say why the signed visit is changed' })
+  @Length(3, 500, { message: 'Say why, in 3 to 500 characters' })
+  @IsString({ message: 'Say why the signed visit is changed' })
+  reason?: string;
 }
 
 export class ClosureBody {

@@ -66,7 +66,18 @@ export const SHARED: readonly Schema[] = [criterion];
 const facts = object(
   {
     measures: list(
-      object({ measure: key, side: anyOf('left', 'right', 'none'), value: orNull(number), at: iso }),
+      object(
+        {
+          measure: key,
+          side: anyOf('left', 'right', 'none'),
+          value: orNull(number),
+          at: iso,
+          method: text,
+          position: text,
+          by: anyOf('another', 'self'),
+        },
+        ['method', 'position', 'by'],
+      ),
     ),
     sessions: list(
       object(

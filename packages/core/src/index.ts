@@ -19,14 +19,21 @@ export {
   whySession,
   whySides,
   whyStage,
+  whyComputed,
+  whyThreshold,
   whyTrials,
 } from './why/explain.js';
 export {
   type Combine,
   type Comparison,
   type Direction,
+  type ComputedRule,
+  type DeviceKind,
   type MeasureDefinition,
+  type MeasureStep,
+  type MeasureTool,
   type Range,
+  type ScoredItem,
   type SideFlag,
   type Threshold,
 } from './measure/definition.js';
@@ -35,6 +42,53 @@ export { type ChangeClass, type ChangeResult, compareValues, isImportant } from 
 export { compareSides, type SymmetryResult } from './measure/symmetry.js';
 export { unitAfter, withUnit } from './measure/withUnit.js';
 export { mdcBetween, semAt } from './measure/error.js';
+export { computeMeasure, type Computed, type ComputeInputs } from './measure/computed.js';
+export { areLike, type Taken, takenHow, unlikeness } from './measure/like.js';
+export { readThreshold, type ThresholdReading, usualAtAge } from './measure/thresholds.js';
+export {
+  parseQuick,
+  printQuick,
+  type QuickItem,
+  type QuickProblem,
+  type QuickResult,
+} from './quick/grammar.js';
+export { type Completion, completeQuick } from './quick/complete.js';
+export {
+  type Frame,
+  type HelloFrame,
+  parseFrame,
+  type SampleFrame,
+  type SignalKind,
+} from './signal/frames.js';
+export {
+  captureCut,
+  captureFrame,
+  type CapturedValue,
+  type CaptureState,
+  captureTick,
+  type CaptureWarning,
+  captureZero,
+  START as CAPTURE_START,
+} from './signal/capture.js';
+export { forceOf, type ForceResult, torqueOf } from './signal/force.js';
+export {
+  type Landmarks,
+  PHOTO_CONSTRUCTIONS,
+  type PhotoConstruction,
+  type PhotoResult,
+  photoValue,
+  type Point,
+  raterError,
+} from './signal/photo.js';
+export {
+  DEVICE_MISTAKES,
+  type DeviceMistake,
+  type DeviceScript,
+  simulateDevice,
+  type SimulatedDevice,
+} from './simulate/device.js';
+export { footRiskClass, type FootRisk, type FootRiskInput } from './screen/footRisk.js';
+export { referralLetter, type LetterInput } from './screen/letter.js';
 export { guardReading, type GuardResult, outsideAllowed } from './measure/guard.js';
 export { estimateLungeAngle, type LungeEstimate, type LungeEstimateInput } from './measure/lungeEstimate.js';
 export {
@@ -58,6 +112,7 @@ export {
 } from './exercise/definition.js';
 export {
   type Adjunct,
+  NO_PROTOCOL,
   type ProtocolDefinition,
   type School,
   type Slot,
@@ -74,6 +129,7 @@ export {
   canOverride,
   type Closure,
   evaluateSafety,
+  type SafetyFindings,
   type SafetyInput,
   type SafetyState,
   type TriggeredRule,

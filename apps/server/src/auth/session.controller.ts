@@ -106,6 +106,7 @@ export class SessionController {
       .join('')
       .slice(0, 2)
       .toUpperCase();
-    return { user: { id: user.id, name: user.name, role: user.role, initials }, clinic };
+    const { devicesUrl } = this.settings.config;
+    return { user: { id: user.id, name: user.name, role: user.role, initials }, clinic, devicesUrl };
   }
 }

@@ -1,8 +1,14 @@
 import { Controller, Get, Header, Injectable } from '@nestjs/common';
 import { type ContentBundle, loadContent } from '@heathstep/content';
-import type { ExerciseDefinition, MeasureDefinition, ProtocolDefinition, Stage } from '@heathstep/core';
+import {
+  type ExerciseDefinition,
+  type MeasureDefinition,
+  NO_PROTOCOL,
+  type ProtocolDefinition,
+  type Stage,
+} from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
-import { Db } from '../persistence/db.js';
+import { Db, type Tx } from '../persistence/db.js';
 import { ContentReview } from '../persistence/entities.js';
 
 /** The shipped clinical content; the server does not start on bad content. */
@@ -24,7 +30,16 @@ export class Content {
     return this.bundle.exercises.find((e) => e.key === key);
   }
 
+  /** Shipped measures and this clinic's own, retired ones left out unless asked for. */
+  async measuresFor(tx: Tx): Promise<readonly MeasureDefinition[]> {
+    const own = await tx.query<{ definition: MeasureDefinition; retired: boolean }[]>(
+      'SELECT DISTINCT ON (key) definition, retired FROM clinic_measure ORDER BY key, version DESC',
+    );
+    return [...this.bundle.measures, ...own.map((o) => o.definition)];
+  }
+
   protocol(key: string): ProtocolDefinition {
+    if (key === '') return NO_PROTOCOL;
     const found = this.bundle.protocols.find((p) => p.key === key);
     if (found === undefined) throw new Error(`There is no protocol ${key}`);
     return found;
@@ -33,6 +48,13 @@ export class Content {
   stage(protocol: string, key: string): Stage | undefined {
     return this.protocol(protocol).stages.find((s) => s.key === key);
   }
+}
+
+interface OwnRow {
+  readonly key: string;
+  readonly version: number;
+  readonly filled: unknown;
+  readonly retired: boolean;
 }
 
 @Controller('api/content')
@@ -46,9 +68,17 @@ export class ContentController {
   @Header('Cache-Control', 'private, no-cache')
   @Get()
   async all(@Me() me: SignedIn): Promise<object> {
-    const reviews = await this.db.inClinic(me.clinicId, (tx) => tx.find(ContentReview));
+    const [reviews, measures, own] = await this.db.inClinic(me.clinicId, async (tx) => [
+      await tx.find(ContentReview),
+      await this.content.measuresFor(tx),
+      await tx.query<OwnRow[]>(
+        'SELECT DISTINCT ON (key) key, version, filled, retired FROM clinic_measure ORDER BY key, version DESC',
+      ),
+    ]);
     return {
       ...this.content.bundle,
+      measures,
+      own,
       reviews: Object.fromEntries(
         reviews.map((r) => [r.item, { reviewer: r.reviewer, on: r.reviewedOn, version: r.version }]),
       ),

@@ -76,6 +76,10 @@ export async function removeDemo(source: DataSource): Promise<void> {
     'decision',
     'closure',
     'plan',
+    'photo_placement',
+    'photo',
+    'visit_presence',
+    'clinic_measure',
     'visit_entry',
     'visit',
     'stage_span',
@@ -298,6 +302,7 @@ class DemoLoader {
         startedAt: this.moment(v.daysAgo).toISOString(),
         signedAt: null,
         signedBy: null,
+        amendments: [],
         entries: Object.entries(this.entries(v)).map(([key, value]) => ({
           key,
           version: 1,
@@ -316,7 +321,7 @@ class DemoLoader {
     const views = this.visitViews(daysAgo);
     const at = this.moment(daysAgo).toISOString();
     const facts: Facts = {
-      measures: measuredFacts(views, (iso) => iso, lookup),
+      measures: measuredFacts(views, (iso) => iso, this.content.measures),
       sessions: [],
       skills: skillFacts(views),
       stageSince: at,

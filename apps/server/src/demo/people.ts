@@ -78,7 +78,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
             { text: 'Walking the double round', ability: 4 },
             { text: 'Standing to cook', ability: 6 },
           ],
-          'story.body-mass': 74,
+          'measure.body-mass.none': { trials: [74], status: 'taken', pain: null },
           'story.goal': 'Walk the whole round without thinking of my heel',
         }),
         safety: {},
@@ -144,7 +144,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
           'story.load-change': ['new-shoes'],
           'story.worse-when': ['first-steps', 'standing'],
           'story.activities': [{ text: 'Standing through a concert', ability: 5 }],
-          'story.body-mass': 68,
+          'measure.body-mass.none': { trials: [68], status: 'taken', pain: null },
         }),
         safety: {},
         measures: {
@@ -226,7 +226,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
           'story.load-change': ['more-standing'],
           'story.worse-when': ['first-steps', 'standing'],
           'story.activities': [{ text: 'A night shift on the stone floor', ability: 4 }],
-          'story.body-mass': 88,
+          'measure.body-mass.none': { trials: [88], status: 'taken', pain: null },
         }),
         safety: {},
         measures: {
@@ -286,7 +286,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
           'story.load-change': ['none'],
           'story.worse-when': ['first-steps', 'end-of-day'],
           'story.activities': [{ text: 'Walking the towpath', ability: 5 }],
-          'story.body-mass': 81,
+          'measure.body-mass.none': { trials: [81], status: 'taken', pain: null },
         }),
         safety: {
           diabetes: 'yes',

@@ -51,7 +51,7 @@ export class Assessment {
     const planned =
       view.plan === null ? undefined : Math.max(0, ...view.plan.items.map((i) => i.daysPerWeek));
     const facts: Facts = {
-      measures: measuredFacts(view.visits, local, this.content.lookup),
+      measures: measuredFacts(view.visits, local, record.measures),
       sessions: home.facts,
       skills: skillFacts(view.visits),
       stageSince,
@@ -78,7 +78,7 @@ export class Assessment {
                 exercise: this.content.exercise(s.exercise)?.name ?? s.exercise,
               })),
             },
-            this.content.lookup,
+            (key) => record.measures.find((m) => m.key === key),
           );
     return { facts, home, drivers, stage, review, doseSteps, now };
   }

@@ -30,7 +30,7 @@ export class EpisodesController {
     const condition = this.content.bundle.conditions.find((c) => c.key === body.condition);
     if (condition === undefined)
       throw badRequest([{ pointer: '/condition', detail: 'must be a condition of the library' }]);
-    const protocol = this.content.protocol(condition.protocol);
+    const protocol = this.content.protocol(condition.protocol ?? '');
     return this.db.inClinic(me.clinicId, async (tx) => {
       if ((await tx.findOneBy(Person, { id: personId })) === null) throw notFound();
       const inserted = await tx

@@ -1,15 +1,17 @@
 import { Injectable } from '@nestjs/common';
 import {
+  type AmendmentView,
   entriesOf,
   type EntryView,
   type EpisodeView,
   type HomeEntryView,
   type PlanView,
   safetyOf,
+  readingsOf,
   type StopPayload,
   type VisitView,
 } from '@heathstep/contracts';
-import type { ComposedExercise, LeftOut } from '@heathstep/core';
+import type { ComposedExercise, LeftOut, MeasureDefinition } from '@heathstep/core';
 import { ageOn, localDay } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { notFound } from '../http/problem.js';
@@ -39,6 +41,8 @@ export interface EpisodeRecord {
   readonly view: EpisodeView;
   readonly home: readonly HomeEntryView[];
   readonly plans: readonly PlanView[];
+  /** Shipped measures and the clinic's own. */
+  readonly measures: readonly MeasureDefinition[];
 }
 
 interface EntryRow {
@@ -46,6 +50,16 @@ interface EntryRow {
   key: string;
   version: number;
   value: unknown;
+  at: Date;
+  author: string;
+}
+
+interface AmendedRow {
+  visit_id: string;
+  key: string;
+  value: unknown;
+  before: unknown;
+  reason: string;
   at: Date;
   author: string;
 }
@@ -65,6 +79,7 @@ export class EpisodeReader {
       planView(p, names),
     );
     const home = await this.home(tx, id);
+    const measures = await this.content.measuresFor(tx);
     const spans = await tx.find(StageSpanRow, { where: { episodeId: id }, order: { since: 'ASC' } });
     const closures = await this.closures(tx, id);
     const link = (
@@ -97,7 +112,7 @@ export class EpisodeReader {
       status: row.status,
       version: row.version,
       today,
-      bodyMassKg: newest(visits, 'story.body-mass') as number | null,
+      bodyMassKg: readingsOf(visits, measures).value('body-mass', 'none'),
       visits,
       closures: ruleClosures.map((c) => ({
         rule: c.subject.slice(5),
@@ -121,6 +136,7 @@ export class EpisodeReader {
                 kind: c.kind,
                 text: c.text,
               })),
+              readingsOf(visits.slice(0, visits.indexOf(screened) + 1), measures).findings(),
             ),
       openStops: home
         .filter((e) => e.kind === 'stop' && (e.payload as StopPayload).grade !== 'pause')
@@ -142,7 +158,7 @@ export class EpisodeReader {
               expiresAt: link.expiresAt.toISOString(),
             },
     };
-    return { row, clinic, view, home, plans };
+    return { row, clinic, view, home, plans, measures };
   }
 
   async names(tx: Tx): Promise<Map<string, string>> {
@@ -169,6 +185,13 @@ export class EpisodeReader {
         WHERE v.episode_id = $1 ORDER BY e.visit_id, e.key, e.version DESC`,
       [episodeId],
     );
+    const amended = await tx.query<AmendedRow[]>(
+      `SELECT e.visit_id, e.key, e.value, b.value AS before, e.reason, e.at, u.name AS author
+         FROM visit_entry e JOIN visit v ON v.id = e.visit_id JOIN app_user u ON u.id = e.author_id
+         LEFT JOIN visit_entry b ON b.visit_id = e.visit_id AND b.key = e.key AND b.version = e.version - 1
+        WHERE v.episode_id = $1 AND e.reason IS NOT NULL ORDER BY e.seq`,
+      [episodeId],
+    );
     return visits.map((v, i) => ({
       id: v.id,
       episodeId,
@@ -186,6 +209,9 @@ export class EpisodeReader {
           at: e.at.toISOString(),
           author: e.author,
         })),
+      amendments: amended
+        .filter((a) => a.visit_id === v.id)
+        .map(({ visit_id: _visit, at, ...a }): AmendmentView => ({ ...a, at: at.toISOString() })),
     }));
   }
 
@@ -218,12 +244,4 @@ export class EpisodeReader {
       [episodeId],
     );
   }
-}
-
-function newest(visits: readonly VisitView[], key: string): unknown {
-  for (const visit of [...visits].reverse()) {
-    const entry = visit.entries.find((e) => e.key === key);
-    if (entry !== undefined && entry.value !== null) return entry.value;
-  }
-  return null;
 }

@@ -92,12 +92,64 @@ export class Visit extends OfClinic {
 
 @Entity('visit_entry')
 @Unique('visit_entry_version', ['visitId', 'key', 'version'])
+@Index('visit_entry_seq', ['visitId', 'seq'])
 class VisitEntry extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column({ name: 'visit_id', ...UUID }) visitId!: string;
   @Column(TEXT) key!: string;
   @Column(INT) version!: number;
   @Column({ ...JSONB, nullable: true }) value!: unknown;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+  @Column({ type: 'text', nullable: true }) reason!: string | null;
+  /** Order of writing within a visit, for those who follow it. */
+  @Column({ type: 'bigint', generated: 'identity', generatedIdentity: 'ALWAYS' }) seq!: string;
+}
+
+@Entity('visit_presence')
+class VisitPresence extends OfClinic {
+  @PrimaryColumn({ name: 'visit_id', ...UUID }) visitId!: string;
+  @PrimaryColumn({ name: 'user_id', ...UUID }) userId!: string;
+  @Column(TEXT) step!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('clinic_measure')
+export class ClinicMeasure {
+  @PrimaryColumn({ name: 'clinic_id', ...UUID }) clinicId!: string;
+  @PrimaryColumn(TEXT) key!: string;
+  @PrimaryColumn(INT) version!: number;
+  @Column(JSONB) filled!: unknown;
+  @Column(JSONB) definition!: unknown;
+  @Column({ type: 'boolean' }) retired!: boolean;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('photo')
+@Index('photo_visit', ['clinicId', 'visitId'])
+export class Photo extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'visit_id', ...UUID }) visitId!: string;
+  @Column(TEXT) measure!: string;
+  @Column(TEXT) side!: 'left' | 'right';
+  @Column(TEXT) type!: string;
+  @Column(INT) width!: number;
+  @Column(INT) height!: number;
+  @Column({ type: 'bytea', select: false }) bytes!: Buffer;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('photo_placement')
+@Index('photo_placement_photo', ['clinicId', 'photoId'])
+export class PhotoPlacement extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'photo_id', ...UUID }) photoId!: string;
+  @Column(JSONB) landmarks!: Record<string, { x: number; y: number }>;
+  @Column({ name: 'ruler_mm', type: 'double precision', nullable: true }) rulerMm!: number | null;
+  @Column({ type: 'double precision' }) value!: number;
+  @Column({ name: 'plus_minus', type: 'double precision' }) plusMinus!: number;
   @Column({ name: 'author_id', ...UUID }) authorId!: string;
   @Column(TIME) at!: Date;
 }
@@ -220,6 +272,10 @@ export const ENTITIES = [
   StageSpanRow,
   Visit,
   VisitEntry,
+  VisitPresence,
+  ClinicMeasure,
+  Photo,
+  PhotoPlacement,
   ClosureRow,
   PlanRow,
   HomeLink,

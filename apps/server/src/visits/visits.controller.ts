@@ -5,10 +5,12 @@ import {
   entryProblem,
   type EntryView,
   type MeasureEntry,
+  PresenceBody,
+  type PresenceView,
   VisitBody,
   type VisitView,
 } from '@heathstep/contracts';
-import { outsideAllowed } from '@heathstep/core';
+import { type MeasureDefinition, outsideAllowed } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { EpisodeReader } from '../episodes/reader.js';
@@ -23,6 +25,9 @@ import {
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { EpisodeRow, Visit } from '../persistence/entities.js';
+
+/** Someone who has not been heard of for this long has left. */
+const PRESENT_MS = 25_000;
 
 @Controller('api')
 export class VisitsController {
@@ -84,12 +89,14 @@ export class VisitsController {
   ): Promise<{ saved: EntryView[] }> {
     this.check(body.entries);
     return this.db.inClinic(me.clinicId, async (tx) => {
+      await this.checkContent(tx, body.entries);
       const { visit, episode } = await this.find(tx, id, true);
-      const current = new Map((await this.view(tx, visit.episodeId, id)).entries.map((e) => [e.key, e]));
+      const amends = visit.signedAt !== null;
+      const keys = body.entries.map((e) => e.key);
+      const current = new Map((await this.newest(tx, id, keys)).map((e) => [e.key, e]));
       const known = await this.knownIds(tx, body.entries);
       const fresh = body.entries.filter((e) => !known.has(e.id));
-      if (fresh.length > 0 && visit.signedAt !== null)
-        throw new ProblemError(409, 'This visit is signed', { detail: 'Open a new visit to change it' });
+      if (fresh.length > 0 && amends) this.mayAmend(me, body.reason);
       const stale = fresh.filter((e) => (current.get(e.key)?.version ?? 0) !== e.baseVersion);
       if (stale.length > 0) {
         throw conflict(
@@ -99,7 +106,7 @@ export class VisitsController {
       }
       for (const e of fresh) {
         await tx.query(
-          'INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
+          'INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at, reason) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
           [
             e.id,
             me.clinicId,
@@ -109,14 +116,13 @@ export class VisitsController {
             e.value === null ? null : JSON.stringify(e.value),
             me.userId,
             new Date(),
+            amends ? (body.reason ?? null) : null,
           ],
         );
       }
       await this.followSide(tx, episode, fresh);
-      if (fresh.length > 0) await audit(tx, me, 'change', 'visit', episode.personId);
-      const now = await this.view(tx, visit.episodeId, id);
-      const keys = new Set(body.entries.map((e) => e.key));
-      return { saved: now.entries.filter((e) => keys.has(e.key)) };
+      if (fresh.length > 0) await audit(tx, me, amends ? 'amend' : 'change', 'visit', episode.personId);
+      return { saved: await this.newest(tx, id, keys) };
     });
   }
 
@@ -136,6 +142,69 @@ export class VisitsController {
       }
       return this.view(tx, visit.episodeId, id);
     });
+  }
+
+  /**
+   * Says that someone is at a step of a visit, and returns who else is and what others saved since. Asked every few
+   * seconds by an open bench, so that the second person knows while the first is still writing.
+   */
+  @HttpCode(200)
+  @Post('visits/:id/presence')
+  presence(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) id: string,
+    @Body() body: PresenceBody,
+  ): Promise<PresenceView> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const { visit } = await this.find(tx, id);
+      const now = new Date();
+      await tx.query(
+        `INSERT INTO visit_presence (visit_id, user_id, clinic_id, step, at) VALUES ($1, $2, $3, $4, $5)
+           ON CONFLICT (visit_id, user_id) DO UPDATE SET step = excluded.step, at = excluded.at`,
+        [id, me.userId, me.clinicId, body.step, now],
+      );
+      const others = await tx.query<{ name: string; step: string }[]>(
+        `SELECT u.name, p.step FROM visit_presence p JOIN app_user u ON u.id = p.user_id
+          WHERE p.visit_id = $1 AND p.user_id <> $2 AND p.at > $3 ORDER BY u.name`,
+        [id, me.userId, new Date(now.getTime() - PRESENT_MS)],
+      );
+      const [row] = await tx.query<{ newest: number }[]>(
+        'SELECT coalesce(max(seq), 0)::int AS newest FROM visit_entry WHERE visit_id = $1',
+        [id],
+      );
+      const newest = row?.newest ?? 0;
+      const changed = await tx.query<{ key: string }[]>(
+        'SELECT DISTINCT key FROM visit_entry WHERE visit_id = $1 AND seq > $2 AND author_id <> $3',
+        [id, body.since, me.userId],
+      );
+      const entries = await this.newest(
+        tx,
+        id,
+        changed.map((c) => c.key),
+      );
+      return { others, entries, newest, signed: visit.signedAt !== null };
+    });
+  }
+
+  /** The newest version of some entries of a visit. */
+  private async newest(tx: Tx, visitId: string, keys: readonly string[]): Promise<EntryView[]> {
+    const rows = await tx.query<(Omit<EntryView, 'at'> & { at: Date })[]>(
+      `SELECT DISTINCT ON (e.key) e.key, e.version, e.value, e.at, u.name AS author
+         FROM visit_entry e JOIN app_user u ON u.id = e.author_id
+        WHERE e.visit_id = $1 AND e.key = ANY($2) ORDER BY e.key, e.version DESC`,
+      [visitId, keys],
+    );
+    return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
+  }
+
+  /** A signed visit is amended by a clinician with a reason, and never changed without. */
+  private mayAmend(me: SignedIn, reason: string | undefined): void {
+    if (reason === undefined)
+      throw new ProblemError(409, 'This visit is signed', {
+        detail: 'Amend it with a reason, or open a new visit',
+      });
+    if (me.role === 'assistant')
+      throw new ProblemError(403, 'Only clinicians and leads amend a signed visit');
   }
 
   private async find(tx: Tx, id: string, forChange = false): Promise<{ visit: Visit; episode: EpisodeRow }> {
@@ -163,21 +232,37 @@ export class VisitsController {
 
   private check(entries: readonly EntryBody[]): void {
     const errors = entries.flatMap((e, i): FieldError[] => {
-      const problem = entryProblem(e.key, e.value) ?? this.contentProblem(e);
+      const problem = entryProblem(e.key, e.value) ?? this.questionProblem(e);
       return problem === null ? [] : [{ pointer: `/entries/${i}/value`, detail: `must be ${problem}` }];
     });
     if (errors.length > 0) throw badRequest(errors);
   }
 
-  /** Entries name things of the content, and readings are possible ones. */
-  private contentProblem(entry: EntryBody): string | null {
+  private questionProblem(entry: EntryBody): string | null {
     const [kind, name] = entry.key.split('.');
-    if (kind === 'safety' && this.content.bundle.safetyQuestions.every((q) => q.key !== name))
-      return 'an answer to a known question';
+    const unknown = kind === 'safety' && this.content.bundle.safetyQuestions.every((q) => q.key !== name);
+    return unknown ? 'an answer to a known question' : null;
+  }
+
+  /** Readings are of known measures, the clinic's own among them, and possible ones. */
+  private async checkContent(tx: Tx, entries: readonly EntryBody[]): Promise<void> {
+    if (entries.every((e) => !e.key.startsWith('measure.'))) return;
+    const measures = new Map((await this.content.measuresFor(tx)).map((m) => [m.key, m]));
+    const errors = entries.flatMap((e, i): FieldError[] => {
+      const problem = this.readingProblem(e, measures);
+      return problem === null ? [] : [{ pointer: `/entries/${i}/value`, detail: `must be ${problem}` }];
+    });
+    if (errors.length > 0) throw badRequest(errors);
+  }
+
+  private readingProblem(entry: EntryBody, measures: ReadonlyMap<string, MeasureDefinition>): string | null {
+    const [kind, name] = entry.key.split('.');
     if (kind !== 'measure' || name === undefined || entry.value === null) return null;
-    const measure = this.content.lookup(name);
+    const measure = measures.get(name);
     if (measure === undefined) return 'a reading of a known measure';
-    const bad = (entry.value as MeasureEntry).trials.flatMap((t) =>
+    if (measure.computed !== null) return 'left out: this measure is worked out from others';
+    const { trials, again } = entry.value as MeasureEntry;
+    const bad = [...trials, ...(again?.trials ?? [])].flatMap((t) =>
       t === null ? [] : outsideAllowed(measure, t, 'trial'),
     );
     return bad[0]?.bound ?? null;

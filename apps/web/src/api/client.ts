@@ -25,21 +25,35 @@ const unreachable = (): ApiError =>
   new ApiError(0, { type: 'about:blank', title: 'The server cannot be reached', status: 0 });
 
 const WAIT_MS = 15_000;
+const UPLOAD_WAIT_MS = 60_000;
 
-export async function request<T>(
+export const request = <T>(
   method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE',
   path: string,
   body?: unknown,
-): Promise<T> {
+): Promise<T> =>
+  ask<T>(path, WAIT_MS, {
+    method,
+    ...(body === undefined
+      ? {}
+      : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+  });
+
+/** Sends bytes as they are; larger than a record, so it may take longer. */
+export const upload = <T>(path: string, bytes: Blob): Promise<T> =>
+  ask<T>(path, UPLOAD_WAIT_MS, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/octet-stream' },
+    body: bytes,
+  });
+
+async function ask<T>(path: string, waitMs: number, init: RequestInit): Promise<T> {
   let response: Response;
   try {
     response = await fetch(path, {
-      method,
+      ...init,
       credentials: 'same-origin',
-      signal: AbortSignal.timeout(WAIT_MS),
-      ...(body === undefined
-        ? {}
-        : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+      signal: AbortSignal.timeout(waitMs),
     });
   } catch {
     throw unreachable();

@@ -32,10 +32,8 @@ const TYPING_PAUSE_MS = 350;
 const FIRST_RETRY_MS = 1000;
 const LAST_RETRY_MS = 15_000;
 
-interface Undone {
-  readonly key: string;
-  readonly before: unknown;
-}
+/** What one undo takes back: usually one change, several when they were made as one. */
+type Undone = readonly { readonly key: string; readonly before: unknown }[];
 
 /**
  * The entries of one visit as they are typed: each change shows at once, is kept on this device until the server has it,
@@ -105,18 +103,41 @@ export class EntryStore {
   }
 
   set(key: string, value: unknown): void {
-    const before = this.get(key);
-    if (JSON.stringify(before) === JSON.stringify(value)) return;
-    this.undos.push({ key, before });
-    this.put(key, value);
+    this.setMany([[key, value]]);
   }
 
-  /** Takes the last change back; returns its key, or null when there is none. */
+  /** Changes several entries as one: one undo takes them all back. */
+  setMany(changes: readonly (readonly [key: string, value: unknown])[]): void {
+    const real = changes.filter(([key, value]) => JSON.stringify(this.get(key)) !== JSON.stringify(value));
+    if (real.length === 0) return;
+    this.undos.push(real.map(([key]) => ({ key, before: this.get(key) })));
+    for (const [key, value] of real) this.put(key, value);
+  }
+
+  /** Takes the last change back; returns its first key, or null when there is none. */
   undo(): string | null {
     const last = this.undos.pop();
     if (last === undefined) return null;
-    this.put(last.key, last.before);
-    return last.key;
+    for (const { key, before } of last) this.put(key, before);
+    return last[0]?.key ?? null;
+  }
+
+  /** What others saved meanwhile: shown at once, unless the same thing is being changed here; then both stand. */
+  receive(entries: readonly EntryView[]): void {
+    let changed = false;
+    for (const theirs of entries) {
+      const known = this.server.get(theirs.key);
+      if (known !== undefined && known.version >= theirs.version) continue;
+      this.server.set(theirs.key, { version: theirs.version, value: theirs.value });
+      const mine = this.pending.get(theirs.key);
+      if (mine !== undefined && !this.sending) {
+        this.pending.delete(theirs.key);
+        if (JSON.stringify(mine.value) !== JSON.stringify(theirs.value))
+          this.conflicts.set(theirs.key, { mine: mine.value, theirs });
+      }
+      changed = true;
+    }
+    if (changed) this.notify();
   }
 
   /** Ends a conflict with one of the two values. */

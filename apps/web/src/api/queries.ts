@@ -1,6 +1,13 @@
 import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query';
 import type { ContentBundle } from '@heathstep/content';
-import type { CourseView, DayView, PersonRow, SessionView } from '@heathstep/contracts';
+import type {
+  CourseView,
+  DayView,
+  OwnMeasureBody,
+  PersonRow,
+  PhotoView,
+  SessionView,
+} from '@heathstep/contracts';
 import { ApiError, request } from './client.js';
 
 export const queryClient = new QueryClient({
@@ -19,7 +26,18 @@ interface Reviews {
   readonly [item: string]: { readonly reviewer: string; readonly on: string; readonly version: number };
 }
 
-export type ClinicContent = ContentBundle & { readonly reviews: Reviews };
+/** A measure of the clinic's own as it was filled in. */
+export interface OwnMeasureRow {
+  readonly key: string;
+  readonly version: number;
+  readonly filled: OwnMeasureBody;
+  readonly retired: boolean;
+}
+
+export type ClinicContent = ContentBundle & {
+  readonly reviews: Reviews;
+  readonly own: readonly OwnMeasureRow[];
+};
 
 export const keys = {
   session: ['session'] as const,
@@ -27,6 +45,7 @@ export const keys = {
   day: ['day'] as const,
   people: (q: string) => ['people', q] as const,
   person: (id: string) => ['person', id] as const,
+  photos: (id: string) => ['photos', id] as const,
   course: (id: string) => ['course', id] as const,
 };
 
@@ -71,3 +90,9 @@ const courseQuery = (episodeId: string) => ({
 
 export const useCourse = (episodeId: string): UseQueryResult<CourseView> =>
   useQuery({ ...courseQuery(episodeId), enabled: episodeId !== '' });
+
+export const usePhotos = (episodeId: string): UseQueryResult<PhotoView[]> =>
+  useQuery({
+    queryKey: keys.photos(episodeId),
+    queryFn: () => request<PhotoView[]>('GET', `/api/episodes/${episodeId}/photos`),
+  });

@@ -1,4 +1,4 @@
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { EntryView, VisitView } from '@heathstep/contracts';
 import { ApiError, request } from './client.js';
 import { EntryStore, type PendingEntry, type SendResult } from './entryStore.js';
@@ -23,10 +23,15 @@ function keep(key: string, value: unknown, empty: boolean): void {
   }
 }
 
-async function send(visitId: string, entries: readonly PendingEntry[]): Promise<SendResult> {
+async function send(
+  visitId: string,
+  entries: readonly PendingEntry[],
+  reason: string | null,
+): Promise<SendResult> {
   try {
     const { saved } = await request<{ saved: EntryView[] }>('PUT', `/api/visits/${visitId}/entries`, {
       entries,
+      ...(reason === null ? {} : { reason }),
     });
     return { kind: 'saved', saved };
   } catch (error) {
@@ -49,10 +54,10 @@ async function send(visitId: string, entries: readonly PendingEntry[]): Promise<
   }
 }
 
-function makeStore(visit: VisitView): EntryStore {
+function makeStore(visit: VisitView, reason: () => string | null): EntryStore {
   const key = storageKey(visit.id);
   return new EntryStore(visit.entries, {
-    send: (entries) => send(visit.id, entries),
+    send: (entries) => send(visit.id, entries, reason()),
     load: () => stored<PendingEntry[]>(key, []),
     keep: (entries) => keep(key, entries, entries.length === 0),
     newId: () => crypto.randomUUID(),
@@ -64,9 +69,14 @@ function makeStore(visit: VisitView): EntryStore {
 }
 
 /** The live entries of a visit; one store for as long as the visit is on screen. */
-export function useEntries(visit: VisitView): EntryStore {
-  const [store, setStore] = useState(() => ({ id: visit.id, entries: makeStore(visit) }));
-  if (store.id !== visit.id) setStore({ id: visit.id, entries: makeStore(visit) });
+export function useEntries(visit: VisitView, amending: string | null = null): EntryStore {
+  const reason = useRef(amending);
+  useEffect(() => {
+    reason.current = amending;
+  }, [amending]);
+  const make = () => ({ id: visit.id, entries: makeStore(visit, () => reason.current) });
+  const [store, setStore] = useState(make);
+  if (store.id !== visit.id) setStore(make());
   const entries = store.entries;
   useSyncExternalStore(entries.subscribe, entries.snapshot);
   useEffect(() => {

@@ -33,6 +33,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../places/people/Person.js')).Person }),
       },
       {
+        path: 'measures',
+        lazy: async () => ({ Component: (await import('../places/measures/Measures.js')).Measures }),
+      },
+      {
         path: 'episodes/:episodeId/visit',
         lazy: async () => ({ Component: (await import('../places/visit/Visit.js')).Visit }),
       },

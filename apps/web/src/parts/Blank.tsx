@@ -1,5 +1,5 @@
 import { Popover } from 'radix-ui';
-import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 
 /** A gap in a sentence that opens to be filled; reads as plain text once it is. */
 function Gap({
@@ -165,6 +165,8 @@ export function ListBlank<T extends string>({
   );
 }
 
+const TEN_WITHIN_MS = 900;
+
 /** Eleven large keys, 0 to 10; digits on the keyboard work too. */
 export function ScoreKeys({
   value,
@@ -179,12 +181,18 @@ export function ScoreKeys({
   low: string;
   high: string;
 }) {
+  const oneAt = useRef(-TEN_WITHIN_MS);
   return (
     <div role="group" aria-label={label}>
       <div
         className="flex"
         onKeyDown={(event) => {
-          if (/^\d$/.test(event.key)) onChange(Number(event.key));
+          if (/^\d$/.test(event.key)) {
+            // A nought soon after a one makes ten; later it is a nought.
+            const ten = event.key === '0' && value === 1 && event.timeStamp - oneAt.current < TEN_WITHIN_MS;
+            if (event.key === '1') oneAt.current = event.timeStamp;
+            onChange(ten ? 10 : Number(event.key));
+          }
           const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
           if (step !== 0) {
             const buttons = [...event.currentTarget.querySelectorAll('button')];

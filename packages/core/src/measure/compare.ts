@@ -42,5 +42,8 @@ export function isImportant(measure: MeasureDefinition, then: number, now: numbe
   const rule = measure.important;
   if (rule === null) return null;
   const size = Math.abs(now - then);
-  return atLeast(size, rule.absolute) || (then !== 0 && atLeast((size / Math.abs(then)) * 100, rule.percent));
+  return (
+    atLeast(size, rule.absolute) ||
+    (rule.percent !== null && then !== 0 && atLeast((size / Math.abs(then)) * 100, rule.percent))
+  );
 }

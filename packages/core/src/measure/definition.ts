@@ -23,13 +23,56 @@ export interface Threshold {
 
 export type Comparison = '>=' | '>' | '<=' | '<';
 
-/** A clinical measure as data. Values are comparable only within one measure, method and position. */
+/** Where in a visit a measure is taken. */
+export type MeasureStep = 'story' | 'look' | 'measure' | 'load' | 'feel';
+
+/** What helps to take it, built into the entry field. */
+export type MeasureTool =
+  | { readonly kind: 'stopwatch'; readonly capSeconds: number }
+  | {
+      readonly kind: 'metronome';
+      readonly beatsPerMinute: number;
+      /** Faults that are marked while counting, and how many end the count. */
+      readonly faults: readonly string[];
+      readonly stopAtFaults: number;
+    }
+  | { readonly kind: 'sit-to-stand'; readonly target: number }
+  | { readonly kind: 'interval'; readonly workSeconds: number; readonly restSeconds: number }
+  | { readonly kind: 'items'; readonly items: readonly ScoredItem[] };
+
+/** One scored item of a measure that adds up. */
+export interface ScoredItem {
+  readonly key: string;
+  readonly label: string;
+  readonly low: string;
+  readonly high: string;
+  readonly min: number;
+  readonly max: number;
+}
+
+export type DeviceKind = 'inclinometer' | 'dynamometer' | 'thermometer';
+
+/** A measure worked out from others rather than taken. */
+export type ComputedRule =
+  | 'difference'
+  | 'ratio'
+  | 'change-percent'
+  | 'reach-composite'
+  | 'arch-stiffness'
+  | 'torque-per-kg'
+  | 'sites-felt'
+  | 'ability-mean';
+
+/** A clinical measure as data. Values are comparable only within one measure, method, position and taker. */
 export interface MeasureDefinition {
   readonly key: string;
   readonly label: string;
   /** How it is taken, in a few words under the label. */
   readonly brief: string;
   readonly region: string;
+  readonly step: MeasureStep;
+  /** Short names the quick line understands besides the key; lower case. */
+  readonly aliases: readonly string[];
   readonly sides: 'each' | 'single';
   readonly unit: string;
   /** Unit as written beside a figure; empty for a count or index. */
@@ -51,10 +94,33 @@ export interface MeasureDefinition {
     | { readonly mdcPercent: number; readonly source: string }
     | null;
   /** A change that matters to patients, where published: absolute or relative, whichever comes first. */
-  readonly important: { readonly absolute: number; readonly percent: number; readonly source: string } | null;
+  readonly important: {
+    readonly absolute: number;
+    readonly percent: number | null;
+    readonly source: string;
+  } | null;
   readonly sideFlag: SideFlag | null;
   readonly thresholds: readonly Threshold[];
   readonly method: readonly string[];
-  readonly position: string;
+  /** How it can be taken; the first is the usual one. Values of different methods are never compared. */
+  readonly methods: readonly string[];
+  /** Positions it can be taken in; the first is the usual one. Values of different positions are never compared. */
+  readonly positions: readonly string[];
+  /** Key of the drawn setup, where position matters. */
+  readonly setup: string | null;
+  readonly tool: MeasureTool | null;
+  readonly device: DeviceKind | null;
+  /** Construction of the photo tool that gives this measure. */
+  readonly photo: string | null;
+  /** Named values, for measures that are chosen rather than read. */
+  readonly levels: readonly { readonly value: number; readonly word: string }[] | null;
+  readonly computed: { readonly rule: ComputedRule; readonly from: readonly string[] } | null;
+  /** What is usual from an age on, youngest first; null when it does not fall with age. */
+  readonly byAge: {
+    readonly bands: readonly { readonly from: number; readonly value: number }[];
+    readonly source: string;
+  } | null;
+  /** Pain is not asked beside it: it is pain, or nothing that can hurt. */
+  readonly painless: boolean;
   readonly evidence: Evidence;
 }

@@ -2,6 +2,7 @@ import { daysBetween, dayOf, type DayText } from '../quantity/day.js';
 import { above, atLeast, shown, TOLERANCE } from '../quantity/statistics.js';
 import { otherSide, treatedSides, type Side } from '../quantity/side.js';
 import type { Comparison, MeasureDefinition } from '../measure/definition.js';
+import { areLike, type Taken, unlikeness } from '../measure/like.js';
 import { semAt } from '../measure/error.js';
 import { unitAfter as unit } from '../measure/withUnit.js';
 import { criteriaPercent } from '../measure/symmetry.js';
@@ -40,20 +41,32 @@ function settle(takes: readonly Take[]): { state: CriterionState; confirmed: boo
   return { state: confirmed ? 'met' : latest.state, confirmed };
 }
 
-interface Reading {
+interface Reading extends Taken {
   readonly at: string;
   readonly value: number;
 }
 
 /** Fresh readings of one measure on one side, newest first; and whether any older or empty one exists. */
-function readings(facts: Facts, measure: string, side: Side | 'none', today: DayText, maxAge: number) {
+function readings(
+  facts: Facts,
+  definition: MeasureDefinition,
+  side: Side | 'none',
+  today: DayText,
+  maxAge: number,
+) {
   const all = facts.measures
-    .filter((m) => m.measure === measure && m.side === side && dayOf(m.at) <= today)
+    .filter((m) => m.measure === definition.key && m.side === side && dayOf(m.at) <= today)
     .sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : 0));
   const fresh = all.filter((m) => daysBetween(dayOf(m.at), today) <= maxAge);
   const newestEmpty = fresh[0] !== undefined && fresh[0].value === null;
+  const newestTaken = fresh.find((m) => m.value !== null);
   return {
-    fresh: newestEmpty ? [] : fresh.filter((m): m is typeof m & Reading => m.value !== null),
+    fresh:
+      newestEmpty || newestTaken === undefined
+        ? []
+        : fresh.filter(
+            (m): m is typeof m & Reading => m.value !== null && areLike(definition, m, newestTaken),
+          ),
     newest: all[0],
     newestEmpty,
   };
@@ -115,7 +128,7 @@ export function measureLeaf(
     };
   }
   const judged = sides.map((side) => {
-    const found = readings(facts, leaf.measure, side, today, leaf.maxAgeDays ?? DEFAULT_MAX_AGE_DAYS);
+    const found = readings(facts, measure, side, today, leaf.maxAgeDays ?? DEFAULT_MAX_AGE_DAYS);
     const takes = found.fresh.map((r) => ({
       day: dayOf(r.at),
       state: against(
@@ -198,8 +211,13 @@ function twoSided(
   if (facts.affected === 'none')
     return { text: words, state: 'not-known', because: 'there is no treated side' };
   const maxAge = leaf.maxAgeDays ?? DEFAULT_MAX_AGE_DAYS;
-  const left = readings(facts, key, 'left', today, maxAge);
-  const right = readings(facts, key, 'right', today, maxAge);
+  const left = readings(facts, measure, 'left', today, maxAge);
+  const right = readings(facts, measure, 'right', today, maxAge);
+  const [newestLeft, newestRight] = [left.fresh[0], right.fresh[0]];
+  if (newestLeft !== undefined && newestRight !== undefined && !areLike(measure, newestLeft, newestRight)) {
+    const how = unlikeness(measure, newestLeft, newestRight);
+    return { text: words, state: 'not-known', because: `the sides were taken differently: ${how}` };
+  }
   const found = freshPairs(left.fresh, right.fresh);
   if (found.length === 0) {
     const gaps = [

@@ -33,6 +33,10 @@ export interface MeasuredFact {
   readonly value: number | null;
   /** ISO 8601. */
   readonly at: string;
+  /** How it was taken, where not the measure's usual way; only like is compared with like. */
+  readonly method?: string | undefined;
+  readonly position?: string | undefined;
+  readonly by?: 'another' | 'self' | undefined;
 }
 
 /** One logged day. Pain scores 0 to 10, the worse treated side's; left out or null when not answered. */

@@ -69,3 +69,14 @@ export interface ProtocolDefinition {
   readonly stages: readonly Stage[];
   readonly evidence: Evidence;
 }
+
+/** Stands where a condition has no protocol yet: no stages, no schools, nothing prescribed. */
+export const NO_PROTOCOL: ProtocolDefinition = {
+  key: '',
+  name: '',
+  version: 0,
+  condition: '',
+  schools: [],
+  stages: [],
+  evidence: { statement: '', source: '', kind: 'convention', version: 1 },
+};

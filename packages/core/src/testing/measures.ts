@@ -3,6 +3,8 @@ import type { MeasureDefinition } from '../measure/definition.js';
 const base: Omit<MeasureDefinition, 'key' | 'label'> = {
   brief: '',
   region: 'ankle',
+  step: 'measure',
+  aliases: [],
   sides: 'each',
   unit: 'deg',
   unitLabel: '°',
@@ -18,7 +20,16 @@ const base: Omit<MeasureDefinition, 'key' | 'label'> = {
   sideFlag: { kind: 'difference', op: '>', value: 5, source: 'test' },
   thresholds: [],
   method: ['as usual'],
-  position: 'standing',
+  methods: ['goniometer', 'phone'],
+  positions: ['standing'],
+  setup: null,
+  tool: null,
+  device: null,
+  photo: null,
+  levels: null,
+  computed: null,
+  byAge: null,
+  painless: false,
   evidence: { statement: '', source: 'test', kind: 'convention', version: 1 },
 };
 

@@ -1,6 +1,8 @@
 import { compareValues } from '../measure/compare.js';
 import type { MeasureDefinition } from '../measure/definition.js';
-import { mdcBetween } from '../measure/error.js';
+import type { Computed } from '../measure/computed.js';
+import { mdcBetween, semAt } from '../measure/error.js';
+import { readThreshold, usualAtAge } from '../measure/thresholds.js';
 import { unitAfter as unit } from '../measure/withUnit.js';
 import { compareSides } from '../measure/symmetry.js';
 import { combineTrials } from '../measure/trials.js';
@@ -41,6 +43,42 @@ export function whyTrials(m: MeasureDefinition, trials: readonly (number | null)
         : `${result.how} of ${taken.join(', ')} = ${value}`,
       `spread ${shown(result.spread ?? 0, 2)}${unit(m)}`,
     ],
+    source: sourceOf(m),
+    reviewKey: `measure:${m.key}`,
+  };
+}
+
+/** Opens up what a value says by the measure's own thresholds. */
+export function whyThreshold(m: MeasureDefinition, value: number, ageYears: number | null): Why {
+  const reading = readThreshold(m, value, ageYears);
+  const sem = semAt(m, value);
+  const usual = usualAtAge(m, ageYears);
+  const told = m.thresholds.map((t) => `${t.op} ${t.value}${unit(m)}: ${t.meaning}`);
+  return {
+    statement: `${m.label} ${shown(value, 2)}${unit(m)}: ${reading?.meaning ?? 'no threshold is passed'}`,
+    inputs: [
+      { name: 'Value', value: `${shown(value, 2)}${unit(m)}` },
+      { name: 'Standard error', value: sem === null ? 'not known' : `${shown(sem, 2)}${unit(m)}` },
+      ...(usual === null ? [] : [{ name: 'Usual at this age', value: `${usual}${unit(m)}` }]),
+    ],
+    rule: 'The first threshold that holds. Clear when it is passed by at least the standard error; else within error: repeat.',
+    arithmetic: told,
+    source: reading?.source ?? m.evidence.source,
+    reviewKey: `measure:${m.key}`,
+  };
+}
+
+/** Opens up a value that was worked out from others. */
+export function whyComputed(m: MeasureDefinition, computed: Computed): Why {
+  return {
+    statement:
+      computed.value === null
+        ? `${m.label}: not known yet`
+        : `${m.label}: ${shown(computed.value, m.decimals)}${unit(m)}`,
+    inputs: computed.value === null ? computed.missing.map((n) => ({ name: n, value: 'missing' })) : [],
+    rule: m.method.join('; '),
+    arithmetic:
+      computed.value === null ? [] : [`${computed.arithmetic} = ${shown(computed.value, 3)}${unit(m)}`],
     source: sourceOf(m),
     reviewKey: `measure:${m.key}`,
   };

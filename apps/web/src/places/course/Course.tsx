@@ -2,10 +2,11 @@ import { Circle } from 'lucide-react';
 import { lazy, Suspense } from 'react';
 import { Link, useParams } from 'react-router';
 import {
+  areLike,
   compareValues,
   type Criterion,
   type MeasureDefinition,
-  type ProtocolDefinition,
+  NO_PROTOCOL,
   shown,
   type Side,
   whyChange,
@@ -41,21 +42,27 @@ export function Course() {
 
 function Whole({ course, content }: { course: CourseView; content: ClinicContent }) {
   const { episode } = course;
-  const protocol = content.protocols.find((p) => p.key === episode.protocol) as ProtocolDefinition;
+  const protocol = content.protocols.find((p) => p.key === episode.protocol) ?? NO_PROTOCOL;
   const condition = content.conditions.find((c) => c.key === episode.condition)?.name ?? '';
   if (episode.stages.length === 0) {
     return (
       <>
         <EpisodeHead episode={episode} condition={condition} />
         <main className="mx-auto w-full max-w-2xl px-8 py-12">
-          <h2>The course begins with the first plan</h2>
+          <h2>
+            {protocol.stages.length === 0
+              ? 'No protocol for this condition yet'
+              : 'The course begins with the first plan'}
+          </h2>
           <p className="mt-2 text-ink-2">
-            Finish the first visit, then give a plan. From then on the stages, the log and each decision stand
-            here.
+            {protocol.stages.length === 0
+              ? 'What each visit measured stands below, side by side. Stages and decisions come with the protocol.'
+              : 'Finish the first visit, then give a plan. From then on the stages, the log and each decision stand here.'}
           </p>
           <Link to={`/episodes/${episode.id}/visit`} className="action mt-5">
             To the visit
           </Link>
+          {course.measures.length > 0 && <VisitPairs course={course} content={content} />}
         </main>
       </>
     );
@@ -160,9 +167,10 @@ function Trends({
   const measure = content.measures.find((m) => m.key === key);
   if (measure === undefined) return null;
   const points = (side: Side) =>
-    course.measures
-      .filter((m) => m.measure === key && m.side === side && m.value !== null)
-      .map((m) => ({ day: m.at.slice(0, 10), value: m.value ?? 0 }));
+    likeNewest(course.measures, measure, side).map((m) => ({
+      day: m.at.slice(0, 10),
+      value: m.value ?? 0,
+    }));
   const [left, right] = [points('left'), points('right')];
   return (
     <div>
@@ -187,11 +195,21 @@ function Trends({
   );
 }
 
+/** Values of a measure on a side that were taken as the newest was, oldest first: only like is compared with like. */
+function likeNewest(
+  facts: CourseView['measures'],
+  measure: MeasureDefinition,
+  side: Side,
+): CourseView['measures'] {
+  const own = facts.filter((f) => f.measure === measure.key && f.side === side && f.value !== null);
+  const newest = own[own.length - 1];
+  return newest === undefined ? [] : own.filter((f) => areLike(measure, f, newest));
+}
+
 /** The newest visit beside the first: every measure taken at both, with its class of change. */
 function VisitPairs({ course, content }: { course: CourseView; content: ClinicContent }) {
   const rows = content.measures.flatMap((m) => {
-    const of = (side: Side) =>
-      course.measures.filter((f) => f.measure === m.key && f.side === side && f.value !== null);
+    const of = (side: Side) => likeNewest(course.measures, m, side);
     const sides = (['left', 'right'] as const).map((side) => ({ side, takes: of(side) }));
     return sides.some((s) => s.takes.length > 1) ? [{ m, sides }] : [];
   });

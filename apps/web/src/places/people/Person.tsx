@@ -54,13 +54,14 @@ function Begin({
   conditions,
 }: {
   personId: string;
-  conditions: readonly { key: string; name: string; gloss: string }[];
+  conditions: readonly { key: string; name: string; gloss: string; protocol: string | null }[];
 }) {
+  const [key, setKey] = useState(conditions[0]?.key ?? '');
   const [side, setSide] = useState<'left' | 'right' | 'both' | null>(null);
   const id = useRef(crypto.randomUUID());
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [condition] = conditions;
+  const condition = conditions.find((c) => c.key === key);
   const begin = useMutation({
     mutationFn: () =>
       request<EpisodeView>('POST', `/api/people/${personId}/episodes`, {
@@ -75,8 +76,28 @@ function Begin({
   });
   return (
     <section className="mt-6 border-t border-line pt-6">
-      <h2>{condition?.name}</h2>
-      <p className="text-ink-2">{condition?.gloss}. More conditions come with their protocols.</p>
+      <h2>What brings them</h2>
+      <div role="radiogroup" aria-label="What brings them" className="mt-2">
+        {conditions.map((c) => (
+          <label
+            key={c.key}
+            className={`flex min-h-11 cursor-pointer items-baseline gap-3 border-b border-line-2 px-2 py-2 ${c.key === key ? 'bg-heather-wash' : ''}`}
+          >
+            <input
+              type="radio"
+              name="condition"
+              checked={c.key === key}
+              onChange={() => setKey(c.key)}
+              className="translate-y-0.5"
+            />
+            <span className="w-48 font-semibold">{c.name}</span>
+            <span className="flex-1 text-sm text-ink-2">
+              {c.gloss}
+              {c.protocol === null ? '. Measured and judged; its protocol is still to come' : ''}
+            </span>
+          </label>
+        ))}
+      </div>
       <div className="mt-5 flex gap-3" role="group" aria-label="Which side hurts">
         {(['left', 'both', 'right'] as const).map((s) => (
           <button

@@ -1,4 +1,4 @@
-import { useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import type { CourseView } from '@heathstep/contracts';
 import { ApiError } from '../../api/client.js';
 import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
@@ -39,6 +39,7 @@ function PlanPlace({ course, content }: { course: CourseView; content: ClinicCon
 function PlanBody({ course, content }: { course: CourseView; content: ClinicContent }) {
   const { episode } = course;
   const blocked = whyBlocked(course);
+  if (episode.protocol === '') return <NoProtocol episodeId={episode.id} />;
   if (episode.draft !== null)
     return (
       <Draft
@@ -59,6 +60,21 @@ function PlanBody({ course, content }: { course: CourseView; content: ClinicCont
         <FirstPlan course={course} />
       )}
     </Frame>
+  );
+}
+
+function NoProtocol({ episodeId }: { episodeId: string }) {
+  return (
+    <main className="mx-auto w-full max-w-2xl px-8 py-12">
+      <h2>No protocol for this condition yet</h2>
+      <p className="mt-2 text-ink-2">
+        The visit is taken, judged and kept. Nothing is prescribed without a protocol of staged doses and
+        criteria.
+      </p>
+      <Link to={`/episodes/${episodeId}/visit`} className="action mt-5">
+        To the visit
+      </Link>
+    </main>
   );
 }
 

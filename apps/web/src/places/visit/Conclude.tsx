@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { whyDriver, whyHeelPain, whyIrritability, whyStage } from '@heathstep/core';
+import { type HeelPainIdea, whyDriver, whyHeelPain, whyIrritability, whyStage } from '@heathstep/core';
 import type { VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys, useSession } from '../../api/queries.js';
@@ -9,6 +9,7 @@ import { ChoiceBlank } from '../../parts/Blank.js';
 import { sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import type { LiveVisit } from './live.js';
+import { needsStage } from './progress.js';
 
 export const RANK_WORDS = {
   leading: 'leading',
@@ -26,14 +27,20 @@ export function Conclude({ live }: { live: LiveVisit }) {
       <section>
         <h3 className="text-ink-2">What it looks like</h3>
         <p className="mt-2 font-head text-xl font-semibold">
-          {live.conditionName}:{' '}
-          <Why of={() => whyHeelPain(live.idea)} className="text-heather-deep">
-            {RANK_WORDS[live.idea.rank]}
-          </Why>
+          {live.conditionName}
+          {live.idea !== null && <Rank idea={live.idea} />}
         </p>
-        <Balance title="For" items={live.idea.for} mark="+" />
-        <Balance title="Against" items={live.idea.against} mark="−" />
-        <Balance title="Not asked yet" items={live.idea.missing} mark="?" />
+        {live.idea === null ? (
+          <p className="mt-2 text-ink-2">
+            What speaks for and against is not worked out for this condition yet; the conclusion is yours.
+          </p>
+        ) : (
+          <>
+            <Balance title="For" items={live.idea.for} mark="+" />
+            <Balance title="Against" items={live.idea.against} mark="−" />
+            <Balance title="Not asked yet" items={live.idea.missing} mark="?" />
+          </>
+        )}
         <p className="mt-4 text-lg leading-9">
           My conclusion:{' '}
           <ChoiceBlank
@@ -78,7 +85,12 @@ export function Conclude({ live }: { live: LiveVisit }) {
           ))}
         </ul>
         <h3 className="mt-6 text-ink-2">{first ? 'Where to start' : 'Stage'}</h3>
-        {first ? (
+        {!needsStage(live.protocol) ? (
+          <p className="mt-2 text-ink-2">
+            No protocol for this condition stands in the library yet. The visit is kept; a plan follows with
+            its protocol.
+          </p>
+        ) : first ? (
           <Start live={live} />
         ) : (
           <p className="mt-2">{`${live.protocol.stages.find((s) => s.key === episode.stage)?.name ?? ''}. The decision to go on, hold or ease back is made in Course.`}</p>
@@ -86,6 +98,17 @@ export function Conclude({ live }: { live: LiveVisit }) {
         <Sign live={live} />
       </section>
     </div>
+  );
+}
+
+function Rank({ idea }: { idea: HeelPainIdea }) {
+  return (
+    <>
+      :{' '}
+      <Why of={() => whyHeelPain(idea)} className="text-heather-deep">
+        {RANK_WORDS[idea.rank]}
+      </Why>
+    </>
   );
 }
 
@@ -158,6 +181,7 @@ function FreeText({ live, entry, label }: { live: LiveVisit; entry: string; labe
 
 function Sign({ live }: { live: LiveVisit }) {
   const { episode } = live.course;
+  const planned = needsStage(live.protocol);
   const session = useSession();
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -168,16 +192,23 @@ function Sign({ live }: { live: LiveVisit }) {
     },
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: keys.course(episode.id) });
-      await navigate(`/episodes/${episode.id}/${episode.stage === null ? 'plan' : 'course'}`);
+      const next = !planned ? 'visit' : episode.stage === null ? 'plan' : 'course';
+      await navigate(`/episodes/${episode.id}/${next}`);
     },
   });
   const missing = live.safety.unanswered.length;
   const waits = [
     ...(missing > 0 ? [`${missing} safety answers`] : []),
     ...(live.get('conclude.condition') === null ? ['your conclusion'] : []),
-    ...(episode.stage === null && live.get('conclude.stage') === null ? ['the stage to start in'] : []),
+    ...(planned && episode.stage === null && live.get('conclude.stage') === null
+      ? ['the stage to start in']
+      : []),
   ];
   const unsaved = live.store.status !== 'saved';
+  if (live.visit.signedAt !== null)
+    return (
+      <p className="mt-8 border-t border-line pt-4 text-ink-2">{`Signed by ${live.visit.signedBy ?? ''}.`}</p>
+    );
   return (
     <div className="mt-8 border-t border-line pt-4">
       {session.data?.user.role === 'assistant' ? (
@@ -189,7 +220,11 @@ function Sign({ live }: { live: LiveVisit }) {
           disabled={waits.length > 0 || unsaved || sign.isPending}
           onClick={() => sign.mutate()}
         >
-          {episode.stage === null ? 'Sign, and make the plan' : 'Sign, and decide'}
+          {!planned
+            ? 'Sign the visit'
+            : episode.stage === null
+              ? 'Sign, and make the plan'
+              : 'Sign, and decide'}
         </button>
       )}
       {waits.length > 0 && <p className="mt-2 text-sm text-ink-2">Still wanted: {waits.join(', ')}.</p>}
@@ -204,11 +239,13 @@ function Sign({ live }: { live: LiveVisit }) {
           {sign.error.message}
         </p>
       )}
-      <p className="mt-3 text-sm">
-        <Link className="text-action" to={`/episodes/${episode.id}/plan`}>
-          To the plan without signing yet
-        </Link>
-      </p>
+      {planned && (
+        <p className="mt-3 text-sm">
+          <Link className="text-action" to={`/episodes/${episode.id}/plan`}>
+            To the plan without signing yet
+          </Link>
+        </p>
+      )}
     </div>
   );
 }

@@ -1,17 +1,21 @@
 import { Octagon } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import { seenSign } from '@heathstep/contracts';
 import {
   canOverride,
+  footRiskClass,
   type SafetyAnswer,
   type SafetyQuestion,
   type TriggeredRule,
   whySafety,
 } from '@heathstep/core';
 import { useSession } from '../../api/queries.js';
+import { longDay } from '../../parts/dates.js';
 import { sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { CloseRule } from './CloseRule.js';
+import { Letter } from './Letter.js';
 import type { LiveVisit } from './live.js';
 
 const LEVELS: Record<TriggeredRule['rule']['level'], { readonly word: string; readonly className: string }> =
@@ -22,16 +26,20 @@ const LEVELS: Record<TriggeredRule['rule']['level'], { readonly word: string; re
     caution: { word: 'Caution', className: 'bg-line-2 text-ink' },
   };
 
-/** Every sign that can apply to heel pain, answered one key each, with what it does. */
+/** Every sign, answered one key each, with what it does. Some are asked only after another was answered yes. */
 export function Safety({ live }: { live: LiveVisit }) {
-  const groups = [...new Set(live.content.safetyQuestions.map((q) => q.group))];
-  const lasting = live.content.safetyQuestions.filter(
+  const asked = new Set(live.safety.asked);
+  const questions = live.content.safetyQuestions.filter((q) => asked.has(q.key));
+  const groups = [...new Set(questions.map((q) => q.group))];
+  const lasting = questions.filter(
     (q) =>
       q.kind === 'lasting' && live.store.get(`safety.${q.key}`) === null && lastAnswer(live, q.key) !== null,
   );
   return (
     <div>
+      <ReportedAtHome live={live} />
       <Triggered live={live} />
+      <Computed live={live} />
       {lasting.length > 0 && (
         <p className="mb-4 flex items-center gap-4 rounded bg-heather-wash px-4 py-2">
           <span>{`${lasting.length} lasting facts were answered last time.`}</span>
@@ -45,19 +53,80 @@ export function Safety({ live }: { live: LiveVisit }) {
         </p>
       )}
       {groups.map((group) => (
-        <Group
-          key={group}
-          name={group}
-          live={live}
-          questions={live.content.safetyQuestions.filter((q) => q.group === group)}
-        />
+        <Group key={group} name={group} live={live} questions={questions.filter((q) => q.group === group)} />
       ))}
       {live.safety.unanswered.length === 0 && (
-        <Link to={`/episodes/${live.course.episode.id}/visit/measure`} className="action mt-4">
-          On to measuring
+        <Link to={`/episodes/${live.course.episode.id}/visit/look${live.visitQuery}`} className="action mt-4">
+          On to look
         </Link>
       )}
     </div>
+  );
+}
+
+/** A stop sign reported at home opens the screen again: each is closed with its result. */
+function ReportedAtHome({ live }: { live: LiveVisit }) {
+  const { openStops, id } = live.course.episode;
+  if (openStops.length === 0) return null;
+  return (
+    <section aria-label="Reported at home" className="mb-4 rounded bg-ease-wash px-3 py-2">
+      <h3 className="text-ease-deep">Reported at home since the last visit</h3>
+      <ul>
+        {openStops.map((s) => (
+          <li key={s.id}>
+            {`${s.day}: ${s.sign}. Ask every acute sign again; close it with its result in `}
+            <Link className="text-action" to={`/episodes/${id}/course`}>
+              Course
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Scores and classes worked out from the answers and what was measured. */
+function Computed({ live }: { live: LiveVisit }) {
+  const yes = (key: string): boolean | null => {
+    const answer = live.get<SafetyAnswer>(`safety.${key}`);
+    return answer === null ? null : answer !== 'no';
+  };
+  const lost = (['left', 'right'] as const).some(
+    (s) => seenSign(live.readings.entries, 'feeling-lost', s) !== null,
+  );
+  const pulses = (['left', 'right'] as const).map((s) => live.readings.value('foot-pulses', s));
+  const noPulse = pulses.some((p) => p === 0);
+  const rigid = (['left', 'right'] as const).some(
+    (s) => seenSign(live.readings.entries, 'rigid-toe', s) !== null,
+  );
+  const risk = footRiskClass({
+    feelingLost: lost || yes('protective-feeling-lost'),
+    poorCirculation: noPulse || yes('poor-circulation'),
+    deformity: rigid || yes('rigid-flat-foot'),
+    history: yes('past-ulcer'),
+  });
+  const shows = live.safety.asked.includes('wells-bed');
+  return (
+    <p className="mb-4 flex flex-wrap gap-x-8 gap-y-1 text-sm">
+      <span>
+        Foot risk class:{' '}
+        <b>{risk.riskClass === null ? 'not known yet' : `${risk.riskClass}, ${risk.word}`}</b>
+        <span className="text-ink-2">
+          {risk.because.length > 0 ? ` (${risk.because.join(', ')})` : ''}
+          {risk.checkMonths === null || risk.riskClass === 0
+            ? ''
+            : `, check every ${risk.checkMonths[0]} to ${risk.checkMonths[1]} months`}
+        </span>
+      </span>
+      {shows &&
+        (['left', 'right'] as const).map((side) => (
+          <span key={side}>
+            Two-level clot score, <b style={{ color: `var(--color-${side})` }}>{side}</b>:{' '}
+            <b>{live.safety.scores['clot']?.[side] ?? 0}</b>
+            <span className="text-ink-2"> (2 or more: emergency; under 2 never clears it)</span>
+          </span>
+        ))}
+    </p>
   );
 }
 
@@ -161,11 +230,19 @@ function Question({ question, live }: { question: SafetyQuestion; live: LiveVisi
   );
 }
 
+/** By whom and when a sign was closed or overridden. */
+function closedBy(live: LiveVisit, t: TriggeredRule): string {
+  const found = live.course.episode.closures.find((c) => c.rule === t.rule.key && c.side === t.side);
+  return found === undefined ? '' : ` (${found.by}, ${longDay(found.at)})`;
+}
+
 /** What the answers opened, most serious first, each closed or overridden where that is allowed. */
 function Triggered({ live }: { live: LiveVisit }) {
   const session = useSession();
   const [closing, setClosing] = useState<TriggeredRule | null>(null);
+  const [writing, setWriting] = useState(false);
   const mayClose = session.data?.user.role !== 'assistant';
+  const toRefer = live.safety.triggered.filter((t) => t.status === 'open' && t.rule.level !== 'caution');
   if (live.safety.triggered.length === 0) return null;
   return (
     <ul className="mb-5 space-y-1" aria-label="What the answers opened">
@@ -198,6 +275,7 @@ function Triggered({ live }: { live: LiveVisit }) {
             {t.closure !== null && (
               <span className="block text-sm">
                 {sentence(t.status)}: {t.closure.text}
+                {closedBy(live, t)}
               </span>
             )}
           </span>
@@ -212,6 +290,14 @@ function Triggered({ live }: { live: LiveVisit }) {
           )}
         </li>
       ))}
+      {toRefer.length > 0 && (
+        <li>
+          <button type="button" className="text-action min-h-11" onClick={() => setWriting(true)}>
+            {`Letter for ${toRefer.length === 1 ? 'this sign' : `these ${toRefer.length} signs`}`}
+          </button>
+        </li>
+      )}
+      {writing && <Letter live={live} signs={toRefer} close={() => setWriting(false)} />}
       {closing !== null && <CloseRule live={live} rule={closing} done={() => setClosing(null)} />}
     </ul>
   );

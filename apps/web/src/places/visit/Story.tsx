@@ -1,11 +1,17 @@
 import { useEffect, useState } from 'react';
-import { Link } from 'react-router';
 import { whyIrritability } from '@heathstep/core';
 import { ENTRY_LIMITS, type MeasureEntry } from '@heathstep/contracts';
 import { ChoiceBlank, ListBlank, NumberBlank, ScoreBlank } from '../../parts/Blank.js';
-import { FootMap, regionName } from '../../parts/FootMap.js';
+import { BodyMap } from '../../parts/BodyMap.js';
 import { Why } from '../../parts/Why.js';
+import { AddMeasure } from './AddMeasure.js';
 import { firstStepOf, type LiveVisit, sidesText } from './live.js';
+import { Rows } from './rows/Rows.js';
+import { Onward, rowsOf } from './Steps.js';
+
+const BODY_MASS = 'measure.body-mass.none';
+
+const bodyMass = (entry: MeasureEntry | null): number | null => entry?.trials.at(-1) ?? null;
 
 const yesNo = (value: boolean | null): 'yes' | 'no' | null => (value === null ? null : value ? 'yes' : 'no');
 
@@ -13,23 +19,17 @@ const yesNo = (value: boolean | null): 'yes' | 'no' | null => (value === null ? 
 export function Story({ live }: { live: LiveVisit }) {
   const { get, set } = live;
   const regions = get<string[]>('story.regions') ?? [];
-  const toggle = (region: string) => {
-    const next = regions.includes(region) ? regions.filter((r) => r !== region) : [...regions, region];
-    set('story.regions', next.length === 0 ? null : next);
-  };
+  const { place } = live.condition;
+  const named = (side: 'left' | 'right') => `the ${side} ${place}`;
+  const rows = rowsOf(live, 'story');
   return (
     <div className="grid grid-cols-[19rem_minmax(0,1fr)] gap-8">
       <div>
-        <p className="text-sm text-ink-2">Tap where it hurts, as the patient looks down.</p>
-        <div className="mt-3">
-          <FootMap chosen={regions} onToggle={toggle} />
-        </div>
-        <p className="mt-2 text-center text-sm font-semibold" aria-live="polite">
-          {regions
-            .map((r) => r.split(':'))
-            .map(([side, key]) => `${regionName(key ?? '')}, ${side ?? ''}`)
-            .join('; ')}
-        </p>
+        <p className="text-sm text-ink-2">Tap or paint where it hurts, as the patient looks down.</p>
+        <BodyMap
+          chosen={regions}
+          onChange={(next) => set('story.regions', next.length === 0 ? null : next)}
+        />
       </div>
       <div className="max-w-2xl space-y-5 text-lg leading-9">
         <p>
@@ -38,9 +38,9 @@ export function Story({ live }: { live: LiveVisit }) {
             label="which side"
             value={live.affected === 'none' ? null : live.affected}
             options={[
-              { value: 'left', label: 'the left heel' },
-              { value: 'both', label: 'both heels' },
-              { value: 'right', label: 'the right heel' },
+              { value: 'left', label: named('left') },
+              { value: 'both', label: sidesText('both', place) },
+              { value: 'right', label: named('right') },
             ]}
             onChange={(v) => v !== null && set('story.side', v)}
           />
@@ -86,7 +86,13 @@ export function Story({ live }: { live: LiveVisit }) {
           .
         </p>
         <p>
-          The first steps of the morning hurt <FirstSteps live={live} />, the worst is{' '}
+          {place === 'heel' ? (
+            <>
+              The first steps of the morning hurt <FirstSteps live={live} />, the worst is{' '}
+            </>
+          ) : (
+            <>The worst pain is </>
+          )}
           <ScoreBlank
             label="worst pain"
             value={get<number>('story.worst')}
@@ -172,21 +178,25 @@ export function Story({ live }: { live: LiveVisit }) {
           <Lasting live={live} question="blood-thinners" />. Weighs{' '}
           <NumberBlank
             label="body mass"
-            value={get<number>('story.body-mass')}
+            value={bodyMass(get<MeasureEntry>(BODY_MASS))}
             unit="kg"
             min={10}
             max={350}
-            onChange={(v) => set('story.body-mass', v)}
+            onChange={(v) => set(BODY_MASS, v === null ? null : { trials: [v], status: 'taken', pain: null })}
           />
           .
         </p>
         <Activities live={live} />
         <Note live={live} />
-        <p className="text-base">
-          <Link to={`/episodes/${live.course.episode.id}/visit/safety`} className="action">
-            On to safety
-          </Link>
-        </p>
+        <div className="text-base leading-normal">
+          {rows.length > 0 && (
+            <div className="mb-2">
+              <Rows live={live} measures={rows} />
+            </div>
+          )}
+          <AddMeasure live={live} step="story" />
+          <Onward live={live} step="story" />
+        </div>
       </div>
     </div>
   );
@@ -202,7 +212,7 @@ function FirstSteps({ live }: { live: LiveVisit }) {
   };
   return (
     <ScoreBlank
-      label={`first-step pain, ${sidesText(live.affected)}`}
+      label={`first-step pain, ${sidesText(live.affected, live.condition.place)}`}
       value={firstStepOf(live)}
       onChange={write}
     />

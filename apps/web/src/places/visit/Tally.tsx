@@ -3,17 +3,19 @@ import { Link } from 'react-router';
 import {
   compareSides,
   compareValues,
+  type MeasureDefinition,
   shown,
-  type Side,
   whyHeelPain,
   whyIrritability,
   whySides,
   whyStage,
   withUnit,
 } from '@heathstep/core';
+import { pointsReading } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
 import { RANK_WORDS } from './Conclude.js';
-import type { LiveVisit } from './live.js';
+import { columnsOf, type LiveVisit } from './live.js';
+import { readEntry, writeEntry } from './rows/entries.js';
 
 /** What is known now, beside whatever is being entered. */
 export function Tally({ live }: { live: LiveVisit }) {
@@ -22,12 +24,17 @@ export function Tally({ live }: { live: LiveVisit }) {
   return (
     <aside aria-label="What is known now" className="bg-paper px-4 py-4">
       <SafetyLine live={live} />
+      <ToConfirm live={live} />
       <Part title="What it looks like">
         <p className="flex justify-between gap-2">
           <span className="font-semibold">{live.conditionName}</span>
-          <Why of={() => whyHeelPain(live.idea)} className="text-ink-2">
-            {RANK_WORDS[live.idea.rank]}
-          </Why>
+          {live.idea === null ? (
+            <span className="text-ink-2">yours to say</span>
+          ) : (
+            <Why of={() => whyHeelPain(live.idea as NonNullable<typeof live.idea>)} className="text-ink-2">
+              {RANK_WORDS[live.idea.rank]}
+            </Why>
+          )}
         </p>
         <p className="mt-1 flex justify-between gap-2">
           <span>Irritability</span>
@@ -37,28 +44,23 @@ export function Tally({ live }: { live: LiveVisit }) {
         </p>
       </Part>
       <Differences live={live} />
+      <Tipping live={live} />
       <Changes live={live} />
-      <Part title={episode.stage === null ? 'If you stopped here' : 'Stage now'}>
-        {episode.stage === null ? (
-          <p>
-            Start in{' '}
-            <Why of={() => whyStage(live.start)} className="font-semibold">
-              {stage?.name ?? ''}
-            </Why>
-          </p>
-        ) : (
-          <p className="font-semibold">{stage?.name}</p>
-        )}
-      </Part>
-      {live.missingMeasures.length > 0 && (
-        <Part title="Still wanted">
-          <ul className="text-sm text-ink-2">
-            {live.missingMeasures.map((m) => (
-              <li key={m.key}>{m.label}</li>
-            ))}
-          </ul>
+      {stage !== undefined && (
+        <Part title={episode.stage === null ? 'If you stopped here' : 'Stage now'}>
+          {episode.stage === null ? (
+            <p>
+              Start in{' '}
+              <Why of={() => whyStage(live.start)} className="font-semibold">
+                {stage.name}
+              </Why>
+            </p>
+          ) : (
+            <p className="font-semibold">{stage.name}</p>
+          )}
         </Part>
       )}
+      <Missing live={live} />
     </aside>
   );
 }
@@ -76,7 +78,7 @@ function SafetyLine({ live }: { live: LiveVisit }) {
   const { safety } = live;
   const open = safety.triggered.filter((t) => t.status === 'open');
   const blocked = safety.unanswered.length === 0 && safety.blockedBecause.length > 0;
-  const to = `/episodes/${live.course.episode.id}/visit/safety`;
+  const to = `/episodes/${live.course.episode.id}/visit/safety${live.visitQuery}`;
   const [tone, Icon, text] = blocked
     ? (['text-ease-deep', Octagon, `Blocked: ${open[0]?.rule.title ?? ''}`] as const)
     : safety.unanswered.length > 0
@@ -96,20 +98,71 @@ function SafetyLine({ live }: { live: LiveVisit }) {
   );
 }
 
-/** The differences that pass their own measure's threshold, largest share first. */
+const sideLetter = (side: 'left' | 'right' | 'none') =>
+  side === 'none' ? null : <b style={{ color: `var(--color-${side})` }}>{side === 'left' ? ' L' : ' R'}</b>;
+
+/** Odd readings wait here to be confirmed once, wherever they were typed. */
+function ToConfirm({ live }: { live: LiveVisit }) {
+  if (live.toConfirm.length === 0) return null;
+  return (
+    <Part title="Is it right?">
+      <ul className="text-sm">
+        {live.toConfirm.map(({ measure, side, ask }) => (
+          <li key={`${measure.key}-${side}`} className="py-0.5">
+            <span className="font-semibold">
+              {measure.label}
+              {sideLetter(side)}
+            </span>
+            : {ask.replace(/ Is it right\?$/, '')}{' '}
+            <button
+              type="button"
+              className="text-action min-h-9"
+              aria-label={`Yes, ${measure.label}${side === 'none' ? '' : `, ${side}`} is right`}
+              onClick={() =>
+                writeEntry(live.store, measure, side, {
+                  ...readEntry(live.store, measure, side),
+                  confirmed: true,
+                })
+              }
+            >
+              Yes
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Part>
+  );
+}
+
+/** How far past its own threshold a difference is; for the order only. */
+function weight(m: MeasureDefinition, difference: number, symmetry: number | null): number {
+  const flag = m.sideFlag;
+  if (flag === null) return 0;
+  return flag.kind === 'difference'
+    ? difference / flag.value
+    : (100 - (symmetry ?? 100)) / (100 - flag.below);
+}
+
+/** The differences that pass their own measure's threshold, furthest past it first. */
 function Differences({ live }: { live: LiveVisit }) {
-  const rows = live.measures.flatMap((m) => {
-    const left = live.value(m, 'left');
-    const right = live.value(m, 'right');
-    if (left === null || right === null) return [];
-    const sides = compareSides(m, left, right, live.affected);
-    return sides.flagged === true ? [{ m, left, right, sides }] : [];
-  });
+  const rows = live.measures
+    .flatMap((m) => {
+      const left = live.value(m, 'left');
+      const right = live.value(m, 'right');
+      if (m.sides === 'single' || left === null || right === null) return [];
+      const sides = compareSides(m, left, right, live.affected);
+      return sides.flagged === true ? [{ m, left, right, sides }] : [];
+    })
+    .sort(
+      (a, b) =>
+        weight(b.m, b.sides.difference, b.sides.symmetryPercent) -
+        weight(a.m, a.sides.difference, a.sides.symmetryPercent),
+    );
   if (rows.length === 0) return null;
   return (
     <Part title="Sides differ">
       <ul>
-        {rows.map(({ m, left, right, sides }) => (
+        {rows.slice(0, 6).map(({ m, left, right, sides }) => (
           <li key={m.key} className="flex justify-between gap-2 py-0.5">
             <span>{m.label}</span>
             <Why
@@ -119,12 +172,35 @@ function Differences({ live }: { live: LiveVisit }) {
               <span
                 style={{ color: sides.worseSide === 'none' ? undefined : `var(--color-${sides.worseSide})` }}
               >
-                {m.sideFlag?.kind === 'symmetry' && sides.symmetryPercent !== null
-                  ? `${shown(sides.symmetryPercent, 0)} %`
-                  : withUnit(m, sides.difference)}{' '}
-                {sides.worseSide === 'left' ? 'L' : 'R'}
+                {m.levels !== null
+                  ? m.levels.find((l) => l.value === (sides.worseSide === 'left' ? left : right))?.word
+                  : m.sideFlag?.kind === 'symmetry' && sides.symmetryPercent !== null
+                    ? `${shown(sides.symmetryPercent, 0)} %`
+                    : withUnit(m, sides.difference, Math.max(1, m.decimals))}
+                {sides.worseSide === 'none' ? '' : sides.worseSide === 'left' ? ' L' : ' R'}
               </span>
             </Why>
+          </li>
+        ))}
+        {rows.length > 6 && <li className="text-sm text-ink-2">{`and ${rows.length - 6} more`}</li>}
+      </ul>
+    </Part>
+  );
+}
+
+function Tipping({ live }: { live: LiveVisit }) {
+  const tipping = (['left', 'right'] as const).flatMap((side) =>
+    pointsReading(live.readings.entries, side)
+      .filter((r) => r.tipping)
+      .map((r) => ({ side, ...r })),
+  );
+  if (tipping.length === 0) return null;
+  return (
+    <Part title="The foot tips">
+      <ul className="text-sm">
+        {tipping.map((t) => (
+          <li key={`${t.side}-${t.pose}`}>
+            <b style={{ color: `var(--color-${t.side})` }}>{t.side === 'left' ? 'L' : 'R'}</b> {t.text}
           </li>
         ))}
       </ul>
@@ -135,7 +211,7 @@ function Differences({ live }: { live: LiveVisit }) {
 /** Changes since the last visit that exceed the error, on either side. */
 function Changes({ live }: { live: LiveVisit }) {
   const rows = live.measures.flatMap((m) =>
-    (['left', 'right'] as const).flatMap((side: Side) => {
+    columnsOf(m).flatMap((side) => {
       const now = live.value(m, side);
       const then = live.before(m, side);
       if (now === null || then === null) return [];
@@ -150,7 +226,8 @@ function Changes({ live }: { live: LiveVisit }) {
         {rows.map(({ m, side, change }) => (
           <li key={`${m.key}-${side}`} className="flex justify-between gap-2 py-0.5">
             <span>
-              {m.label}, <span style={{ color: `var(--color-${side})` }}>{side === 'left' ? 'L' : 'R'}</span>
+              {m.label}
+              {sideLetter(side)}
             </span>
             <span
               className={`font-semibold ${change.direction === 'better' ? 'text-go-deep' : 'text-ease-deep'}`}
@@ -160,6 +237,28 @@ function Changes({ live }: { live: LiveVisit }) {
             </span>
           </li>
         ))}
+      </ul>
+    </Part>
+  );
+}
+
+const MOST_MISSING = 9;
+
+/** What the plan's criteria need comes first, then the rest of the set. */
+function Missing({ live }: { live: LiveVisit }) {
+  const needed = live.missingForCriteria;
+  const rest = live.missingMeasures.filter((m) => !needed.includes(m));
+  if (needed.length + rest.length === 0) return null;
+  return (
+    <Part title="Still wanted">
+      {needed.length > 0 && <p className="text-sm font-semibold">For the criteria of this stage</p>}
+      <ul className="text-sm text-ink-2">
+        {[...needed, ...rest].slice(0, MOST_MISSING).map((m) => (
+          <li key={m.key}>{m.label}</li>
+        ))}
+        {needed.length + rest.length > MOST_MISSING && (
+          <li>{`and ${needed.length + rest.length - MOST_MISSING} more`}</li>
+        )}
       </ul>
     </Part>
   );

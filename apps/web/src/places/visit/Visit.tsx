@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef } from 'react';
-import { Navigate, NavLink, useParams } from 'react-router';
+import { useEffect, useRef, useState } from 'react';
+import { Link, Navigate, NavLink, useParams, useSearchParams } from 'react-router';
 import type { CourseView, VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useContent, useCourse } from '../../api/queries.js';
@@ -12,24 +12,22 @@ import { SaveState } from '../../parts/SaveState.js';
 import { Conclude } from './Conclude.js';
 import { Conflicts } from './Conflicts.js';
 import { type LiveVisit, liveVisit } from './live.js';
-import { Measure } from './Measure.js';
+import { Feel, Look } from './look/Look.js';
+import { Amend, Amendments } from './Amend.js';
+import { Presence } from './Presence.js';
+import { STEP_NAMES, STEPS, type Step } from './progress.js';
+import { QuickLine } from './QuickLine.js';
+import { MeasureStepView } from './Steps.js';
+import { useKeys } from './useKeys.js';
 import { Safety } from './Safety.js';
 import { Story } from './Story.js';
 import { Tally } from './Tally.js';
-
-const STEPS = ['story', 'safety', 'measure', 'conclude'] as const;
-type Step = (typeof STEPS)[number];
-const NAMES: Record<Step, string> = {
-  story: 'Story',
-  safety: 'Safety',
-  measure: 'Measure',
-  conclude: 'Conclude',
-};
 
 export function Visit() {
   const { episodeId = '', step } = useParams();
   const course = useCourse(episodeId);
   const content = useContent();
+  const [query] = useSearchParams();
   if (course.data === undefined || content.data === undefined) {
     const error = course.error ?? content.error;
     return error === null ? (
@@ -40,7 +38,8 @@ export function Visit() {
   }
   if (!STEPS.includes(step as Step)) return <Navigate to={`/episodes/${episodeId}/visit/story`} replace />;
   const { episode } = course.data;
-  const open = episode.visits.find((v) => v.signedAt === null);
+  const chosen = query.get('of');
+  const open = episode.visits.find((v) => (chosen === null ? v.signedAt === null : v.id === chosen));
   if (open === undefined) return <NoOpenVisit course={course.data} content={content.data} />;
   return <Bench key={open.id} course={course.data} content={content.data} visit={open} step={step as Step} />;
 }
@@ -79,6 +78,22 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
             >
               Start a review
             </button>
+            <h3 className="mt-8">Visits so far</h3>
+            <ul>
+              {[...episode.visits].reverse().map((v) => (
+                <li key={v.id} className="border-b border-line-2">
+                  <Link
+                    className="flex min-h-11 items-center justify-between gap-4 hover:underline"
+                    to={`/episodes/${episode.id}/visit/story?of=${v.id}`}
+                  >
+                    <span className="font-semibold">{`Visit ${v.number}, ${longDay(v.startedAt)}`}</span>
+                    <span className="text-sm text-ink-2">
+                      {`signed by ${v.signedBy ?? ''}${v.amendments.length > 0 ? `, amended ${v.amendments.length} times` : ''}`}
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
           </>
         )}
         {open.error instanceof ApiError && (
@@ -105,17 +120,12 @@ function Bench({
   visit: VisitView;
   step: Step;
 }) {
-  const store = useEntries(visit);
+  const [reason, setReason] = useState<string | null>(null);
+  const store = useEntries(visit, reason);
   const { episode } = course;
   const live = liveVisit(course, content, visit, store);
-  useEffect(() => {
-    const undo = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-      if (event.key === 'z' && (event.ctrlKey || event.metaKey) && !typing) store.undo();
-    };
-    window.addEventListener('keydown', undo);
-    return () => window.removeEventListener('keydown', undo);
-  }, [store]);
+  const signed = visit.signedAt !== null;
+  useKeys(live, step);
   return (
     <>
       <EpisodeHead episode={{ ...episode, affected: live.affected }} condition={live.conditionName}>
@@ -130,8 +140,9 @@ function Bench({
         <Steps live={live} episodeId={episode.id} />
         <main className="min-w-0 border-x border-line px-5 py-4">
           <div className="flex min-h-9 items-center gap-4">
-            <h2>{NAMES[step]}</h2>
+            <h2>{STEP_NAMES[step]}</h2>
             <div className="flex-1" />
+            {(!signed || reason !== null) && <QuickLine live={live} />}
             {store.canUndo && (
               <button type="button" className="text-action text-sm" onClick={() => store.undo()}>
                 Undo
@@ -139,18 +150,39 @@ function Bench({
             )}
             <SaveState status={store.status} retry={() => store.retry()} />
           </div>
+          {!signed && <Presence visitId={visit.id} step={step} store={store} />}
+          {signed && <Amend reason={reason} begin={setReason} />}
+          <Amendments list={visit.amendments} content={content} />
+          <LeftOpen visit={visit} today={episode.today} />
           <Conflicts store={store} content={content} />
-          <fieldset disabled={store.status === 'locked'} className="mt-2 border-t border-line pt-4">
-            <legend className="sr-only">{NAMES[step]}</legend>
+          <fieldset
+            disabled={store.status === 'locked' || (signed && reason === null)}
+            className="mt-2 border-t border-line pt-4"
+          >
+            <legend className="sr-only">{STEP_NAMES[step]}</legend>
             {step === 'story' && <Story live={live} />}
             {step === 'safety' && <Safety live={live} />}
-            {step === 'measure' && <Measure live={live} />}
+            {step === 'look' && <Look live={live} />}
+            {(step === 'measure' || step === 'load') && (
+              <MeasureStepView key={step} live={live} step={step} />
+            )}
+            {step === 'feel' && <Feel live={live} />}
             {step === 'conclude' && <Conclude live={live} />}
           </fieldset>
         </main>
         <Tally live={live} />
       </div>
     </>
+  );
+}
+
+/** A visit that was begun on another day still takes what is typed as of its own day; that is told rather than assumed. */
+function LeftOpen({ visit, today }: { visit: VisitView; today: string }) {
+  if (visit.signedAt !== null || visit.startedAt.slice(0, 10) >= today) return null;
+  return (
+    <p className="mt-2 rounded bg-hold-wash px-3 py-2 text-sm text-hold-deep" role="status">
+      {`This visit was begun on ${longDay(visit.startedAt)} and left open. What is entered counts as of that day; sign it and start a review for what is measured today.`}
+    </p>
   );
 }
 
@@ -168,7 +200,10 @@ function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
                   className={`absolute left-[6px] top-6 h-full w-0.5 ${progress.done ? 'bg-ink' : 'bg-line'}`}
                 />
               )}
-              <NavLink to={`/episodes/${episodeId}/visit/${s}`} className="group flex min-h-16 gap-3 pt-1">
+              <NavLink
+                to={`/episodes/${episodeId}/visit/${s}${live.visitQuery}`}
+                className="group flex min-h-14 gap-3 pt-1"
+              >
                 {({ isActive }) => (
                   <>
                     <span
@@ -179,7 +214,7 @@ function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
                       <span
                         className={`block font-head text-lg ${isActive ? 'font-semibold text-heather-deep' : 'group-hover:underline'}`}
                       >
-                        {NAMES[s]}
+                        {STEP_NAMES[s]}
                       </span>
                       <span className="text-sm text-ink-2">{progress.text}</span>
                     </span>

@@ -1,14 +1,17 @@
 import {
   type Affected,
-  combineTrials,
+  areLike,
   type Driver,
   type Facts,
   findDrivers,
+  guardReading,
   type HeelPainIdea,
   type IrritabilityResult,
   judgeHeelPain,
   judgeIrritability,
   type MeasureDefinition,
+  type MeasureStep,
+  NO_PROTOCOL,
   type ProtocolDefinition,
   type SafetyState,
   type Side,
@@ -16,29 +19,25 @@ import {
   startingStage,
   treatedSides,
 } from '@heathstep/core';
+import type { Condition, LookPanel } from '@heathstep/content';
 import {
   type CourseView,
   entriesOf,
+  entryAt,
+  entryValue,
+  type EntryView,
   measuredFacts,
   type MeasureEntry,
   safetyOf,
   skillFacts,
   storyFacts,
+  takenOf,
+  VisitReadings,
   type VisitView,
 } from '@heathstep/contracts';
 import type { EntryStore } from '../../api/entryStore.js';
 import type { ClinicContent } from '../../api/queries.js';
-
-/** The measures of a heel pain visit, in the order of taking them. */
-const FIRST_VISIT = [
-  'first-step-pain',
-  'lunge-knee-bent',
-  'lunge-knee-straight',
-  'big-toe-extension',
-  'single-leg-heel-raise',
-  'foot-shortening-hold',
-  'foot-posture-index',
-];
+import { needsStage, panelDone, type Progress, type Step, stepText } from './progress.js';
 
 export const SKILLS: readonly { readonly key: string; readonly label: string; readonly brief: string }[] = [
   { key: 'foot-shortening', label: 'Foot shortening', brief: '10 s, ten times, no clawing' },
@@ -52,41 +51,57 @@ const CARRIED = new Set([
   'story.load-change',
   'story.character',
   'story.worse-when',
-  'story.body-mass',
+  'measure.body-mass.none',
   'story.activities',
   'story.goal',
   'story.regions',
   'story.side',
 ]);
 
-interface Progress {
-  readonly done: boolean;
-  readonly text: string;
-}
+export type Column = Side | 'none';
 
 /** Everything a visit's page shows, computed from what stands in its fields this moment. */
 export interface LiveVisit {
   readonly course: CourseView;
   readonly content: ClinicContent;
+  readonly condition: Condition;
   readonly protocol: ProtocolDefinition;
   readonly visit: VisitView;
   readonly previous: VisitView | null;
   readonly store: EntryStore;
+  /** Keeps a chosen visit in the links between its steps; empty for the open one. */
+  readonly visitQuery: string;
   readonly conditionName: string;
   readonly affected: Affected;
+  readonly ageYears: number | null;
   readonly get: <T>(key: string) => T | null;
   readonly set: (key: string, value: unknown) => void;
+  /** Measures wanted at this visit, in the order of taking them, the added ones last. */
   readonly measures: readonly MeasureDefinition[];
-  readonly value: (measure: MeasureDefinition, side: Side) => number | null;
-  readonly before: (measure: MeasureDefinition, side: Side) => number | null;
+  readonly readings: VisitReadings;
+  readonly value: (measure: MeasureDefinition, side: Column) => number | null;
+  /** The newest earlier value taken in the same way; null when there is none to compare with. */
+  readonly before: (measure: MeasureDefinition, side: Column) => number | null;
+  /** True when there is an earlier value, but taken otherwise. */
+  readonly unlike: (measure: MeasureDefinition, side: Column) => boolean;
   readonly safety: SafetyState;
   readonly facts: Facts;
-  readonly idea: HeelPainIdea;
+  /** Null for a condition the core does not judge yet. */
+  readonly idea: HeelPainIdea | null;
   readonly irritability: IrritabilityResult;
   readonly start: StartingStage;
   readonly drivers: readonly Driver[];
-  readonly progress: Readonly<Record<'story' | 'safety' | 'measure' | 'conclude', Progress>>;
+  readonly panels: readonly LookPanel[];
+  readonly progress: Readonly<Record<Step, Progress>>;
   readonly missingMeasures: readonly MeasureDefinition[];
+  /** Measures the plan's criteria need that are not taken yet. */
+  readonly missingForCriteria: readonly MeasureDefinition[];
+  /** Readings the typing guard asked about and nobody confirmed. */
+  readonly toConfirm: readonly {
+    readonly measure: MeasureDefinition;
+    readonly side: Column;
+    readonly ask: string;
+  }[];
 }
 
 const STORY_NEEDS: readonly (readonly [string, string])[] = [
@@ -100,8 +115,50 @@ const STORY_NEEDS: readonly (readonly [string, string])[] = [
   ['story.character', 'burning or numbness'],
 ];
 
-const measureValue = (measure: MeasureDefinition, entry: MeasureEntry | null | undefined): number | null =>
-  entry == null || entry.status !== 'taken' ? null : combineTrials(measure, entry.trials).value;
+export const columnsOf = (m: MeasureDefinition): readonly Column[] =>
+  m.sides === 'single' ? ['none'] : ['left', 'right'];
+
+const UNKNOWN: Condition = {
+  key: '',
+  name: '',
+  gloss: '',
+  place: 'foot',
+  protocol: null,
+  firstVisit: [],
+  look: ['pain'],
+};
+
+/** What stands in the store, as a visit's entries. */
+function storeEntries(store: EntryStore): EntryView[] {
+  return store.keys().map((key) => ({ key, version: 0, value: store.get(key), at: '', author: '' }));
+}
+
+function carriedGetter(store: EntryStore, earlier: readonly VisitView[]): <T>(key: string) => T | null {
+  const newestFirst = [...earlier].reverse();
+  return <T>(key: string): T | null => {
+    const own = store.get(key);
+    if (own !== null || !CARRIED.has(key)) return own as T | null;
+    for (const v of newestFirst) {
+      const found = v.entries.find((e) => e.key === key)?.value;
+      if (found !== undefined && found !== null) return found as T;
+    }
+    return null;
+  };
+}
+
+/** Readings that lie outside the usual and were not confirmed. */
+function askedAbout(measures: readonly MeasureDefinition[], readings: VisitReadings): LiveVisit['toConfirm'] {
+  return measures.flatMap((measure) =>
+    columnsOf(measure).flatMap((side) => {
+      const entry = entryAt(readings.entries, measure.key, side);
+      if (entry === null || entry.confirmed === true) return [];
+      return entry.trials.flatMap((t) => {
+        const guard = t === null ? null : guardReading(measure, String(t));
+        return guard?.state === 'unusual' ? [{ measure, side, ask: guard.ask }] : [];
+      });
+    }),
+  );
+}
 
 export function liveVisit(
   course: CourseView,
@@ -110,29 +167,23 @@ export function liveVisit(
   store: EntryStore,
 ): LiveVisit {
   const { episode } = course;
-  const protocol = content.protocols.find((p) => p.key === episode.protocol) as ProtocolDefinition;
+  const condition = content.conditions.find((c) => c.key === episode.condition) ?? UNKNOWN;
+  const protocol = content.protocols.find((p) => p.key === episode.protocol) ?? NO_PROTOCOL;
   const earlier = episode.visits.filter((v) => v.startedAt < visit.startedAt);
   const previous = earlier[earlier.length - 1] ?? null;
-  const carriedFrom = [...earlier].reverse();
-  const get = <T>(key: string): T | null => {
-    const own = store.get(key);
-    if (own !== null || !CARRIED.has(key)) return own as T | null;
-    for (const v of carriedFrom) {
-      const found = v.entries.find((e) => e.key === key)?.value;
-      if (found !== undefined && found !== null) return found as T;
-    }
-    return null;
-  };
+  const get = carriedGetter(store, earlier);
   const affected = get<Affected>('story.side') ?? episode.affected;
-  const entries = store.keys().map((key) => ({ key, version: 0, value: store.get(key), at: '', author: '' }));
+  const entries = storeEntries(store);
   const current = new Map([
     ...[...CARRIED].map((key) => [key, get(key)] as const).filter(([, v]) => v !== null),
     ...entriesOf(entries),
   ]);
+  const earlierMaps = earlier.map((v) => entriesOf(v.entries)).reverse();
+  const readings = new VisitReadings(content.measures, entriesOf(entries), earlierMaps);
   const visits = [...earlier, { ...visit, entries }];
   const lookup = (key: string) => content.measures.find((m) => m.key === key);
   const facts: Facts = {
-    measures: measuredFacts(visits, (iso) => iso, lookup),
+    measures: measuredFacts(visits, (iso) => iso, content.measures),
     sessions: course.mornings.map((m) => ({ at: m.day, done: false, firstStep: m.pain })),
     skills: skillFacts(visits),
     stageSince: episode.stages[episode.stages.length - 1]?.since ?? episode.startedAt,
@@ -140,46 +191,85 @@ export function liveVisit(
   };
   const story = storyFacts(current, affected);
   const closures = episode.closures.map((c) => ({ rule: c.rule, side: c.side, kind: c.kind, text: c.text }));
-  const safety = safetyOf(content, entriesOf(entries), affected, episode.person.ageYears, closures);
+  const safety = safetyOf(
+    content,
+    entriesOf(entries),
+    affected,
+    episode.person.ageYears,
+    closures,
+    readings.findings(),
+  );
   const irritability = judgeIrritability(story);
   const cannotTakeWeight =
     current.get('safety.cannot-4-steps') !== undefined && current.get('safety.cannot-4-steps') !== 'no';
-  const wanted = measuresFor(protocol, episode.stage, content);
-  const value = (m: MeasureDefinition, side: Side) =>
-    measureValue(m, store.get(`measure.${m.key}.${side}`) as MeasureEntry | null);
-  const before = (m: MeasureDefinition, side: Side) => {
-    for (const v of carriedFrom) {
-      const found = measureValue(
-        m,
-        v.entries.find((e) => e.key === `measure.${m.key}.${side}`)?.value as MeasureEntry | undefined,
-      );
-      if (found !== null) return found;
+  const stage = protocol.stages.find((s) => s.key === episode.stage);
+  const first = stage === undefined;
+  const set = first ? condition.firstVisit : stage.remeasure;
+  const added = get<string[]>('visit.measures') ?? [];
+  const entered = content.measures
+    .filter((m) => columnsOf(m).some((side) => entryAt(readings.entries, m.key, side) !== null))
+    .map((m) => m.key);
+  const keys = [...new Set([...set, ...added, ...entered])].filter((k) => k !== 'body-mass');
+  const wanted = keys.flatMap((k) => lookup(k) ?? []);
+  const computed = content.measures.filter((m) => m.computed?.from.some((k) => keys.includes(k)) === true);
+  const measures = [...wanted, ...computed];
+  const before = (m: MeasureDefinition, side: Column): { value: number | null; unlike: boolean } => {
+    const taken = takenOf(entryAt(readings.entries, m.key, side));
+    let unlike = false;
+    for (const [i, map] of earlierMaps.entries()) {
+      const past = new VisitReadings(content.measures, map, earlierMaps.slice(i + 1));
+      const found = m.computed === null ? entryValue(m, entryAt(map, m.key, side)) : past.value(m.key, side);
+      if (found === null) continue;
+      if (areLike(m, taken, takenOf(entryAt(map, m.key, side)))) return { value: found, unlike };
+      unlike = true;
     }
-    return null;
+    return { value: null, unlike };
   };
-  const answered = (m: MeasureDefinition, side: Side) => store.get(`measure.${m.key}.${side}`) !== null;
-  const missingMeasures = wanted.filter((m) => !(answered(m, 'left') && answered(m, 'right')));
+  const done = (m: MeasureDefinition): boolean =>
+    columnsOf(m).every((side) => entryAt(readings.entries, m.key, side) !== null);
+  const missingMeasures = wanted.filter((m) => m.computed === null && !done(m));
+  const panels: readonly LookPanel[] = first ? condition.look : [];
   const storyMissing = STORY_NEEDS.filter(([key]) => get(key) === null);
-  const questions = content.safetyQuestions.length;
   const concluded =
-    get('conclude.condition') !== null && (episode.stage !== null || get('conclude.stage') !== null);
+    get('conclude.condition') !== null &&
+    (episode.stage !== null || !needsStage(protocol) || get('conclude.stage') !== null);
+  const partsOf = (step: MeasureStep) => {
+    const own = wanted.filter((m) => m.step === step && m.computed === null);
+    return { done: own.filter(done).length, of: own.length };
+  };
+  const stepProgress = (step: 'look' | 'measure' | 'load' | 'feel'): Progress => {
+    const rows = partsOf(step);
+    const drawn = step === 'look' ? panels : [];
+    const marked = drawn.filter((p) => panelDone(p, readings.entries)).length;
+    return stepText(rows.done + marked, rows.of + drawn.length, get<string>(`skip.${step}`));
+  };
+  const storyRows = partsOf('story');
+  const open = safety.triggered.filter((t) => t.status === 'open').length;
   return {
     course,
     content,
+    condition,
     protocol,
     visit,
     previous,
     store,
-    conditionName: content.conditions.find((c) => c.key === episode.condition)?.name ?? '',
+    visitQuery: visit.signedAt === null ? '' : `?of=${visit.id}`,
+    conditionName: condition.name,
     affected,
+    ageYears: episode.person.ageYears,
     get,
     set: (key, v) => store.set(key, v),
-    measures: wanted,
-    value,
-    before,
+    measures,
+    readings,
+    value: (m, side) => readings.value(m.key, side),
+    before: (m, side) => before(m, side).value,
+    unlike: (m, side) => {
+      const b = before(m, side);
+      return b.value === null && b.unlike;
+    },
     safety,
     facts,
-    idea: judgeHeelPain(story),
+    idea: condition.key === 'plantar-heel-pain' ? judgeHeelPain(story) : null,
     irritability,
     start: startingStage(
       protocol,
@@ -190,48 +280,41 @@ export function liveVisit(
       lookup,
     ),
     drivers: findDrivers(facts.measures, affected),
+    panels,
     progress: {
-      story: {
-        done: storyMissing.length === 0,
-        text:
-          storyMissing.length === 0
-            ? 'told'
-            : `${STORY_NEEDS.length - storyMissing.length} of ${STORY_NEEDS.length}`,
-      },
+      story: stepText(
+        STORY_NEEDS.length - storyMissing.length + storyRows.done,
+        STORY_NEEDS.length + storyRows.of,
+        get<string>('skip.story'),
+      ),
       safety: {
         done: safety.unanswered.length === 0,
         text:
           safety.unanswered.length > 0
-            ? `${questions - safety.unanswered.length} of ${questions}`
+            ? `${safety.asked.length - safety.unanswered.length} of ${safety.asked.length}`
             : safety.blockedBecause.length > 0
               ? 'blocked'
-              : safety.triggered.some((t) => t.status === 'open')
-                ? `${safety.triggered.filter((t) => t.status === 'open').length} to mind`
+              : open > 0
+                ? `${open} to mind`
                 : 'nothing open',
       },
-      measure: {
-        done: missingMeasures.length === 0,
-        text: `${wanted.length - missingMeasures.length} of ${wanted.length}`,
-      },
+      look: stepProgress('look'),
+      measure: stepProgress('measure'),
+      load: stepProgress('load'),
+      feel: stepProgress('feel'),
       conclude: { done: concluded, text: concluded ? 'ready to sign' : 'open' },
     },
     missingMeasures,
+    missingForCriteria:
+      stage === undefined ? [] : missingMeasures.filter((m) => stage.remeasure.includes(m.key)),
+    toConfirm: askedAbout(wanted, readings),
   };
 }
 
-/** At a first visit the whole set; at a review what the stage re-measures, its leading measure first. */
-function measuresFor(
-  protocol: ProtocolDefinition,
-  stageKey: string | null,
-  content: ClinicContent,
-): MeasureDefinition[] {
-  const stage = protocol.stages.find((s) => s.key === stageKey);
-  const wanted = stage === undefined ? FIRST_VISIT : [...stage.remeasure];
-  return wanted.flatMap((key) => content.measures.find((m) => m.key === key) ?? []);
+export function sidesText(affected: Affected, place: Condition['place'] = 'heel'): string {
+  if (affected === 'both') return place === 'foot' ? 'both feet' : `both ${place}s`;
+  return affected === 'none' ? `neither ${place}` : `the ${affected} ${place}`;
 }
-
-export const sidesText = (affected: Affected): string =>
-  affected === 'both' ? 'both heels' : affected === 'none' ? 'neither heel' : `the ${affected} heel`;
 
 export const firstStepOf = (live: LiveVisit): number | null => {
   const scores = treatedSides(live.affected).flatMap((side) => {

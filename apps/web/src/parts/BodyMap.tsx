@@ -1,0 +1,64 @@
+import { useState } from 'react';
+import { AreaMap, SideCaption } from './AreaMap.js';
+import { regionName, VIEWS, viewOf } from './footShapes.js';
+
+/** Both feet and lower legs in one view at a time, sole first; tap or paint where it hurts. */
+export function BodyMap({
+  chosen,
+  onChange,
+}: {
+  /** `side:region`. */
+  chosen: readonly string[];
+  onChange: (chosen: readonly string[]) => void;
+}) {
+  const [first] = chosen;
+  const [view, setView] = useState(() => (first === undefined ? 'sole' : viewOf(first.split(':')[1] ?? '')));
+  const shown = VIEWS.find((v) => v.key === view) ?? VIEWS[0];
+  if (shown === undefined) return null;
+  const change = (value: string, on: boolean) =>
+    onChange(on ? [...chosen.filter((c) => c !== value), value] : chosen.filter((c) => c !== value));
+  return (
+    <div role="group" aria-label="Where it hurts">
+      <div role="tablist" aria-label="View of the foot" className="flex flex-wrap justify-center">
+        {VIEWS.map((v) => {
+          const marked = chosen.filter((c) => v.regions.some((r) => r.key === c.split(':')[1])).length;
+          return (
+            <button
+              key={v.key}
+              type="button"
+              role="tab"
+              aria-selected={v.key === view}
+              className={`min-h-11 border-b-2 px-2 text-sm ${v.key === view ? 'border-heather font-semibold' : 'border-transparent text-ink-2'}`}
+              onClick={() => setView(v.key)}
+            >
+              {v.label}
+              {marked > 0 && <b className="text-ease">{` ${marked}`}</b>}
+            </button>
+          );
+        })}
+      </div>
+      <div className="mt-1 flex items-end justify-center gap-6">
+        {(['left', 'right'] as const).map((side) => (
+          <figure key={side}>
+            <AreaMap
+              side={side}
+              box={shown.box}
+              outline={shown.outline}
+              areas={shown.regions}
+              chosen={chosen.filter((c) => c.startsWith(`${side}:`)).map((c) => c.slice(side.length + 1))}
+              onChange={(region, on) => change(`${side}:${region}`, on)}
+              className="h-72 w-32"
+            />
+            <SideCaption side={side} />
+          </figure>
+        ))}
+      </div>
+      <p className="mt-1 min-h-6 text-center text-sm font-semibold" aria-live="polite">
+        {chosen
+          .map((c) => c.split(':'))
+          .map(([side, key]) => `${regionName(key ?? '')}, ${side ?? ''}`)
+          .join('; ')}
+      </p>
+    </div>
+  );
+}

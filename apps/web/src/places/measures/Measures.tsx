@@ -1,0 +1,215 @@
+import { useState } from 'react';
+import type { MeasureDefinition, MeasureStep } from '@heathstep/core';
+import { type ClinicContent, type OwnMeasureRow, useContent, useSession } from '../../api/queries.js';
+import { Failed, Loading } from '../../app/Failures.js';
+import { Setup } from '../../parts/Setup.js';
+import { OwnMeasure } from './OwnMeasure.js';
+
+const STEPS: readonly (readonly [MeasureStep, string])[] = [
+  ['story', 'Story'],
+  ['look', 'Look'],
+  ['measure', 'Measure'],
+  ['load', 'Load'],
+  ['feel', 'Feel'],
+];
+
+/** Every measure of the library and of the clinic: how it is taken, its error, its thresholds and their sources. */
+export function Measures() {
+  const content = useContent();
+  if (content.data === undefined)
+    return content.error === null ? (
+      <Loading what="the measures" />
+    ) : (
+      <Failed error={content.error} again={() => void content.refetch()} />
+    );
+  return <Whole content={content.data} />;
+}
+
+const matches = (m: MeasureDefinition, asked: string): boolean =>
+  `${m.label} ${m.brief} ${m.region} ${m.aliases.join(' ')}`.toLowerCase().includes(asked);
+
+function Whole({ content }: { content: ClinicContent }) {
+  const session = useSession();
+  const [query, setQuery] = useState('');
+  const [step, setStep] = useState<MeasureStep | null>(null);
+  const [open, setOpen] = useState<string | null>(null);
+  const [editing, setEditing] = useState<OwnMeasureRow | 'new' | null>(null);
+  const asked = query.trim().toLowerCase();
+  const found = content.measures.filter(
+    (m) => (step === null || m.step === step) && (asked === '' || matches(m, asked)),
+  );
+  const mayAdd = session.data?.user.role !== 'assistant';
+  const chosen = content.measures.find((m) => m.key === open);
+  return (
+    <main className="grid flex-1 grid-cols-[minmax(0,1fr)_26rem]">
+      <section className="px-6 py-5">
+        <div className="flex flex-wrap items-end gap-5">
+          <h1 className="flex-1">Measures</h1>
+          {mayAdd && (
+            <button type="button" className="action-quiet" onClick={() => setEditing('new')}>
+              Add one of our own
+            </button>
+          )}
+        </div>
+        <div className="mt-3 flex flex-wrap items-end gap-4">
+          <input
+            className="field max-w-xs"
+            aria-label="Find a measure"
+            placeholder="name, region or short name"
+            value={query}
+            maxLength={60}
+            onChange={(e) => setQuery(e.target.value)}
+          />
+          <div role="group" aria-label="Step of the visit" className="flex">
+            {STEPS.map(([key, name]) => (
+              <button
+                key={key}
+                type="button"
+                aria-pressed={step === key}
+                className={`min-h-11 border-b-2 px-3 ${step === key ? 'border-heather font-semibold' : 'border-transparent text-ink-2'}`}
+                onClick={() => setStep(step === key ? null : key)}
+              >
+                {name}{' '}
+                <span className="text-sm">{content.measures.filter((m) => m.step === key).length}</span>
+              </button>
+            ))}
+          </div>
+        </div>
+        {found.length === 0 && <p className="py-8 text-ink-2">No measure of that name.</p>}
+        <ul className="mt-3">
+          {found.map((m) => (
+            <li key={m.key}>
+              <button
+                type="button"
+                aria-pressed={open === m.key}
+                className={`grid min-h-11 w-full grid-cols-[15rem_minmax(0,1fr)_8rem] items-baseline gap-4 border-b border-line-2 px-2 py-2 text-left ${open === m.key ? 'bg-heather-wash' : 'hover:bg-line-2'}`}
+                onClick={() => setOpen(m.key)}
+              >
+                <span className="font-semibold">{m.label}</span>
+                <span className="text-sm text-ink-2">{m.brief}</span>
+                <code className="text-right font-body text-sm text-ink-2">{m.aliases[0] ?? ''}</code>
+              </button>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <aside className="border-l border-line bg-paper px-5 py-5" aria-label="The measure chosen">
+        {editing !== null ? (
+          <OwnMeasure
+            key={editing === 'new' ? 'new' : editing.key}
+            row={editing === 'new' ? null : editing}
+            done={(key) => {
+              setEditing(null);
+              if (key !== null) setOpen(key);
+            }}
+          />
+        ) : chosen === undefined ? (
+          <p className="text-ink-2">
+            {`${content.measures.length} measures. Choose one to see how it is taken and where its limits come from.`}
+          </p>
+        ) : (
+          <Detail measure={chosen} content={content} edit={mayAdd ? (row) => setEditing(row) : null} />
+        )}
+      </aside>
+    </main>
+  );
+}
+
+function Detail({
+  measure: m,
+  content,
+  edit,
+}: {
+  measure: MeasureDefinition;
+  content: ClinicContent;
+  edit: ((row: OwnMeasureRow) => void) | null;
+}) {
+  const review = content.reviews[`measure:${m.key}`];
+  const own = content.own.find((o) => o.key === m.key);
+  const unit = m.unitLabel === '' ? m.unit : m.unitLabel;
+  const facts: readonly (readonly [string, string])[] = [
+    ['Sides', m.sides === 'each' ? 'left and right' : 'one value'],
+    ['Unit', unit],
+    [
+      'Trials',
+      m.computed === null
+        ? `${m.trials.count}, ${m.trials.combine}`
+        : `worked out from ${m.computed.from.map((k) => content.measures.find((x) => x.key === k)?.label ?? k).join(', ') || 'the drawings and the story'}`,
+    ],
+    ['Better', m.direction === 'target' ? 'within its band' : m.direction],
+    ['Possible', `${m.allowed.min} to ${m.allowed.max}`],
+    ['Usual', `${m.usual.min} to ${m.usual.max}`],
+    [
+      'Detectable change',
+      m.error === null
+        ? 'not known'
+        : 'mdc' in m.error
+          ? `${m.error.mdc} ${unit}`
+          : `${m.error.mdcPercent} %`,
+    ],
+    ['Methods', m.methods.join('; ')],
+    ['Positions', m.positions.join('; ')],
+    ['Quick line', [...m.aliases, m.key.replaceAll('-', ' ')].join(', ')],
+  ];
+  return (
+    <article>
+      <h2>{m.label}</h2>
+      <p className="text-ink-2">{m.brief}</p>
+      <div className="mt-3 flex gap-4">
+        {m.setup !== null && <Setup name={m.setup} label={m.positions[0] ?? ''} />}
+        <ol className="list-decimal pl-5 text-sm">
+          {m.method.map((s) => (
+            <li key={s}>{s}</li>
+          ))}
+        </ol>
+      </div>
+      <dl className="mt-3 grid grid-cols-[8.5rem_minmax(0,1fr)] gap-x-3 gap-y-1 text-sm">
+        {facts.map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="text-ink-2">{name}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+      {m.thresholds.length > 0 && (
+        <>
+          <h3 className="mt-4">Thresholds</h3>
+          <ul className="text-sm">
+            {m.thresholds.map((t) => (
+              <li key={t.key} className="border-b border-line-2 py-1">
+                <b>{`${t.op} ${t.value}`}</b> {t.meaning} <span className="text-ink-2">{t.source}</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {m.byAge !== null && (
+        <p className="mt-2 text-sm">
+          {`Usual by age: ${m.byAge.bands.map((b) => `from ${b.from}: ${b.value}`).join('; ')}. ${m.byAge.source}.`}
+        </p>
+      )}
+      {m.sideFlag !== null && (
+        <p className="mt-2 text-sm">
+          {m.sideFlag.kind === 'difference'
+            ? `Sides matter when ${m.sideFlag.op === '>' ? 'more than' : 'at least'} ${m.sideFlag.value} ${unit} apart.`
+            : `Sides matter under ${m.sideFlag.below} % of the better.`}{' '}
+          <span className="text-ink-2">{m.sideFlag.source}</span>
+        </p>
+      )}
+      <p className="mt-4 border-t border-line-2 pt-3 text-sm text-ink-2">
+        {`${m.evidence.statement}. ${m.evidence.source} (${m.evidence.kind}).`}
+        {m.error !== null && ` Error: ${m.error.source}.`}
+      </p>
+      <p className="text-sm text-ink-2">
+        {review === undefined
+          ? 'Not yet reviewed by this clinic.'
+          : `Reviewed by ${review.reviewer} on ${review.on} for this clinic, version ${review.version}.`}
+      </p>
+      {own !== undefined && edit !== null && (
+        <button type="button" className="action-quiet mt-4" onClick={() => edit(own)}>
+          Change it
+        </button>
+      )}
+    </article>
+  );
+}

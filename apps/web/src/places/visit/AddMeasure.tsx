@@ -1,0 +1,67 @@
+import { useState } from 'react';
+import { Popover } from 'radix-ui';
+import type { MeasureStep } from '@heathstep/core';
+import type { LiveVisit } from './live.js';
+
+/** Any measure of the library or the clinic's own, found by its name and added to this visit. */
+export function AddMeasure({ live, step }: { live: LiveVisit; step: MeasureStep }) {
+  const [open, setOpen] = useState(false);
+  const [query, setQuery] = useState('');
+  const here = new Set(live.measures.map((m) => m.key));
+  const asked = query.trim().toLowerCase();
+  const found = live.content.measures
+    .filter((m) => m.computed === null && !here.has(m.key) && m.key !== 'body-mass')
+    .filter((m) =>
+      asked === ''
+        ? m.step === step
+        : `${m.label} ${m.brief} ${m.region} ${m.aliases.join(' ')}`.toLowerCase().includes(asked),
+    );
+  const add = (key: string) => {
+    live.set('visit.measures', [...(live.get<string[]>('visit.measures') ?? []), key]);
+    setQuery('');
+    setOpen(false);
+  };
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger className="text-action mt-3 min-h-11">Add a measure</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          collisionPadding={10}
+          className="z-40 w-96 max-w-[94vw] rounded-lg border border-line bg-paper p-3 shadow-xl"
+          aria-label="Add a measure"
+        >
+          <input
+            className="field"
+            aria-label="Find a measure"
+            placeholder="name, region or short name"
+            value={query}
+            maxLength={60}
+            onChange={(e) => setQuery(e.target.value)}
+            onKeyDown={(e) => {
+              const [first] = found;
+              if (e.key === 'Enter' && first !== undefined) add(first.key);
+            }}
+            autoFocus
+          />
+          <ul className="mt-2 max-h-72 overflow-y-auto">
+            {found.map((m) => (
+              <li key={m.key}>
+                <button
+                  type="button"
+                  className="flex min-h-11 w-full items-baseline justify-between gap-3 rounded px-2 text-left hover:bg-heather-wash"
+                  onClick={() => add(m.key)}
+                >
+                  <span>{m.label}</span>
+                  <span className="text-sm text-ink-2">{m.brief}</span>
+                </button>
+              </li>
+            ))}
+            {found.length === 0 && <li className="p-2 text-ink-2">No other measure of that name.</li>}
+          </ul>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,168 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { MeasureDefinition, MeasureStep } from '@heathstep/core';
+import type { SkillLevel } from '@heathstep/contracts';
+import { AddMeasure } from './AddMeasure.js';
+import { type LiveVisit, SKILLS } from './live.js';
+import { STEP_NAMES, STEPS, type Step } from './progress.js';
+import { Rows } from './rows/Rows.js';
+
+export const rowsOf = (live: LiveVisit, step: MeasureStep): MeasureDefinition[] =>
+  live.measures.filter((m) => m.step === step);
+
+/** What the bars mean, once at the head of a list of measures. */
+export function Legend() {
+  return (
+    <p className="mb-1 flex flex-wrap gap-x-5 text-sm text-ink-2">
+      <span>
+        <b style={{ color: 'var(--color-left)' }}>Left</b> and{' '}
+        <b style={{ color: 'var(--color-right)' }}>right</b> as the patient looks down
+      </span>
+      <span>▾ last visit</span>
+      <span className="bg-go-wash px-1">wanted</span>
+      <span>whiskers: error of the measurement</span>
+    </p>
+  );
+}
+
+/** The measures of a step, both feet, with the way to add more and to go on. */
+export function MeasureStepView({ live, step }: { live: LiveVisit; step: 'measure' | 'load' }) {
+  const measures = rowsOf(live, step);
+  return (
+    <div>
+      <Legend />
+      {measures.length === 0 && (
+        <p className="py-4 text-ink-2">Nothing is wanted here at this visit. Any measure can be added.</p>
+      )}
+      <Rows live={live} measures={measures} />
+      {step === 'load' && live.protocol.stages.length > 0 && <SkillRows live={live} />}
+      <AddMeasure live={live} step={step} />
+      <Onward live={live} step={step} />
+    </div>
+  );
+}
+
+/** To the next step; or past this one, with the reason. */
+export function Onward({ live, step }: { live: LiveVisit; step: Exclude<Step, 'conclude'> }) {
+  const next = STEPS[STEPS.indexOf(step) + 1] ?? 'conclude';
+  const key = `skip.${step}`;
+  const skipped = live.get<string>(key);
+  const [skipping, setSkipping] = useState(false);
+  const [why, setWhy] = useState('');
+  return (
+    <div className="mt-5 flex flex-wrap items-center gap-5">
+      <Link to={`/episodes/${live.course.episode.id}/visit/${next}${live.visitQuery}`} className="action">
+        {`On to ${STEP_NAMES[next].toLowerCase()}`}
+      </Link>
+      {step !== 'safety' && skipped === null && !live.progress[step].done && !skipping && (
+        <button type="button" className="text-action min-h-11" onClick={() => setSkipping(true)}>
+          Skip what is left
+        </button>
+      )}
+      {skipping && skipped === null && (
+        <form
+          className="flex items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (why.trim() === '') return;
+            live.set(key, why.trim());
+            setSkipping(false);
+          }}
+        >
+          <label>
+            <span className="text-sm text-ink-2">Why the rest of this step is left out</span>
+            <input
+              className="field"
+              value={why}
+              maxLength={300}
+              onChange={(e) => setWhy(e.target.value)}
+              autoFocus
+            />
+          </label>
+          <button type="submit" className="action-quiet" disabled={why.trim() === ''}>
+            Skip
+          </button>
+        </form>
+      )}
+      {skipped !== null && (
+        <span className="text-sm text-ink-2">
+          {`Skipped: ${skipped} `}
+          <button type="button" className="text-action min-h-11" onClick={() => live.set(key, null)}>
+            take it after all
+          </button>
+        </span>
+      )}
+    </div>
+  );
+}
+
+const LEVELS: readonly (readonly [SkillLevel, string])[] = [
+  ['none', 'not yet'],
+  ['partial', 'partly'],
+  ['learned', 'learned'],
+];
+
+function SkillRows({ live }: { live: LiveVisit }) {
+  return (
+    <section aria-label="Control" className="mt-4">
+      <h3 className="text-ink-2">Control</h3>
+      {SKILLS.map((skill) => (
+        <div
+          key={skill.key}
+          className="grid grid-cols-[minmax(0,1fr)_10.5rem_minmax(0,1fr)] items-center gap-4 border-b border-line py-2"
+        >
+          <Level skill={skill.key} side="left" live={live} label={skill.label} />
+          <div className="text-center">
+            <div className="font-head font-semibold">{skill.label}</div>
+            <div className="text-xs text-ink-2">{skill.brief}</div>
+          </div>
+          <Level skill={skill.key} side="right" live={live} label={skill.label} />
+        </div>
+      ))}
+    </section>
+  );
+}
+
+function Level({
+  skill,
+  side,
+  live,
+  label,
+}: {
+  skill: string;
+  side: 'left' | 'right';
+  live: LiveVisit;
+  label: string;
+}) {
+  const key = `skill.${skill}.${side}`;
+  const value = live.store.get(key) as SkillLevel | null;
+  const last = live.previous?.entries.find((e) => e.key === key)?.value as SkillLevel | undefined;
+  return (
+    <div
+      className={`flex items-center gap-1 ${side === 'left' ? 'justify-end' : ''}`}
+      role="group"
+      aria-label={`${label}, ${side}`}
+    >
+      <span className="mr-1 font-semibold" style={{ color: `var(--color-${side})` }}>
+        {side === 'left' ? 'L' : 'R'}
+      </span>
+      {LEVELS.map(([level, word]) => (
+        <button
+          key={level}
+          type="button"
+          aria-pressed={value === level}
+          className={`min-h-11 border-b-2 px-2 text-sm font-semibold ${value === level ? 'text-paper' : 'border-line text-ink-2 hover:bg-heather-wash'}`}
+          style={
+            value === level
+              ? { background: `var(--color-${side})`, borderColor: `var(--color-${side})` }
+              : undefined
+          }
+          onClick={() => live.set(key, value === level ? null : level)}
+        >
+          {word}
+          {value === null && last === level ? <span className="font-normal text-ink-3"> ▾</span> : ''}
+        </button>
+      ))}
+    </div>
+  );
+}

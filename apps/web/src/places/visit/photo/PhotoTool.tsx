@@ -1,0 +1,402 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { Dialog } from 'radix-ui';
+import { useId, useRef, useState } from 'react';
+import {
+  type Landmarks,
+  type MeasureDefinition,
+  PHOTO_CONSTRUCTIONS,
+  type PhotoConstruction,
+  type PhotoResult,
+  photoValue,
+  raterError,
+  shown,
+  type Side,
+  unitAfter,
+} from '@heathstep/core';
+import { PHOTO_LIMITS, type PhotoView } from '@heathstep/contracts';
+import { ApiError, request, upload } from '../../../api/client.js';
+import { keys, usePhotos } from '../../../api/queries.js';
+import { longDay } from '../../../parts/dates.js';
+import type { LiveVisit } from '../live.js';
+import { nextTrial, readEntry, withTrial, writeEntry } from '../rows/entries.js';
+import { Picture } from './Picture.js';
+import { SAMPLES } from './samples.js';
+
+/** What a picture of a construction says, rounded to what the measure keeps. */
+const kept = (measure: MeasureDefinition, value: number): number => Number(value.toFixed(measure.decimals));
+
+/** A measure taken from a picture: landmarks placed by mouse, finger or keys, its value with its uncertainty. */
+export function PhotoTool({
+  live,
+  measure,
+  close,
+}: {
+  live: LiveVisit;
+  measure: MeasureDefinition;
+  close: () => void;
+}) {
+  const construction = PHOTO_CONSTRUCTIONS.find((c) => c.key === measure.photo);
+  const photos = usePhotos(live.course.episode.id);
+  const [side, setSide] = useState<Side>(live.affected === 'right' ? 'right' : 'left');
+  const [chosen, setChosen] = useState<string | null>(null);
+  if (construction === undefined) return null;
+  const mine = (photos.data ?? []).filter((p) => p.measure === measure.key && p.side === side);
+  const photo = mine.find((p) => p.id === chosen) ?? mine.find((p) => p.visitId === live.visit.id) ?? null;
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && close()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Content
+          className="fixed inset-3 z-50 flex flex-col overflow-hidden rounded-xl bg-paper shadow-2xl"
+          aria-describedby={undefined}
+        >
+          <header className="flex items-center gap-5 border-b border-line px-5 py-2">
+            <Dialog.Title asChild>
+              <h2>{construction.label}</h2>
+            </Dialog.Title>
+            <div role="group" aria-label="Side" className="flex">
+              {(['left', 'right'] as const).map((s) => (
+                <button
+                  key={s}
+                  type="button"
+                  aria-pressed={side === s}
+                  className={`min-h-11 border-b-4 px-4 font-semibold ${side === s ? '' : 'border-transparent text-ink-2'}`}
+                  style={
+                    side === s ? { borderColor: `var(--color-${s})`, color: `var(--color-${s})` } : undefined
+                  }
+                  onClick={() => {
+                    setSide(s);
+                    setChosen(null);
+                  }}
+                >
+                  {s === 'left' ? 'L left' : 'R right'}
+                </button>
+              ))}
+            </div>
+            <p className="flex-1 text-sm text-ink-2">{construction.view}</p>
+            <Dialog.Close className="action-quiet">Close</Dialog.Close>
+          </header>
+          {photo === null ? (
+            <Choose
+              key={side}
+              live={live}
+              measure={measure}
+              construction={construction}
+              side={side}
+              earlier={mine}
+              choose={setChosen}
+            />
+          ) : (
+            <Place
+              key={photo.id}
+              live={live}
+              measure={measure}
+              construction={construction}
+              photo={photo}
+              others={mine.filter((p) => p.id !== photo.id)}
+              choose={setChosen}
+              close={close}
+            />
+          )}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+/** A picture of one's own, a drawn sample, or one taken before. */
+function Choose({
+  live,
+  measure,
+  construction,
+  side,
+  earlier,
+  choose,
+}: {
+  live: LiveVisit;
+  measure: MeasureDefinition;
+  construction: PhotoConstruction;
+  side: Side;
+  earlier: readonly PhotoView[];
+  choose: (id: string) => void;
+}) {
+  const { add, busy, error } = useAddPhoto(live, measure, side, choose);
+  const samples = SAMPLES.filter((s) => s.construction === construction.key && s.side === side);
+  return (
+    <div className="overflow-y-auto p-6">
+      <label className="action w-fit">
+        {busy ? 'Sending the picture' : 'Choose a picture'}
+        <input
+          type="file"
+          accept="image/jpeg,image/png"
+          className="sr-only"
+          disabled={busy}
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            event.target.value = '';
+            if (file !== undefined) void add(file);
+          }}
+        />
+      </label>
+      <p className="mt-2 text-sm text-ink-2">
+        JPEG or PNG, at most {PHOTO_LIMITS.bytes / 1_000_000} MB. Where and when it was taken is removed
+        before it is kept.
+      </p>
+      {error !== null && (
+        <p role="alert" className="mt-2 text-ease-deep">
+          {error}
+        </p>
+      )}
+      {samples.length > 0 && (
+        <section className="mt-6">
+          <h3>Drawn samples, to try</h3>
+          <div className="mt-2 flex flex-wrap gap-3">
+            {samples.map((s) => (
+              <button
+                key={s.file}
+                type="button"
+                className="w-40 rounded border border-line p-2 text-left hover:border-heather"
+                disabled={busy}
+                onClick={() =>
+                  void fetch(`/samples/${s.file}`)
+                    .then((r) => r.blob())
+                    .then(add)
+                }
+              >
+                <img src={`/samples/${s.file}`} alt="" className="h-28 w-full object-contain" />
+                <span className="text-sm">{s.label}</span>
+              </button>
+            ))}
+          </div>
+        </section>
+      )}
+      {earlier.length > 0 && (
+        <section className="mt-6">
+          <h3>Taken before</h3>
+          <ul className="mt-2 flex flex-wrap gap-3">
+            {earlier.map((p) => (
+              <li key={p.id}>
+                <button
+                  type="button"
+                  className="w-40 rounded border border-line p-2 text-left hover:border-heather"
+                  onClick={() => choose(p.id)}
+                >
+                  <img src={`/api/photos/${p.id}`} alt="" className="h-28 w-full object-contain" />
+                  <span className="text-sm">{`${longDay(p.at)}, ${p.by}`}</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </div>
+  );
+}
+
+function useAddPhoto(live: LiveVisit, measure: MeasureDefinition, side: Side, done: (id: string) => void) {
+  const client = useQueryClient();
+  const [busy, setBusy] = useState(false);
+  const [error, setError] = useState<string | null>(null);
+  const add = async (file: Blob) => {
+    setError(null);
+    if (file.size > PHOTO_LIMITS.bytes) {
+      setError(
+        `This picture has ${shown(file.size / 1_000_000)} MB; at most ${PHOTO_LIMITS.bytes / 1_000_000} MB can be kept. Nothing was sent.`,
+      );
+      return;
+    }
+    setBusy(true);
+    try {
+      const photo = await upload<PhotoView>(
+        `/api/visits/${live.visit.id}/photos/${crypto.randomUUID()}?measure=${measure.key}&side=${side}`,
+        file,
+      );
+      await client.invalidateQueries({ queryKey: keys.photos(live.course.episode.id) });
+      done(photo.id);
+    } catch (failure) {
+      setError(failure instanceof ApiError ? failure.message : 'The picture could not be sent');
+    } finally {
+      setBusy(false);
+    }
+  };
+  return { add, busy, error };
+}
+
+const unitText = (c: PhotoConstruction): string => (c.unit === 'deg' ? '°' : c.unit === 'mm' ? ' mm' : '');
+
+function resultText(c: PhotoConstruction, measure: MeasureDefinition, r: PhotoResult): string {
+  if (r.value === null) return '';
+  if (c.unit === 'level')
+    return `${measure.levels?.find((l) => l.value === r.value)?.word ?? String(r.value)}${r.plusMinus > 0 ? ', but a pointing error could change it' : ''}`;
+  const decimals = c.unit === 'ratio' ? 3 : 1;
+  return `${shown(r.value, decimals)}${unitText(c)} ± ${shown(r.plusMinus, decimals)}`;
+}
+
+/** Landmarks on one picture, the value they give, and the value kept. */
+function Place({
+  live,
+  measure,
+  construction,
+  photo,
+  others,
+  choose,
+  close,
+}: {
+  live: LiveVisit;
+  measure: MeasureDefinition;
+  construction: PhotoConstruction;
+  photo: PhotoView;
+  others: readonly PhotoView[];
+  choose: (id: string) => void;
+  close: () => void;
+}) {
+  const client = useQueryClient();
+  const last = photo.placements[0];
+  const [landmarks, setLandmarks] = useState<Landmarks>(last?.landmarks ?? {});
+  const [at, setAt] = useState(() => Math.max(0, firstOpen(construction, last?.landmarks ?? {})));
+  const [ruler, setRuler] = useState(last?.rulerMm == null ? '' : String(last.rulerMm));
+  const [overlay, setOverlay] = useState<string | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const id = useRef(crypto.randomUUID());
+  const rulerId = useId();
+  const rulerMm = ruler.trim() === '' ? null : Number(ruler.replace(',', '.'));
+  const result = photoValue(construction.key, landmarks, photo.side, rulerMm);
+  const own = raterError(photo.placements.map((p) => p.value));
+  const put = (key: string, x: number, y: number) => {
+    const inside = {
+      x: Math.min(photo.width, Math.max(0, x)),
+      y: Math.min(photo.height, Math.max(0, y)),
+    };
+    setLandmarks((all) => ({ ...all, [key]: inside }));
+  };
+  const keep = async () => {
+    if (result.value === null) return;
+    setError(null);
+    try {
+      await request('POST', `/api/photos/${photo.id}/placements`, { id: id.current, landmarks, rulerMm });
+      id.current = crypto.randomUUID();
+      await client.invalidateQueries({ queryKey: keys.photos(live.course.episode.id) });
+      const entry = readEntry(live.store, measure, photo.side);
+      const trial = nextTrial(measure, entry) ?? measure.trials.count - 1;
+      const method = measure.methods.includes('photo') ? { method: 'photo' } : {};
+      writeEntry(
+        live.store,
+        measure,
+        photo.side,
+        withTrial({ ...entry, ...method, status: 'taken' }, trial, kept(measure, result.value)),
+      );
+      close();
+    } catch (failure) {
+      setError(failure instanceof ApiError ? failure.message : 'It could not be kept');
+    }
+  };
+  const before = others.find((p) => p.id === overlay);
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_20rem]">
+      <Picture
+        photo={photo}
+        construction={construction}
+        landmarks={landmarks}
+        at={at}
+        setAt={setAt}
+        put={(key, x, y) => {
+          put(key, x, y);
+        }}
+        placed={() => {
+          const open = construction.landmarks.findIndex((l, i) => i > at && landmarks[l.key] === undefined);
+          if (open !== -1) setAt(open);
+        }}
+        before={before ?? null}
+      />
+      <aside className="overflow-y-auto border-l border-line p-4">
+        <ol>
+          {construction.landmarks.map((l, i) => (
+            <li key={l.key}>
+              <button
+                type="button"
+                aria-current={i === at}
+                className={`flex min-h-11 w-full items-center gap-2 rounded px-2 text-left ${i === at ? 'bg-heather-wash font-semibold' : ''}`}
+                onClick={() => setAt(i)}
+              >
+                <span className="w-5 text-ink-3">{i + 1}</span>
+                <span className="flex-1">{l.label}</span>
+                <span aria-hidden>{landmarks[l.key] === undefined ? '' : '✓'}</span>
+                <span className="sr-only">{landmarks[l.key] === undefined ? 'not placed' : 'placed'}</span>
+              </button>
+            </li>
+          ))}
+        </ol>
+        {construction.ruler && (
+          <label htmlFor={rulerId} className="mt-2 flex items-center gap-2">
+            Length between the ruler marks
+            <input
+              id={rulerId}
+              className="field w-20 text-right font-semibold"
+              inputMode="decimal"
+              value={ruler}
+              maxLength={6}
+              onChange={(e) => setRuler(e.target.value)}
+            />
+            mm
+          </label>
+        )}
+        <p className="mt-3 min-h-9 text-2xl font-bold" aria-live="polite">
+          {resultText(construction, measure, result)}
+        </p>
+        <p className="text-sm text-ink-2">
+          {result.value === null
+            ? `Still wanted: ${result.missing.join(', ')}.`
+            : `With ${construction.ruler ? '1 mm' : '2 px'} of error in each point.`}
+          {own !== null &&
+            ` Your own spread over ${photo.placements.length} placements: ${shown(own, 2)}${unitAfter(measure)}.`}
+        </p>
+        {error !== null && (
+          <p role="alert" className="mt-2 text-ease-deep">
+            {error}
+          </p>
+        )}
+        <div className="mt-3 flex flex-wrap gap-3">
+          <button
+            type="button"
+            className="action"
+            disabled={result.value === null || live.visit.signedAt !== null}
+            onClick={() => void keep()}
+          >
+            Keep the value
+          </button>
+          <button type="button" className="action-quiet" onClick={() => setLandmarks({})}>
+            Start over
+          </button>
+        </div>
+        {others.length > 0 && (
+          <section className="mt-5 border-t border-line pt-3">
+            <h3>Before and after</h3>
+            {others.map((p) => (
+              <div key={p.id} className="flex items-center gap-3 text-sm">
+                <label className="flex min-h-11 flex-1 items-center gap-2">
+                  <input
+                    type="checkbox"
+                    checked={overlay === p.id}
+                    disabled={p.placements.length === 0}
+                    onChange={(e) => setOverlay(e.target.checked ? p.id : null)}
+                  />
+                  {`${longDay(p.at)}${p.placements[0] === undefined ? ', no landmarks' : `: ${shown(p.placements[0].value)}${unitAfter(measure)}`}`}
+                </label>
+                <button type="button" className="text-action min-h-11" onClick={() => choose(p.id)}>
+                  open
+                </button>
+              </div>
+            ))}
+          </section>
+        )}
+        <p className="mt-4 text-xs text-ink-3">
+          Click or tap sets the marked point and goes on to the next. Arrow keys move it by a pixel, with
+          Shift by ten. Space sets it at the middle. Page up and down change the point.
+        </p>
+      </aside>
+    </div>
+  );
+}
+
+const firstOpen = (c: PhotoConstruction, landmarks: Landmarks): number =>
+  c.landmarks.findIndex((l) => landmarks[l.key] === undefined);

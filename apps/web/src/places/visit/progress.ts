@@ -1,0 +1,41 @@
+import type { ProtocolDefinition } from '@heathstep/core';
+import type { LookPanel } from '@heathstep/content';
+import { type Entries, POSES } from '@heathstep/contracts';
+
+export const STEPS = ['story', 'safety', 'look', 'measure', 'load', 'feel', 'conclude'] as const;
+export type Step = (typeof STEPS)[number];
+
+export const STEP_NAMES: Record<Step, string> = {
+  story: 'Story',
+  safety: 'Safety',
+  look: 'Look',
+  measure: 'Measure',
+  load: 'Load',
+  feel: 'Feel',
+  conclude: 'Conclude',
+};
+
+export interface Progress {
+  readonly done: boolean;
+  readonly text: string;
+}
+
+/** How far a step is, in words; a skipped step is done, and says so. */
+export function stepText(done: number, of: number, skipped: string | null): Progress {
+  if (skipped !== null) return { done: true, text: 'skipped' };
+  if (of === 0) return { done: true, text: 'nothing wanted' };
+  return { done: done === of, text: done === of ? `all ${of}` : `${done} of ${of}` };
+}
+
+/** Whether anything of a drawing has been marked, both sides counting as one. */
+export function panelDone(panel: LookPanel, entries: Entries): boolean {
+  if (panel === 'pain') return entries.has('story.regions');
+  if (panel === 'points')
+    return POSES.some(
+      ([pose]) => entries.has(`look.points.${pose}.left`) && entries.has(`look.points.${pose}.right`),
+    );
+  return entries.has(`look.${panel}.left`) || entries.has(`look.${panel}.right`);
+}
+
+/** A stage is chosen where the condition has a protocol. */
+export const needsStage = (protocol: ProtocolDefinition): boolean => protocol.stages.length > 0;

@@ -1,0 +1,395 @@
+import { useState } from 'react';
+import { combineTrials, compareValues, shown, unitAfter } from '@heathstep/core';
+import type { MeasureEntry } from '@heathstep/contracts';
+import { ScoreKeys } from '../../../parts/Blank.js';
+import { Setup } from '../../../parts/Setup.js';
+import { columnsOf, type Column } from '../live.js';
+import { DevicePanel } from '../tools/DevicePanel.js';
+import { Items } from '../tools/Items.js';
+import { Tool } from '../tools/Tool.js';
+import { nextPlace, STATUS_WORDS, withTrial } from './entries.js';
+import { Keypad } from './Keypad.js';
+import { goTo, nextStop } from './moving.js';
+import type { RowProps } from './Row.js';
+
+/** Beside the trials of the measure at hand: its tool, pain, why there is no value, how it is taken. */
+export function Details(props: RowProps) {
+  const { measure, entries, actions } = props;
+  const columns = columnsOf(measure);
+  const write = (side: Column, entry: MeasureEntry) => actions.write(measure, side, entry);
+  const place = nextPlace(measure, (s) => entries[s], columns, props.alternating);
+  const keep = (value: number, more: Partial<MeasureEntry> = {}) => {
+    if (place !== null) write(place.side, withTrial({ ...entries[place.side], ...more }, place.trial, value));
+  };
+  const lever = entries[place?.side ?? 'left'].parts?.['lever'] ?? null;
+  const force = measure.device === 'dynamometer';
+  return (
+    <div className="mt-2 border-t border-line-2 pt-2">
+      {measure.tool?.kind === 'items' && (
+        <Items
+          measure={measure}
+          items={measure.tool.items}
+          left={entries.left}
+          right={entries.right}
+          write={write}
+        />
+      )}
+      {measure.tool !== null && measure.tool.kind !== 'items' && (
+        <Tool tool={measure.tool} place={place} keep={keep} />
+      )}
+      {measure.device !== null && (
+        <div className="mt-1">
+          <DevicePanel
+            measure={measure}
+            kind={measure.device}
+            base={props.devicesUrl}
+            place={place}
+            leverCm={lever}
+            bodyMassKg={props.bodyMassKg}
+            keep={(value, heldBy) =>
+              keep(value, {
+                ...(measure.methods.includes('phone or inclinometer')
+                  ? { method: 'phone or inclinometer' }
+                  : {}),
+                ...(heldBy === 'self' ? { by: 'self' as const } : {}),
+              })
+            }
+          />
+        </div>
+      )}
+      {props.keypad && <Keypad />}
+      <div className={`mt-2 grid gap-x-8 gap-y-1 ${columns.length === 2 ? 'grid-cols-2' : ''}`}>
+        {columns.map((side, i) => (
+          <Beside
+            key={side}
+            {...props}
+            side={side}
+            order={100 + i}
+            withLever={force && measure.key.endsWith('-force')}
+            write={write}
+          />
+        ))}
+      </div>
+      <How {...props} />
+    </div>
+  );
+}
+
+/** Pain with it, why there is no value, and the lever arm of a force, on one side. */
+function Beside({
+  measure,
+  entries,
+  side,
+  row,
+  order,
+  withLever,
+  write,
+}: RowProps & {
+  side: Column;
+  order: number;
+  withLever: boolean;
+  write: (side: Column, entry: MeasureEntry) => void;
+}) {
+  const entry = entries[side];
+  return (
+    <div>
+      <div className="flex items-center gap-3">
+        {side !== 'none' && (
+          <span className="text-sm font-semibold" style={{ color: `var(--color-${side})` }}>
+            {side === 'left' ? 'L' : 'R'}
+          </span>
+        )}
+        {!measure.painless && <span className="text-sm text-ink-2">pain</span>}
+        {!measure.painless && (
+          <div
+            className="origin-left scale-[0.82]"
+            data-row={row}
+            data-order={order}
+            data-pain
+            tabIndex={-1}
+            onFocus={(event) => {
+              if (event.target === event.currentTarget)
+                event.currentTarget.querySelector<HTMLElement>('[aria-pressed="true"], button')?.focus();
+            }}
+            onKeyDown={(event) => {
+              if (event.key !== 'Enter') return;
+              event.preventDefault();
+              goTo(nextStop(event.currentTarget, event.shiftKey ? -1 : 1));
+            }}
+          >
+            <ScoreKeys
+              label={side === 'none' ? 'Pain while doing it' : `Pain while doing it, ${side}`}
+              low="no pain"
+              high="worst"
+              value={entry.pain}
+              onChange={(pain) => write(side, { ...entry, pain })}
+            />
+          </div>
+        )}
+      </div>
+      <div className="mt-0.5 flex flex-wrap items-center gap-x-4 text-sm">
+        <span
+          className="flex gap-4"
+          role="group"
+          aria-label={`${measure.label}${side === 'none' ? '' : `, ${side}`}: why there is no value`}
+        >
+          {(['not-done', 'unable', 'stopped-by-pain'] as const).map((status) => (
+            <button
+              key={status}
+              type="button"
+              aria-pressed={entry.status === status}
+              className={`min-h-9 ${entry.status === status ? 'font-bold' : 'text-action'}`}
+              onClick={() => write(side, { ...entry, status: entry.status === status ? 'taken' : status })}
+            >
+              {STATUS_WORDS[status]}
+            </button>
+          ))}
+        </span>
+        {entry.status === 'not-done' && (
+          <input
+            className="field !min-h-9 max-w-56"
+            aria-label={`Why not done${side === 'none' ? '' : `, ${side}`}`}
+            placeholder="why, in a few words"
+            maxLength={200}
+            value={entry.reason ?? ''}
+            onChange={(e) => write(side, { ...entry, reason: e.target.value })}
+          />
+        )}
+        {withLever && <Lever entry={entry} side={side} write={write} />}
+        <Again measure={measure} entry={entry} side={side} write={write} />
+      </div>
+    </div>
+  );
+}
+
+function Lever({
+  entry,
+  side,
+  write,
+}: {
+  entry: MeasureEntry;
+  side: Column;
+  write: (side: Column, entry: MeasureEntry) => void;
+}) {
+  const [text, setText] = useState(String(entry.parts?.['lever'] ?? ''));
+  const value = Number(text.replace(',', '.'));
+  const wrong = text !== '' && !(value >= 3 && value <= 60);
+  return (
+    <label className="flex items-center gap-1">
+      lever arm
+      <input
+        className="w-12 border-b-2 border-line bg-transparent text-center font-semibold"
+        inputMode="decimal"
+        aria-label={`Lever arm in cm, ${side}`}
+        aria-invalid={wrong}
+        value={text}
+        maxLength={5}
+        onChange={(e) => {
+          setText(e.target.value);
+          const typed = Number(e.target.value.replace(',', '.'));
+          const fine = e.target.value !== '' && typed >= 3 && typed <= 60;
+          const { lever: _lever, ...rest } = entry.parts ?? {};
+          write(side, { ...entry, parts: fine ? { ...rest, lever: typed } : rest });
+        }}
+      />
+      cm
+      {wrong && (
+        <span role="alert" className="text-ease-deep">
+          from 3 to 60
+        </span>
+      )}
+    </label>
+  );
+}
+
+/** Taken again after an exercise was tried: a dose that helps shows within the visit. */
+function Again({
+  measure,
+  entry,
+  side,
+  write,
+}: {
+  measure: RowProps['measure'];
+  entry: MeasureEntry;
+  side: Column;
+  write: (side: Column, entry: MeasureEntry) => void;
+}) {
+  const first = entry.status === 'taken' ? combineTrials(measure, entry.trials).value : null;
+  if (first === null || measure.levels !== null) return null;
+  const again = entry.again;
+  if (again === undefined) {
+    return (
+      <button
+        type="button"
+        className="text-action min-h-9"
+        onClick={() => write(side, { ...entry, again: { trials: [], pain: null } })}
+      >
+        Re-test
+      </button>
+    );
+  }
+  const after = combineTrials(measure, again.trials).value;
+  const change = after === null ? null : compareValues(measure, first, after);
+  return (
+    <span className="flex items-center gap-2">
+      <span>after</span>
+      <AgainField
+        label={`${measure.label}${side === 'none' ? '' : `, ${side}`}, again`}
+        value={again.trials[0] ?? null}
+        min={measure.allowed.min}
+        max={measure.allowed.max}
+        onValue={(v) => write(side, { ...entry, again: { ...again, trials: v === null ? [] : [v] } })}
+      />
+      {change !== null && (
+        <b className={change.direction === 'worse' ? 'text-ease-deep' : 'text-go-deep'}>
+          {`${change.change > 0 ? '+' : ''}${shown(change.change)}${unitAfter(measure)} within the visit, ${change.class.replaceAll('-', ' ')}`}
+        </b>
+      )}
+      <button
+        type="button"
+        className="text-action min-h-9"
+        onClick={() => {
+          const { again: _again, ...rest } = entry;
+          write(side, rest);
+        }}
+      >
+        drop it
+      </button>
+    </span>
+  );
+}
+
+function AgainField({
+  label,
+  value,
+  min,
+  max,
+  onValue,
+}: {
+  label: string;
+  value: number | null;
+  min: number;
+  max: number;
+  onValue: (value: number | null) => void;
+}) {
+  const [text, setText] = useState(value === null ? '' : String(value));
+  const read = (t: string): number | null => {
+    const n = Number(t.replace(',', '.'));
+    return t.trim() === '' || !Number.isFinite(n) || n < min || n > max ? null : n;
+  };
+  const wrong = text.trim() !== '' && read(text) === null;
+  return (
+    <>
+      <input
+        className="w-12 border-b-2 border-line bg-transparent text-center font-semibold"
+        inputMode="decimal"
+        aria-label={label}
+        aria-invalid={wrong}
+        value={text}
+        maxLength={8}
+        onChange={(e) => {
+          setText(e.target.value);
+          onValue(read(e.target.value));
+        }}
+      />
+      {wrong && <span role="alert" className="text-ease-deep">{`from ${min} to ${max}`}</span>}
+    </>
+  );
+}
+
+/** How it is taken: the steps with their drawn setup, and method, position and taker where they are not the usual ones. */
+function How(props: RowProps) {
+  const { measure, entries, actions } = props;
+  const columns = columnsOf(measure);
+  const [lead = 'left'] = columns;
+  const entry = entries[lead];
+  const set = (change: Partial<MeasureEntry>) => {
+    for (const side of columns) actions.write(measure, side, { ...entries[side], ...change });
+  };
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-x-5 text-sm">
+      <Choice
+        label="Method"
+        options={measure.methods}
+        value={entry.method ?? measure.methods[0] ?? ''}
+        onChange={(method) => set({ method })}
+      />
+      <Choice
+        label="Position"
+        options={measure.positions}
+        value={entry.position ?? measure.positions[0] ?? ''}
+        onChange={(position) => set({ position })}
+      />
+      <Choice
+        label="Measured by"
+        options={['another', 'self']}
+        value={entry.by ?? 'another'}
+        onChange={(by) => set({ by: by as 'another' | 'self' })}
+      />
+      {columns.length === 2 && (
+        <>
+          <label className="flex min-h-9 items-center gap-1.5">
+            <input
+              type="checkbox"
+              checked={props.alternating}
+              onChange={(e) => actions.setAlternating(e.target.checked)}
+            />
+            alternate left and right
+          </label>
+          <button type="button" className="text-action min-h-9" onClick={() => actions.swap(measure)}>
+            Swap left and right
+          </button>
+        </>
+      )}
+      {measure.photo !== null && (
+        <button type="button" className="text-action min-h-9" onClick={() => actions.openPhoto(measure)}>
+          From a picture
+        </button>
+      )}
+      <details className="basis-full">
+        <summary className="min-h-8 text-ink-2">How it is taken</summary>
+        <div className="flex gap-5 pb-1">
+          {measure.setup !== null && <Setup name={measure.setup} label={measure.positions[0] ?? ''} />}
+          <div>
+            <ol className="list-decimal pl-5">
+              {measure.method.map((step) => (
+                <li key={step}>{step}</li>
+              ))}
+            </ol>
+            <p className="mt-1 text-ink-2">{`${measure.evidence.statement}. ${measure.evidence.source}.`}</p>
+          </div>
+        </div>
+      </details>
+    </div>
+  );
+}
+
+function Choice({
+  label,
+  options,
+  value,
+  onChange,
+}: {
+  label: string;
+  options: readonly string[];
+  value: string;
+  onChange: (value: string) => void;
+}) {
+  if (options.length < 2) return null;
+  return (
+    <label className="flex min-h-9 items-center gap-1.5">
+      <span className="text-ink-2">{label}</span>
+      <select
+        className="min-h-9 border-b border-line bg-transparent font-semibold"
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      >
+        {options.map((o) => (
+          <option key={o} value={o}>
+            {o}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

@@ -1,0 +1,99 @@
+import { useEffect, useId, useState } from 'react';
+import { guardReading, type MeasureDefinition } from '@heathstep/core';
+import type { Column } from '../live.js';
+import { move } from './moving.js';
+
+interface TrialProps {
+  readonly measure: MeasureDefinition;
+  readonly side: Column;
+  readonly index: number;
+  readonly row: number;
+  readonly order: number;
+  readonly value: number | null;
+  readonly outlier: boolean;
+  readonly confirmed: boolean;
+  readonly refusal: string | null;
+  readonly keypad: boolean;
+  readonly onValue: (value: number | null) => void;
+  readonly onConfirm: () => void;
+}
+
+const read = (measure: MeasureDefinition, text: string): number | null => {
+  const guard = guardReading(measure, text);
+  return guard.state === 'fine' || guard.state === 'unusual' ? guard.value : null;
+};
+
+/** One reading. What is typed stays in the field even when it cannot be taken; only possible readings are kept. */
+export function Trial(props: TrialProps) {
+  const { measure, side, index, value, outlier, confirmed, refusal, onValue, onConfirm } = props;
+  const [text, setText] = useState(value === null ? '' : String(value));
+  const noteId = useId();
+  const guard = guardReading(measure, text);
+  useEffect(() => {
+    setText((now) => {
+      const wrong = value === null && guardReading(measure, now).state === 'impossible';
+      return read(measure, now) === value || wrong ? now : value === null ? '' : String(value);
+    });
+  }, [value, measure]);
+  const take = (typed: string) => {
+    setText(typed);
+    const reading = read(measure, typed);
+    if (reading !== value) onValue(reading);
+  };
+  const asks = guard.state === 'unusual' && !confirmed;
+  const wrong = guard.state === 'impossible' ? guard.message : refusal;
+  const meant = guard.state === 'impossible' ? guard.meant : undefined;
+  const tone =
+    wrong !== null
+      ? 'border-ease bg-ease-wash'
+      : outlier || asks
+        ? 'border-hold bg-hold-wash'
+        : 'border-line focus:border-heather';
+  const name = side === 'none' ? measure.label : `${measure.label}, ${side}`;
+  return (
+    <span className="relative">
+      <input
+        data-trial
+        data-row={props.row}
+        data-order={props.order}
+        data-column={`${side}-${index}`}
+        inputMode={props.keypad ? 'none' : 'decimal'}
+        autoComplete="off"
+        aria-label={`${name}, trial ${index + 1}`}
+        aria-invalid={wrong !== null}
+        aria-describedby={noteId}
+        value={text}
+        className={`h-10 border-b-2 bg-transparent text-center text-[0.95rem] font-semibold focus:outline-none ${measure.trials.count === 1 ? 'w-14' : 'w-8'} ${tone}`}
+        onChange={(event) => take(event.target.value)}
+        onKeyDown={move}
+        onFocus={(event) => event.currentTarget.select()}
+      />
+      <span id={noteId} className="pointer-events-none">
+        {wrong !== null && (
+          <span
+            role="alert"
+            className="pointer-events-auto absolute left-0 top-full z-20 w-60 rounded bg-ease px-2 py-1 text-sm text-paper shadow"
+          >
+            {wrong}{' '}
+            {meant !== undefined && (
+              <button type="button" className="font-bold underline" onClick={() => take(String(meant))}>
+                {`Take ${meant}`}
+              </button>
+            )}
+          </span>
+        )}
+        {wrong === null && asks && (
+          <span className="pointer-events-auto absolute left-0 top-full z-20 w-60 rounded border border-hold bg-hold-wash px-2 py-1 text-sm text-hold-deep shadow">
+            {guard.ask}{' '}
+            <button type="button" className="font-bold underline" onClick={onConfirm}>
+              Yes, it is
+            </button>
+          </span>
+        )}
+        {outlier && (
+          <span className="sr-only">This trial differs from the others by more than the error</span>
+        )}
+      </span>
+    </span>
+  );
+}

@@ -1,0 +1,127 @@
+import { useState } from 'react';
+import {
+  type CapturedValue,
+  type CaptureWarning,
+  type DeviceKind,
+  type MeasureDefinition,
+  shown,
+  torqueOf,
+} from '@heathstep/core';
+import { Ring, sideColour } from './Ring.js';
+import { placeText } from './Stopwatch.js';
+import type { ToolProps } from './Tool.js';
+import { useDevice } from './useDevice.js';
+
+const WARNINGS: Record<CaptureWarning, string> = {
+  tilt: 'Tilted: hold it in line, nothing is taken',
+  'heel-lift': 'The heel has lifted, nothing is taken',
+  'late-trigger': 'The push began before the capture. Let go, and push again',
+  'drop-out': 'Readings were lost: starting over',
+  silent: 'The device says nothing. Nothing is taken',
+  rubbish: 'The device sent something unreadable: starting over',
+};
+
+const UNITS: Record<DeviceKind, string> = { inclinometer: '°', dynamometer: 'N', thermometer: '°C' };
+
+/** A device beside the trials: the live value large, taken by itself when it is steady, filling trials in turn. */
+export function DevicePanel({
+  measure,
+  kind,
+  base,
+  place,
+  keep,
+  leverCm,
+  bodyMassKg,
+}: Pick<ToolProps, 'place'> & {
+  measure: MeasureDefinition;
+  kind: DeviceKind;
+  base: string | null;
+  keep: (value: number, heldBy: 'another' | 'self') => void;
+  leverCm: number | null;
+  bodyMassKg: number | null;
+}) {
+  const [last, setLast] = useState<CapturedValue | null>(null);
+  const device = useDevice(
+    base,
+    kind,
+    place === null ? null : { measure: measure.key, side: place.side },
+    (value, state) => {
+      if (place === null) return;
+      setLast(value);
+      keep(round(value.value, measure.decimals), state.hello?.heldBy ?? 'another');
+    },
+  );
+  const { link, state } = device;
+  if (base === null) return <p className="text-sm text-ink-2">No device service on this machine.</p>;
+  if (link !== 'on') {
+    return (
+      <div className="flex items-center gap-4 text-sm" role="group" aria-label="Device">
+        <button
+          type="button"
+          className="action-quiet"
+          disabled={link === 'connecting'}
+          onClick={device.connect}
+        >
+          {link === 'connecting' ? 'Connecting' : `Connect the ${kind}`}
+        </button>
+        {link === 'failed' && (
+          <span role="alert" className="text-ease-deep">
+            The device did not answer. Is it on, and its service started? Values can be typed.
+          </span>
+        )}
+        {link === 'off' && state.phase === 'ended' && (
+          <span role="alert" className="text-ease-deep">
+            {`Disconnected: ${state.endReason ?? ''}. Only what was taken before is kept.`}
+          </span>
+        )}
+      </div>
+    );
+  }
+  const warning = state.warnings[0];
+  return (
+    <div className="flex items-center gap-4" role="group" aria-label="Device">
+      <Ring share={state.steadiness} colour={sideColour(place?.side ?? 'none')}>
+        {state.hello === null ? '' : <span aria-hidden>{state.steadiness > 0 ? '●' : '○'}</span>}
+      </Ring>
+      <div className="w-32 text-4xl font-bold leading-none" aria-label="Live value">
+        {state.live === null ? '–' : shown(state.live, kind === 'dynamometer' ? 0 : 1)}
+        <span className="text-base font-normal text-ink-2">{UNITS[kind]}</span>
+      </div>
+      <div className="min-w-0 flex-1 text-sm">
+        <div className="font-semibold">
+          {state.hello?.name ?? kind}, {placeText(place)}
+        </div>
+        <div role="status" className={warning === undefined ? 'text-ink-2' : 'font-semibold text-ease-deep'}>
+          {warning !== undefined ? WARNINGS[warning] : place === null ? 'All trials taken' : help(kind)}
+        </div>
+        {state.hello?.heldBy === 'self' && (
+          <div className="text-hold-deep">Held by the patient: kept as measured by oneself</div>
+        )}
+        {last?.force != null && (
+          <div className="text-ink-2">
+            {`peak ${shown(last.force.peakN, 0)} N, best second ${shown(last.force.bestSecondN, 0)} N, rise ${shown(last.force.riseNPerS, 0)} N/s`}
+            {leverCm !== null && torqueText(last.force.bestSecondN, leverCm, bodyMassKg)}
+          </div>
+        )}
+      </div>
+      <button type="button" className="action-quiet" onClick={device.zero} disabled={state.live === null}>
+        Zero
+      </button>
+      <button type="button" className="text-action min-h-11 text-sm" onClick={device.disconnect}>
+        Disconnect
+      </button>
+    </div>
+  );
+}
+
+const help = (kind: DeviceKind): string =>
+  kind === 'dynamometer'
+    ? 'Push and hold; it is kept as you let go'
+    : 'Hold still for a second; it is kept by itself';
+
+function torqueText(newton: number, leverCm: number, mass: number | null): string {
+  const { nm, nmPerKg } = torqueOf(newton, leverCm, mass);
+  return `, ${shown(nm)} Nm${nmPerKg === null ? '' : `, ${shown(nmPerKg, 2)} Nm/kg`}`;
+}
+
+const round = (value: number, decimals: number): number => Number(value.toFixed(decimals));

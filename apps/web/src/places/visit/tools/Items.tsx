@@ -1,0 +1,103 @@
+import type { MeasureDefinition, ScoredItem } from '@heathstep/core';
+import type { MeasureEntry } from '@heathstep/contracts';
+import { PostureDrawing } from './PostureDrawing.js';
+
+/** Scored items that add up: each drawn low, middle and high, one key each, both feet. */
+export function Items({
+  measure,
+  items,
+  left,
+  right,
+  write,
+}: {
+  measure: MeasureDefinition;
+  items: readonly ScoredItem[];
+  left: MeasureEntry;
+  right: MeasureEntry;
+  write: (side: 'left' | 'right', entry: MeasureEntry) => void;
+}) {
+  const score = (side: 'left' | 'right', item: string, value: number | null) => {
+    const entry = side === 'left' ? left : right;
+    const parts = Object.fromEntries(
+      Object.entries({ ...entry.parts, [item]: value }).filter((p): p is [string, number] => p[1] !== null),
+    );
+    const whole = items.every((i) => parts[i.key] !== undefined);
+    const total = items.reduce((sum, i) => sum + (parts[i.key] ?? 0), 0);
+    write(side, { ...entry, parts, trials: whole ? [total] : [] });
+  };
+  const left_ = (side: MeasureEntry) => items.filter((i) => side.parts?.[i.key] === undefined).length;
+  return (
+    <div className="col-span-2" role="group" aria-label={`Items of ${measure.label}`}>
+      {items.map((item) => (
+        <div
+          key={item.key}
+          className="grid grid-cols-[1fr_15rem_1fr] items-center gap-3 border-b border-line-2 py-1"
+        >
+          <Scores side="left" item={item} value={left.parts?.[item.key] ?? null} onChange={score} />
+          <div className="flex items-center gap-2">
+            <PostureDrawing item={item.key} lean={-1} title={item.low} />
+            <span className="min-w-0 flex-1 text-center text-sm font-semibold leading-tight">
+              {item.label}
+            </span>
+            <PostureDrawing item={item.key} lean={1} title={item.high} />
+          </div>
+          <Scores side="right" item={item} value={right.parts?.[item.key] ?? null} onChange={score} />
+        </div>
+      ))}
+      <p className="mt-1 text-sm text-ink-2">
+        {left_(left) + left_(right) === 0
+          ? 'All items scored; the totals stand above.'
+          : `To score: ${left_(left)} left, ${left_(right)} right. A total can be typed above instead.`}
+      </p>
+    </div>
+  );
+}
+
+function Scores({
+  side,
+  item,
+  value,
+  onChange,
+}: {
+  side: 'left' | 'right';
+  item: ScoredItem;
+  value: number | null;
+  onChange: (side: 'left' | 'right', item: string, value: number | null) => void;
+}) {
+  const scores = Array.from({ length: item.max - item.min + 1 }, (_, i) => item.min + i);
+  return (
+    <div
+      role="radiogroup"
+      aria-label={`${item.label}, ${side}`}
+      className={`flex ${side === 'left' ? 'justify-end' : ''}`}
+    >
+      {scores.map((s, i) => {
+        const on = value === s;
+        return (
+          <button
+            key={s}
+            type="button"
+            role="radio"
+            aria-checked={on}
+            tabIndex={on || (value === null && s === 0) ? 0 : -1}
+            className={`min-h-10 w-11 border-b-2 text-sm font-semibold ${on ? 'text-paper' : 'border-line hover:bg-heather-wash'}`}
+            style={
+              on ? { background: `var(--color-${side})`, borderColor: `var(--color-${side})` } : undefined
+            }
+            onClick={() => onChange(side, item.key, on ? null : s)}
+            onKeyDown={(event) => {
+              const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+              const target = scores[i + step];
+              if (step === 0 || target === undefined) return;
+              event.preventDefault();
+              onChange(side, item.key, target);
+              (event.currentTarget.parentElement?.children[i + step] as HTMLElement).focus();
+            }}
+          >
+            {s > 0 ? `+${s}` : s}
+          </button>
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,172 @@
+import type { Side } from '@heathstep/core';
+
+/** What is marked on the drawings of the Look and Feel steps; one list for the form, the server's check and the rules. */
+
+export const NUMB_SITES = [
+  ['big-toe', 'big toe'],
+  ['third-toe', 'third toe'],
+  ['fifth-toe', 'fifth toe'],
+  ['first-head', 'first metatarsal head'],
+  ['third-head', 'third metatarsal head'],
+  ['fifth-head', 'fifth metatarsal head'],
+  ['inner-arch', 'inner arch'],
+  ['outer-border', 'outer border'],
+  ['heel', 'heel'],
+  ['dorsum', 'top of the foot'],
+] as const;
+export type NumbSite = (typeof NUMB_SITES)[number][0];
+
+/** Missing one of these alone means that protective feeling is lost. */
+const KEY_SITES: readonly NumbSite[] = ['big-toe', 'first-head', 'fifth-head'];
+const MISSED_LIMIT = 4;
+
+export const WEAR_AREAS = [
+  ['heel-out', 'outer heel'],
+  ['heel-in', 'inner heel'],
+  ['forefoot-in', 'inner forefoot'],
+  ['forefoot-out', 'outer forefoot'],
+  ['toe', 'toe'],
+] as const;
+
+export const CALLUS_AREAS = [
+  ['big-toe', 'big toe'],
+  ['small-toes', 'small toes'],
+  ['first-head', 'under the first metatarsal head'],
+  ['middle-heads', 'under the middle metatarsal heads'],
+  ['fifth-head', 'under the fifth metatarsal head'],
+  ['outer-border', 'outer border'],
+  ['heel', 'heel'],
+] as const;
+
+export const TOES = [
+  ['big', 'big toe'],
+  ['second', 'second toe'],
+  ['third', 'third toe'],
+  ['fourth', 'fourth toe'],
+  ['fifth', 'fifth toe'],
+] as const;
+export type Toe = (typeof TOES)[number][0];
+export const TOE_SHAPES = ['straight', 'claw', 'hammer', 'mallet'] as const;
+export interface ToeEntry {
+  readonly shape: (typeof TOE_SHAPES)[number];
+  readonly rigid: boolean;
+}
+
+export const POSES = [
+  ['stance', 'standing'],
+  ['squat', 'squat'],
+  ['raise', 'heel raise'],
+  ['single', 'one leg'],
+] as const;
+export type Pose = (typeof POSES)[number][0];
+export const POINTS = [
+  ['first', 'first metatarsal head'],
+  ['fifth', 'fifth metatarsal head'],
+  ['heel', 'heel'],
+] as const;
+export type SupportPoint = (typeof POINTS)[number][0];
+export const POINT_STATES = ['down', 'light', 'lifted'] as const;
+export type PointState = (typeof POINT_STATES)[number];
+export type PointsEntry = Partial<Record<SupportPoint, PointState>>;
+
+export const BONES = [
+  ['shin-inner', 'inner shin'],
+  ['shin-front', 'front of the shin'],
+  ['fibula-upper', 'upper fibula'],
+  ['outer-ankle-bone', 'outer ankle bone'],
+  ['inner-ankle-bone', 'inner ankle bone'],
+  ['navicular', 'navicular'],
+  ['fifth-base', 'base of the fifth metatarsal'],
+  ['metatarsal-shaft', 'a metatarsal shaft'],
+  ['heel-bone', 'heel bone, both sides'],
+] as const;
+export type Bone = (typeof BONES)[number][0];
+export interface TenderEntry {
+  readonly bone: Bone;
+  readonly cm: number | null;
+}
+const SHIN: readonly Bone[] = ['shin-inner', 'shin-front'];
+const SHORT_CM = 5;
+const OTTAWA: readonly Bone[] = [
+  'fibula-upper',
+  'outer-ankle-bone',
+  'inner-ankle-bone',
+  'navicular',
+  'fifth-base',
+];
+
+export interface NumbEntry {
+  readonly felt: readonly NumbSite[];
+  readonly missed: readonly NumbSite[];
+}
+
+type Entries = ReadonlyMap<string, unknown>;
+
+const nameIn = (list: readonly (readonly [string, string])[], key: string): string =>
+  list.find(([k]) => k === key)?.[1] ?? key;
+
+const numbOf = (entries: Entries, side: Side): NumbEntry | null =>
+  (entries.get(`look.numb.${side}`) as NumbEntry | undefined) ?? null;
+
+/** Monofilament sites felt and tested on a side; null when none was. */
+export function sitesOf(entries: Entries, side: Side): { felt: number; tested: number } | null {
+  const numb = numbOf(entries, side);
+  if (numb === null) return null;
+  return { felt: numb.felt.length, tested: numb.felt.length + numb.missed.length };
+}
+
+function tender(entries: Entries, side: Side, fits: (t: TenderEntry) => boolean): string | null {
+  const list = (entries.get(`look.tender.${side}`) as TenderEntry[] | undefined) ?? [];
+  const found = list.filter(fits);
+  if (found.length === 0) return null;
+  const words = found.map((t) => `${nameIn(BONES, t.bone)}${t.cm === null ? '' : ` over ${t.cm} cm`}`);
+  return `Bone tender: ${words.join(', ')}`;
+}
+
+/** Whether protective feeling is lost on a side by the sites missed, in words; null when not. */
+function feelingLost(entries: Entries, side: Side): string | null {
+  const missed = numbOf(entries, side)?.missed ?? [];
+  const lost = missed.some((s) => KEY_SITES.includes(s)) || missed.length >= MISSED_LIMIT;
+  return lost ? `Monofilament not felt at the ${missed.map((s) => nameIn(NUMB_SITES, s)).join(', ')}` : null;
+}
+
+function rigidToe(entries: Entries, side: Side): string | null {
+  const toes = Object.entries(
+    (entries.get(`look.toes.${side}`) as Record<string, ToeEntry> | undefined) ?? {},
+  );
+  const rigid = toes.filter(([, t]) => t.rigid && t.shape !== 'straight');
+  if (rigid.length === 0) return null;
+  return `Cannot be corrected by hand: ${rigid.map(([toe, t]) => `${t.shape} ${nameIn(TOES, toe)}`).join(', ')}`;
+}
+
+/** A sign of the safety rules that was marked on the drawings, in words; null when it was not. */
+export function seenSign(entries: Entries, sign: string, side: Side): string | null {
+  switch (sign) {
+    case 'feeling-lost':
+      return feelingLost(entries, side);
+    case 'rigid-toe':
+      return rigidToe(entries, side);
+    case 'tender-shin-short':
+      return tender(entries, side, (t) => SHIN.includes(t.bone) && t.cm !== null && t.cm < SHORT_CM);
+    case 'tender-metatarsal':
+      return tender(entries, side, (t) => t.bone === 'metatarsal-shaft' || t.bone === 'heel-bone');
+    case 'tender-ottawa':
+      return tender(entries, side, (t) => OTTAWA.includes(t.bone));
+    default:
+      return null;
+  }
+}
+
+/** Support points that are lifted or light on a side, by pose, in words. A lifted outer point while rolling in is tipping, not pronation. */
+export function pointsReading(
+  entries: Entries,
+  side: Side,
+): { pose: Pose; text: string; tipping: boolean }[] {
+  return POSES.flatMap(([pose, poseName]) => {
+    const points = entries.get(`look.points.${pose}.${side}`) as PointsEntry | undefined;
+    const off = POINTS.filter(([p]) => points?.[p] === 'lifted' || points?.[p] === 'light');
+    if (points === undefined || off.length === 0) return [];
+    const words = off.map(([p, name]) => `${name} ${points[p] ?? ''}`);
+    return [{ pose, text: `${poseName}: ${words.join(', ')}`, tipping: points.fifth === 'lifted' }];
+  });
+}

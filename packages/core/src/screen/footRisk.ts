@@ -1,0 +1,53 @@
+/** What the foot risk class is computed from; null where it was not looked at. */
+export interface FootRiskInput {
+  readonly feelingLost: boolean | null;
+  readonly poorCirculation: boolean | null;
+  readonly deformity: boolean | null;
+  /** Past ulcer or amputation. */
+  readonly history: boolean | null;
+}
+
+export interface FootRisk {
+  /** 0 very low, 1 low, 2 moderate, 3 high; null while something that decides it is not known. */
+  readonly riskClass: 0 | 1 | 2 | 3 | null;
+  readonly word: string;
+  /** Months between checks, from to. */
+  readonly checkMonths: readonly [from: number, to: number] | null;
+  readonly because: readonly string[];
+  readonly missing: readonly string[];
+}
+
+const WORDS = ['very low', 'low', 'moderate', 'high'] as const;
+const CHECKS = [
+  [12, 12],
+  [6, 12],
+  [3, 6],
+  [1, 3],
+] as const;
+
+/**
+ * Foot risk class from feeling, circulation, deformity and history.
+ * High: feeling or circulation lost with a past ulcer. Moderate: two of feeling, circulation, deformity (at least one
+ * of the first two). Low: one of feeling and circulation. Source: international diabetic foot guidance, recalled.
+ */
+export function footRiskClass(input: FootRiskInput): FootRisk {
+  const names: readonly (readonly [boolean | null, string, string])[] = [
+    [input.feelingLost, 'protective feeling lost', 'feeling'],
+    [input.poorCirculation, 'poor circulation', 'circulation'],
+    [input.deformity, 'deformity', 'deformity'],
+    [input.history, 'past ulcer or amputation', 'history'],
+  ];
+  const because = names.filter(([v]) => v === true).map(([, words]) => words);
+  const missing = names.filter(([v]) => v === null).map(([, , name]) => name);
+  const classOf = (unknown: boolean): 0 | 1 | 2 | 3 => {
+    const at = (v: boolean | null) => v ?? unknown;
+    const main = Number(at(input.feelingLost)) + Number(at(input.poorCirculation));
+    if (main === 0) return 0;
+    if (at(input.history)) return 3;
+    return main === 2 || at(input.deformity) ? 2 : 1;
+  };
+  // Not known can only be settled when the best and the worst answer give the same class.
+  const [low, high] = [classOf(false), classOf(true)];
+  if (low !== high) return { riskClass: null, word: 'not known yet', checkMonths: null, because, missing };
+  return { riskClass: low, word: WORDS[low], checkMonths: CHECKS[low], because, missing: [] };
+}

@@ -1,0 +1,215 @@
+import type { SafetyAnswer, SafetyQuestion, SafetyRule, Trigger } from './definition.js';
+import { footRiskClass } from './footRisk.js';
+import { referralLetter } from './letter.js';
+import { evaluateSafety, type SafetyFindings } from './safety.js';
+
+const evidence = { statement: '', source: 'test', kind: 'convention', version: 1 } as const;
+const question = (key: string, scope: 'person' | 'side' = 'side', onlyIf?: Trigger): SafetyQuestion => ({
+  key,
+  text: key,
+  kind: 'acute',
+  scope,
+  group: 'g',
+  ...(onlyIf === undefined ? {} : { onlyIf }),
+});
+const rule = (key: string, trigger: Trigger, more: Partial<SafetyRule> = {}): SafetyRule => ({
+  key,
+  title: key,
+  level: 'urgent',
+  scope: 'side',
+  trigger,
+  off: [],
+  action: 'act',
+  evidence,
+  ...more,
+});
+const findings = (measured: Record<string, number>, seen: Record<string, string> = {}): SafetyFindings => ({
+  measured: (key, side) => measured[`${key}.${side}`] ?? null,
+  seen: (sign, side) => seen[`${sign}.${side}`] ?? null,
+  labelOf: (key) => key,
+});
+const evaluate = (
+  questions: SafetyQuestion[],
+  rules: SafetyRule[],
+  answers: Record<string, SafetyAnswer>,
+  found?: SafetyFindings,
+) =>
+  evaluateSafety({
+    questions,
+    rules,
+    answers,
+    affected: 'left',
+    ageYears: 40,
+    closures: [],
+    ...(found === undefined ? {} : { findings: found }),
+  });
+
+describe('questions behind a gate', () => {
+  const questions = [question('injury'), question('tender', 'side', 'injury')];
+  const rules = [rule('fracture', { all: ['injury', 'tender'] })];
+
+  it('are neither asked nor missing while the gate is closed', () => {
+    expect(evaluate(questions, rules, { injury: 'no' })).toMatchObject({ asked: ['injury'], unanswered: [] });
+  });
+
+  it('are missing once it opens', () => {
+    expect(evaluate(questions, rules, { injury: 'left' }).unanswered).toEqual(['tender']);
+  });
+
+  it('an answer left behind a gate that closed again counts for nothing', () => {
+    const lone = [rule('bone', 'tender')];
+    expect(evaluate(questions, lone, { injury: 'left', tender: 'left' }).triggered).toHaveLength(1);
+    expect(evaluate(questions, lone, { injury: 'no', tender: 'left' }).triggered).toEqual([]);
+  });
+
+  it('can be opened by a measured difference', () => {
+    const gate: Trigger = { measured: 'girth', higherBy: 3, than: 'other-side' };
+    const gated = [question('oedema', 'side', gate)];
+    expect(evaluate(gated, [], {}, findings({ 'girth.left': 39, 'girth.right': 36 })).asked).toEqual([
+      'oedema',
+    ]);
+    expect(evaluate(gated, [], {}, findings({ 'girth.left': 38.9, 'girth.right': 36 })).asked).toEqual([]);
+  });
+});
+
+describe('signs that were measured or marked', () => {
+  it.each([
+    [2, 1],
+    [1.99, 0],
+  ])('skin %d degrees warmer than the other side triggers %d', (by, times) => {
+    const state = evaluate(
+      [],
+      [rule('warm', { measured: 'temp', higherBy: 2, than: 'other-side' })],
+      {},
+      findings({ 'temp.left': 30, 'temp.right': 30 + by }),
+    );
+    expect(state.triggered.map((t) => t.side)).toEqual(Array(times).fill('right'));
+  });
+
+  it('one side alone is no difference', () => {
+    const rules = [rule('warm', { measured: 'temp', higherBy: 2, than: 'other-side' })];
+    expect(evaluate([], rules, {}, findings({ 'temp.left': 35 })).triggered).toEqual([]);
+  });
+
+  it('a value at its threshold triggers on its own side, and says so', () => {
+    const rules = [rule('no-raise', { measured: 'raises', op: '<', value: 1 })];
+    const state = evaluate([], rules, {}, findings({ 'raises.left': 0, 'raises.right': 1 }));
+    expect(state.triggered).toMatchObject([{ side: 'left', because: ['raises 0'] }]);
+  });
+
+  it('a rule for the person is triggered by either side', () => {
+    const rules = [rule('pulse', { measured: 'pulses', op: '<=', value: 0 }, { scope: 'person' })];
+    expect(evaluate([], rules, {}, findings({ 'pulses.right': 0 })).triggered).toMatchObject([
+      { side: 'none' },
+    ]);
+  });
+
+  it('what is marked on a drawing needs no question as well', () => {
+    const rules = [rule('feeling', { any: ['asked', { seen: 'feeling-lost' }] })];
+    const state = evaluate(
+      [question('asked')],
+      rules,
+      { asked: 'no' },
+      findings({}, { 'feeling-lost.right': 'not felt at the heel' }),
+    );
+    expect(state.triggered).toMatchObject([{ side: 'right', because: ['not felt at the heel'] }]);
+  });
+
+  it('nothing measured triggers nothing', () => {
+    expect(evaluate([], [rule('x', { measured: 'raises', op: '<', value: 1 })], {}).triggered).toEqual([]);
+  });
+});
+
+describe('the two-level score', () => {
+  const score: Trigger = {
+    points: [
+      { when: 'cancer', score: 1 },
+      { when: 'tender', score: 1 },
+      { when: { measured: 'girth', higherBy: 3, than: 'other-side' }, score: 1 },
+      { when: 'other', score: -2 },
+    ],
+    sumAtLeast: 2,
+  };
+  const questions = [question('cancer', 'person'), question('tender'), question('other')];
+  const answers = (more: Record<string, SafetyAnswer>) => ({
+    cancer: 'no' as const,
+    tender: 'no' as const,
+    other: 'no' as const,
+    ...more,
+  });
+  const of = (more: Record<string, SafetyAnswer>, found?: SafetyFindings) =>
+    evaluate(questions, [rule('clot', score, { level: 'emergency' })], answers(more), found);
+
+  it('adds what is on the side, and is there to be read under its threshold too', () => {
+    expect(of({ tender: 'left' })).toMatchObject({
+      triggered: [],
+      scores: { clot: { left: 1, right: 0 } },
+    });
+  });
+
+  it('triggers at 2 on the side, the measured calf among it', () => {
+    const girth = findings({ 'girth.left': 40, 'girth.right': 37 });
+    expect(of({ tender: 'left' }, girth).triggered).toMatchObject([{ side: 'left' }]);
+    expect(of({ cancer: 'yes', tender: 'left' }).triggered).toMatchObject([{ side: 'left' }]);
+  });
+
+  it('another diagnosis takes two off', () => {
+    const state = of({ cancer: 'yes', tender: 'left', other: 'left' });
+    expect(state.scores['clot']).toEqual({ left: 0, right: 1 });
+    expect(state.triggered).toEqual([]);
+  });
+});
+
+describe('foot risk class', () => {
+  const risk = (f: boolean | null, c: boolean | null, d: boolean | null, h: boolean | null) =>
+    footRiskClass({ feelingLost: f, poorCirculation: c, deformity: d, history: h });
+
+  it.each([
+    [false, false, false, false, 0],
+    [false, false, true, true, 0],
+    [true, false, false, false, 1],
+    [false, true, false, false, 1],
+    [true, true, false, false, 2],
+    [true, false, true, false, 2],
+    [false, true, true, false, 2],
+    [true, false, false, true, 3],
+    [false, true, false, true, 3],
+    [true, true, true, true, 3],
+  ] as const)(
+    'feeling lost %s, circulation poor %s, deformity %s, history %s is class %d',
+    (f, c, d, h, cls) => {
+      expect(risk(f, c, d, h).riskClass).toBe(cls);
+    },
+  );
+
+  it('is not known while an unknown could change it, and says what is missing', () => {
+    expect(risk(null, false, false, false)).toMatchObject({ riskClass: null, missing: ['feeling'] });
+    expect(risk(false, false, null, null).riskClass).toBe(0);
+    expect(risk(true, null, null, true).riskClass).toBe(3);
+  });
+});
+
+describe('a referral letter', () => {
+  it('leads with the most serious, and says why, what is asked for and what was measured', () => {
+    const state = evaluate(
+      [question('pain')],
+      [rule('Possible fracture', 'pain', { action: 'X-ray today' })],
+      { pain: 'left' },
+    );
+    const letter = referralLetter({
+      clinic: 'Moor clinic',
+      phone: '01632 960 000',
+      day: '25 November 2026',
+      person: 'Bram Sedge',
+      born: null,
+      author: 'Tomas Fell',
+      complaint: 'Outer ankle sprain, left',
+      signs: state.triggered,
+      findings: ['Ankle girth, left: 56 cm'],
+    });
+    expect(letter.split('\n')[0]).toBe('URGENT: please see the same or next day');
+    expect(letter).toContain('- Possible fracture (left): pain. Asked for: X-ray today.');
+    expect(letter).toContain('Ankle girth, left: 56 cm');
+    expect(letter).not.toContain('born');
+  });
+});
