@@ -4,6 +4,7 @@ import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:f
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { goToStep, openPerson, saved, takeTrials } from './support.js';
 
 /** A port nobody has, taken and let go. */
 function freePort(): Promise<number> {
@@ -50,7 +51,10 @@ test.describe('npm start', () => {
   });
   test.afterEach(() => rmSync(data, { recursive: true, force: true }));
 
-  test('starts from a half-made cluster, survives being killed, and stops cleanly', async () => {
+  test('starts from a half-made cluster, survives being killed with a visit open, and stops cleanly', async ({
+    page,
+  }) => {
+    test.setTimeout(150_000);
     mkdirSync(join(data, 'postgres'));
     writeFileSync(join(data, 'postgres', 'half'), 'made');
     const first = start(data, port);
@@ -62,12 +66,31 @@ test.describe('npm start', () => {
     expect(await second.ended).toBe(1);
     expect(second.said()).toContain('Heathstep is running already on this data');
 
+    const password = /lead +\S+ +(\S+)/.exec(first.said())?.[1] ?? '';
+    await page.goto(`http://127.0.0.1:${port}/sign-in`);
+    await page.getByLabel('E-mail').fill('orla.rendell@heathstep.example');
+    await page.getByLabel('Password').fill(password);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await openPerson(page, 'Marit Osgar', 'Visit');
+    await page.getByRole('button', { name: 'Start a review' }).click();
+    await goToStep(page, 'Load');
+    await takeTrials(page, 'Single-leg heel raise', 'left', ['12']);
+    await expect(saved(page)).toBeVisible();
+
     first.child.kill('SIGKILL');
     await first.ended;
+    await expect(health(port)).rejects.toThrow();
+    await takeTrials(page, 'Single-leg heel raise', 'left', ['13']);
+    await takeTrials(page, 'Single-leg heel raise', 'right', ['18']);
+    await expect(page.locator('[data-status="unreachable"]')).toContainText('kept on this device');
     writeFileSync(join(data, 'running.json'), '');
     const third = start(data, port);
     await ready(third, port);
     expect(await health(port)).toMatchObject({ status: 'ok' });
+    await expect(saved(page)).toBeVisible({ timeout: 20_000 });
+    await page.reload();
+    await expect(page.getByLabel('Single-leg heel raise, left, trial 1')).toHaveValue('13');
+    await expect(page.getByLabel('Single-leg heel raise, right, trial 1')).toHaveValue('18');
     third.child.kill('SIGTERM');
     expect(await third.ended).toBe(0);
     await expect(health(port)).rejects.toThrow();

@@ -2,13 +2,21 @@ import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import {
+  combineTrials,
+  compareSides,
+  compareValues,
   composePlan,
   type ComposeInput,
   doseSentence,
   type Facts,
+  guardReading,
+  mdcBetween,
+  type MeasureDefinition,
   prescriptionProblems,
   prescriptionTotals,
   orThrow,
+  readThreshold,
+  semAt,
   sentenceText,
   TAGS,
   type Tag,
@@ -243,4 +251,74 @@ describe('dose sentence', () => {
     expect(totals.weekLoad?.left).toBeCloseTo((0.5 / 0.19) * 3 * 12 * 8 * 3, 6);
     expect(totals.weekLoad?.right).toBe(0);
   });
+});
+
+describe('every measure, at and around its limits', () => {
+  const { measures } = content;
+  const step = (m: MeasureDefinition): number => 10 ** -m.decimals;
+  const limits = measures.flatMap((m) => m.thresholds.map((t, i) => [m.key, t.op, t.value, m, i] as const));
+
+  it.each(limits)('%s %s %d begins to hold exactly there', (_key, op, value, m, index) => {
+    // Later thresholds are looked at alone: an earlier one may hold as well.
+    const alone: MeasureDefinition = { ...m, thresholds: m.thresholds.slice(index, index + 1), byAge: null };
+    const inward = op === '>=' || op === '>' ? 1 : -1;
+    const holds = (v: number) => readThreshold(alone, v, null) !== null;
+    expect(holds(value)).toBe(op === '>=' || op === '<=');
+    expect(holds(value + inward * step(m))).toBe(true);
+    expect(holds(value - inward * step(m))).toBe(false);
+  });
+
+  it.each(limits)('%s %s %d is passed clearly from one standard error on', (_key, op, value, m, index) => {
+    const alone: MeasureDefinition = { ...m, thresholds: m.thresholds.slice(index, index + 1), byAge: null };
+    const sem = semAt(m, value);
+    if (sem === null) return;
+    const inward = op === '>=' || op === '>' ? 1 : -1;
+    const far = value + inward * sem * 1.5;
+    const near = value + inward * Math.min(sem * 0.5, sem - 1e-6);
+    expect(readThreshold(alone, far, null)?.margin).toBe('clear');
+    expect(readThreshold(alone, near, null)?.margin).toBe('within-error');
+  });
+
+  it.each(measures.map((m) => [m.key, m] as const))(
+    '%s: trials, change and sides at its own error',
+    (_key, m) => {
+      const low = m.usual.min;
+      const high = m.usual.max;
+      const { value } = combineTrials(m, [low, high, null]);
+      expect(value).toBeGreaterThanOrEqual(Math.min(low, high));
+      expect(value).toBeLessThanOrEqual(Math.max(low, high));
+      const mdc = mdcBetween(m, high, high);
+      const change = compareValues(m, high, high - (mdc ?? 0));
+      if (mdc === null) expect(compareValues(m, low, high).class).toBe('not-known');
+      else if (m.error !== null && 'mdc' in m.error) {
+        expect(change.class).toBe('real');
+        expect(compareValues(m, high, high - mdc * 0.64).class).toBe('within-error');
+        expect(compareValues(m, high, high - mdc * 0.66).class).toBe('likely');
+      }
+      const flag = m.sideFlag;
+      if (flag?.kind === 'difference') {
+        const at = compareSides(m, low, low + flag.value, 'left').flagged;
+        expect(at).toBe(flag.op === '>=');
+        expect(compareSides(m, low, low + flag.value + step(m), 'left').flagged).toBe(true);
+      } else if (flag?.kind === 'symmetry' && m.direction === 'more') {
+        expect(compareSides(m, 100, flag.below, 'left').flagged).toBe(false);
+        expect(compareSides(m, 100, flag.below - 1, 'left').flagged).toBe(true);
+      }
+    },
+  );
+
+  it.each(measures.map((m) => [m.key, m] as const))(
+    '%s refuses what cannot be and takes its own limits',
+    (_key, m) => {
+      if (m.computed !== null) return;
+      const state = (v: number) => guardReading(m, String(Number(v.toFixed(4)))).state;
+      expect(state(m.allowed.max + 1)).toBe('impossible');
+      expect(state(m.allowed.min - 1)).toBe('impossible');
+      if (m.levels === null) {
+        expect(state(m.allowed.max)).not.toBe('impossible');
+        expect(state(m.usual.max)).toBe('fine');
+        expect(state(m.usual.min)).toBe('fine');
+      } else for (const l of m.levels) expect(state(l.value)).toBe('fine');
+    },
+  );
 });

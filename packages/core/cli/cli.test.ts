@@ -1,3 +1,4 @@
+import { loadContent } from '@heathstep/content';
 import { Ajv } from 'ajv';
 import { run } from './run.js';
 import { SCHEMAS, SHARED } from './schemas.js';
@@ -93,6 +94,22 @@ describe('the command line', () => {
     const result = call(name, input);
     expect(result).toMatchObject({ exitCode: 2, stdout: '' });
     expect(result.stderr).toMatch(message);
+  });
+
+  it('trials, compare and symmetry cover every measure there is', () => {
+    const { measures } = (JSON.parse(call('content', {}).stdout) as { keys: { measures: string[] } }).keys;
+    expect(measures.length).toBeGreaterThan(100);
+    const loaded = loadContent();
+    const byKey = new Map(loaded.ok ? loaded.content.measures.map((m) => [m.key, m]) : []);
+    for (const key of measures) {
+      const { min, max } = byKey.get(key)?.usual ?? { min: 0, max: 0 };
+      for (const [name, input] of [
+        ['trials', { measure: key, values: [min, max] }],
+        ['compare', { measure: key, then: min, now: max }],
+        ['symmetry', { measure: key, left: min, right: max, affected: 'left' }],
+      ] as const)
+        expect([key, name, call(name, input).exitCode]).toEqual([key, name, 0]);
+    }
   });
 
   it('tells every problem at once', () => {

@@ -16,6 +16,7 @@ export function AreaMap({
   chosen,
   onChange,
   className,
+  lines = [],
 }: {
   side: Side;
   box: string;
@@ -24,6 +25,7 @@ export function AreaMap({
   chosen: readonly string[];
   onChange: (area: string, on: boolean) => void;
   className: string;
+  lines?: readonly string[];
 }) {
   const clip = useId();
   /** Whether moving on marks or clears; null while nothing is pressed. */
@@ -49,6 +51,16 @@ export function AreaMap({
           d={d}
           fill={`var(--color-${side}-wash)`}
           stroke={`var(--color-${side})`}
+          strokeWidth="1.5"
+        />
+      ))}
+      {lines.map((d) => (
+        <path
+          key={d}
+          d={d}
+          fill="none"
+          stroke={`var(--color-${side})`}
+          strokeOpacity="0.55"
           strokeWidth="1.5"
         />
       ))}

@@ -208,7 +208,7 @@ export function ScoreKeys({
             type="button"
             aria-pressed={value === n}
             aria-label={`${label} ${n}`}
-            className={`min-h-11 w-9 border-b-2 font-semibold first:rounded-l last:rounded-r ${value === n ? 'border-ink bg-ink text-paper' : 'border-line hover:border-heather hover:bg-heather-wash'}`}
+            className={`min-h-11 w-9 border-b-2 font-semibold pointer-coarse:w-11 first:rounded-l last:rounded-r ${value === n ? 'border-ink bg-ink text-paper' : 'border-line hover:border-heather hover:bg-heather-wash'}`}
             onClick={() => onChange(value === n ? null : n)}
           >
             {n}

@@ -6,10 +6,13 @@ import { regionName, VIEWS, viewOf } from './footShapes.js';
 export function BodyMap({
   chosen,
   onChange,
+  wide = false,
 }: {
   /** `side:region`. */
   chosen: readonly string[];
   onChange: (chosen: readonly string[]) => void;
+  /** There is room for large side views. */
+  wide?: boolean;
 }) {
   const [first] = chosen;
   const [view, setView] = useState(() => (first === undefined ? 'sole' : viewOf(first.split(':')[1] ?? '')));
@@ -47,7 +50,8 @@ export function BodyMap({
               areas={shown.regions}
               chosen={chosen.filter((c) => c.startsWith(`${side}:`)).map((c) => c.slice(side.length + 1))}
               onChange={(region, on) => change(`${side}:${region}`, on)}
-              className="h-72 w-32"
+              {...(shown.lines === undefined ? {} : { lines: shown.lines })}
+              className={shown.lines === undefined ? 'h-72 w-32' : wide ? 'h-72 w-56' : 'h-56 w-36'}
             />
             <SideCaption side={side} />
           </figure>

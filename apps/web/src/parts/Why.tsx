@@ -20,6 +20,7 @@ export function Why({
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
+        data-why
         className={`text-left underline decoration-ink-3 decoration-dotted underline-offset-4 hover:decoration-solid ${className}`}
         {...(label === undefined ? {} : { 'aria-label': `${label}. Why?` })}
         onKeyDown={(event) => {

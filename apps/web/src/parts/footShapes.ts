@@ -10,6 +10,8 @@ export interface MapView {
   readonly label: string;
   readonly box: string;
   readonly outline: readonly string[];
+  /** Drawn for the eye only. */
+  readonly lines?: readonly string[];
   /** Drawn within the outline. */
   readonly regions: readonly MapRegion[];
 }
@@ -31,12 +33,17 @@ const TOE_SHAPES = [
 export const SOLE_BOX = '0 0 130 336';
 export const SOLE_OUTLINE: readonly string[] = [SOLE, ...TOE_SHAPES];
 
-const TOES_AREA = 'M20 62 C14 30 40 16 70 14 C104 6 124 18 120 44 C112 56 92 58 88 52 C70 44 40 52 30 66 Z';
+const TOES_AREA = 'M8 64 C2 30 40 16 70 14 C104 6 124 18 120 44 C112 56 92 58 88 52 C70 44 40 52 30 66 Z';
 const HEEL_BACK = 'M29 303 H83 C82 320 70 330 56 330 C42 330 30 320 29 303 Z';
 
 /** Side of a foot with the ankle and the lower shin, toes to the left. */
 const PROFILE =
-  'M128 6 C132 60 130 108 136 136 C150 148 172 160 178 184 C184 206 180 224 166 230 C150 236 128 230 112 230 C84 230 56 234 30 232 C12 230 8 218 20 208 C44 194 62 188 76 170 C88 154 90 120 86 70 C84 46 84 26 86 6 Z';
+  'M128 6 C132 60 129 104 133 132 C138 150 152 160 155 186 C157 210 152 228 138 231 C128 233 118 228 106 227 C84 226 56 233 30 232 C12 230 8 218 20 208 C44 194 62 188 76 170 C88 154 90 120 86 70 C84 46 84 26 86 6 Z';
+/** The ankle bone, the toes and the sole's edge, so that the drawing is read as a foot. */
+const PROFILE_LINES: readonly string[] = [
+  'M106 158 a11 13 0 1 0 22 0 a11 13 0 1 0 -22 0',
+  'M22 214 C34 208 40 214 42 226 M40 202 C50 202 54 212 56 226',
+];
 const BACK =
   'M28 6 C18 60 26 110 40 150 C44 176 40 196 34 214 C30 236 40 250 56 250 C72 250 82 236 78 214 C72 196 68 176 72 150 C88 110 94 60 84 6 Z';
 const FRONT =
@@ -51,7 +58,7 @@ export const VIEWS: readonly MapView[] = [
     regions: [
       { key: 'forefoot', name: 'ball of the foot', shape: 'M10 58 H119 V112 H10 Z' },
       { key: 'midfoot-outer', name: 'outer border', shape: 'M14 112 H58 V214 H14 Z' },
-      { key: 'arch', name: 'arch', shape: 'M58 112 H114 V214 H58 Z' },
+      { key: 'arch', name: 'arch', shape: 'M58 112 H104 V214 H58 Z' },
       { key: 'heel-inner', name: 'inner heel', shape: 'M66 214 H94 V293 H66 Z' },
       { key: 'heel-centre', name: 'centre of the heel', shape: 'M46 214 H66 V294 H46 Z' },
       { key: 'heel-outer', name: 'outer heel', shape: 'M20 214 H46 V293 H20 Z' },
@@ -77,22 +84,23 @@ export const VIEWS: readonly MapView[] = [
     label: 'Outer',
     box: '0 0 190 240',
     outline: [PROFILE],
+    lines: PROFILE_LINES,
     regions: [
-      { key: 'shin-outer', name: 'outer shin', shape: 'M80 0 H122 V112 H80 Z' },
-      { key: 'achilles-outer', name: 'Achilles tendon', shape: 'M122 0 H180 V150 H122 Z' },
-      { key: 'above-ankle-line', name: 'above the ankle line, in front', shape: 'M70 112 H122 V142 H70 Z' },
+      { key: 'shin-outer', name: 'outer shin', shape: 'M80 0 H114 V108 H80 Z' },
+      { key: 'achilles-outer', name: 'Achilles tendon', shape: 'M114 0 H138 V138 H114 Z' },
+      { key: 'above-ankle-line', name: 'above the ankle line, in front', shape: 'M78 108 H114 V138 H78 Z' },
       {
         key: 'ankle-outer-front',
         name: 'in front of the outer ankle bone',
-        shape: 'M50 142 H104 V184 H50 Z',
+        shape: 'M78 138 H112 V196 H78 Z',
       },
-      { key: 'ankle-outer', name: 'outer ankle bone and below', shape: 'M104 142 H150 V196 H104 Z' },
-      { key: 'fifth-base', name: 'base of the fifth metatarsal', shape: 'M70 184 H104 V236 H70 Z' },
-      { key: 'outer-forefoot', name: 'outer forefoot', shape: 'M0 184 H70 V236 H0 Z' },
+      { key: 'ankle-outer', name: 'outer ankle bone and below', shape: 'M112 138 H138 V196 H112 Z' },
+      { key: 'fifth-base', name: 'base of the fifth metatarsal', shape: 'M64 196 H100 V236 H64 Z' },
+      { key: 'outer-forefoot', name: 'outer forefoot', shape: 'M0 184 H64 V236 H0 Z' },
       {
         key: 'heel-side-outer',
         name: 'outer side of the heel',
-        shape: 'M104 196 H190 V240 H104 Z M150 150 H190 V196 H150 Z',
+        shape: 'M138 138 H190 V240 H100 V196 H138 Z',
       },
     ],
   },
@@ -101,22 +109,23 @@ export const VIEWS: readonly MapView[] = [
     label: 'Inner',
     box: '0 0 190 240',
     outline: [PROFILE],
+    lines: PROFILE_LINES,
     regions: [
-      { key: 'shin-inner', name: 'inner shin', shape: 'M80 0 H122 V120 H80 Z' },
-      { key: 'achilles-inner', name: 'Achilles tendon, inner side', shape: 'M122 0 H180 V150 H122 Z' },
-      { key: 'ankle-inner', name: 'inner ankle bone', shape: 'M96 120 H142 V168 H96 Z' },
+      { key: 'shin-inner', name: 'inner shin', shape: 'M80 0 H114 V116 H80 Z' },
+      { key: 'achilles-inner', name: 'Achilles tendon, inner side', shape: 'M114 0 H138 V116 H114 Z' },
+      { key: 'ankle-inner', name: 'inner ankle bone', shape: 'M92 116 H138 V166 H92 Z' },
       {
         key: 'behind-inner-ankle',
         name: 'behind and below the inner ankle bone',
-        shape: 'M96 168 H150 V204 H96 Z M142 150 H190 V180 H142 Z',
+        shape: 'M100 166 H144 V204 H100 Z',
       },
-      { key: 'navicular', name: 'navicular', shape: 'M60 146 H96 V204 H60 Z' },
+      { key: 'navicular', name: 'navicular', shape: 'M66 146 H100 V204 H66 Z' },
       { key: 'inner-forefoot', name: 'inner forefoot', shape: 'M0 190 H60 V236 H0 Z' },
       { key: 'arch-inner', name: 'inner arch', shape: 'M60 204 H110 V240 H60 Z' },
       {
         key: 'heel-side-inner',
         name: 'inner side of the heel',
-        shape: 'M110 204 H190 V240 H110 Z M150 180 H190 V204 H150 Z',
+        shape: 'M144 140 H190 V240 H110 V204 H144 Z',
       },
     ],
   },

@@ -47,7 +47,10 @@ export function completeQuick(line: string, measures: readonly MeasureDefinition
     .flatMap((m) => namesOf(m).map((name) => ({ m, name })))
     .filter(({ name }) => words.startsWith(`${name} `))
     .sort((a, b) => b.name.length - a.name.length)[0];
-  if (named === undefined) return nameCompletions(before, item, measures);
+  const names = nameCompletions(before, item, measures);
+  if (named === undefined) return names;
+  const longer = names.filter((n) => n.text.startsWith(words) && n.text.length > words.length);
+  if (longer.length > 0) return longer;
   const rest = item.slice(named.name.length);
   const last = /\s$/.test(line) ? '' : (tokensOf(rest).at(-1)?.text ?? '');
   const stem = line.slice(0, line.length - last.length);

@@ -32,6 +32,8 @@ export interface CaptureState {
   /** Set on the frame that completes a value, null on every other. */
   readonly taken: CapturedValue | null;
   readonly lastAtMs: number | null;
+  /** When the newest warning came; a passing one stands for a moment, so that it can be read. */
+  readonly warnedAtMs: number | null;
   readonly badFrames: number;
   readonly endReason: string | null;
 }
@@ -49,6 +51,7 @@ export const START: CaptureState = {
   lastValue: null,
   taken: null,
   lastAtMs: null,
+  warnedAtMs: null,
   badFrames: 0,
   endReason: null,
 };
@@ -65,6 +68,8 @@ const PUSH_LEAST_SECONDS = 1;
 const TILT_LIMIT_DEG = 10;
 const HEEL_LIMIT_MM = 5;
 const SILENT_MS = 1200;
+const TOLD_MS = 1500;
+const PASSING: readonly CaptureWarning[] = ['rubbish', 'drop-out'];
 /** A gap of more than this many sample times is a drop-out. */
 const GAP_SAMPLES = 4;
 
@@ -163,6 +168,15 @@ function pushed(state: CaptureState, s: SampleFrame, gap: boolean): CaptureState
  * a drop-out or an end never complete one.
  */
 export function captureFrame(state: CaptureState, frame: Frame, atMs: number): CaptureState {
+  const next = taken(state, frame, atMs);
+  if (next.phase !== 'live') return next;
+  if (next.warnings.length > 0) return { ...next, warnedAtMs: atMs };
+  const told = state.warnings.filter((w) => PASSING.includes(w));
+  const fresh = state.warnedAtMs !== null && atMs - state.warnedAtMs < TOLD_MS;
+  return fresh && told.length > 0 ? { ...next, warnings: told, warnedAtMs: state.warnedAtMs } : next;
+}
+
+function taken(state: CaptureState, frame: Frame, atMs: number): CaptureState {
   if (state.phase === 'ended') return { ...state, taken: null };
   if (frame.type === 'bad') return rubbish({ ...state, lastAtMs: atMs });
   if (frame.type === 'end')

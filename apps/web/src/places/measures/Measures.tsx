@@ -93,23 +93,25 @@ function Whole({ content }: { content: ClinicContent }) {
           ))}
         </ul>
       </section>
-      <aside className="border-l border-line bg-paper px-5 py-5" aria-label="The measure chosen">
-        {editing !== null ? (
-          <OwnMeasure
-            key={editing === 'new' ? 'new' : editing.key}
-            row={editing === 'new' ? null : editing}
-            done={(key) => {
-              setEditing(null);
-              if (key !== null) setOpen(key);
-            }}
-          />
-        ) : chosen === undefined ? (
-          <p className="text-ink-2">
-            {`${content.measures.length} measures. Choose one to see how it is taken and where its limits come from.`}
-          </p>
-        ) : (
-          <Detail measure={chosen} content={content} edit={mayAdd ? (row) => setEditing(row) : null} />
-        )}
+      <aside className="border-l border-line bg-paper" aria-label="The measure chosen">
+        <div className="sticky top-0 max-h-dvh overflow-y-auto px-5 py-5">
+          {editing !== null ? (
+            <OwnMeasure
+              key={editing === 'new' ? 'new' : editing.key}
+              row={editing === 'new' ? null : editing}
+              done={(key) => {
+                setEditing(null);
+                if (key !== null) setOpen(key);
+              }}
+            />
+          ) : chosen === undefined ? (
+            <p className="text-ink-2">
+              {`${content.measures.length} measures. Choose one to see how it is taken and where its limits come from.`}
+            </p>
+          ) : (
+            <Detail measure={chosen} content={content} edit={mayAdd ? (row) => setEditing(row) : null} />
+          )}
+        </div>
       </aside>
     </main>
   );

@@ -42,7 +42,10 @@ export function QuickLine({ live }: { live: LiveVisit }) {
   const { measures } = live.content;
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+      // No figure has a stroke in it, so the key opens the line from a field for figures too.
+      const figures = ['decimal', 'none', 'numeric'];
+      const field = event.target instanceof HTMLInputElement && !figures.includes(event.target.inputMode);
+      const typing = field || event.target instanceof HTMLTextAreaElement;
       if (event.key !== '/' || typing || event.ctrlKey || event.metaKey) return;
       event.preventDefault();
       input.current?.focus();

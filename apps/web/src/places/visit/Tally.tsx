@@ -22,45 +22,52 @@ export function Tally({ live }: { live: LiveVisit }) {
   const { episode } = live.course;
   const stage = live.protocol.stages.find((s) => s.key === (episode.stage ?? live.start.stage));
   return (
-    <aside aria-label="What is known now" className="bg-paper px-4 py-4">
-      <SafetyLine live={live} />
-      <ToConfirm live={live} />
-      <Part title="What it looks like">
-        <p className="flex justify-between gap-2">
-          <span className="font-semibold">{live.conditionName}</span>
-          {live.idea === null ? (
-            <span className="text-ink-2">yours to say</span>
-          ) : (
-            <Why of={() => whyHeelPain(live.idea as NonNullable<typeof live.idea>)} className="text-ink-2">
-              {RANK_WORDS[live.idea.rank]}
-            </Why>
-          )}
-        </p>
-        <p className="mt-1 flex justify-between gap-2">
-          <span>Irritability</span>
-          <Why of={() => whyIrritability(live.irritability)} className="text-ink-2">
-            {live.irritability.level.replaceAll('-', ' ')}
-          </Why>
-        </p>
-      </Part>
-      <Differences live={live} />
-      <Tipping live={live} />
-      <Changes live={live} />
-      {stage !== undefined && (
-        <Part title={episode.stage === null ? 'If you stopped here' : 'Stage now'}>
-          {episode.stage === null ? (
-            <p>
-              Start in{' '}
-              <Why of={() => whyStage(live.start)} className="font-semibold">
-                {stage.name}
+    <aside aria-label="What is known now" className="bg-paper">
+      <div
+        className="sticky top-0 max-h-dvh overflow-y-auto px-4 py-4"
+        tabIndex={0}
+        role="group"
+        aria-label="Tally"
+      >
+        <SafetyLine live={live} />
+        <ToConfirm live={live} />
+        <Part title="What it looks like">
+          <p className="flex justify-between gap-2">
+            <span className="font-semibold">{live.conditionName}</span>
+            {live.idea === null ? (
+              <span className="text-ink-2">yours to say</span>
+            ) : (
+              <Why of={() => whyHeelPain(live.idea as NonNullable<typeof live.idea>)} className="text-ink-2">
+                {RANK_WORDS[live.idea.rank]}
               </Why>
-            </p>
-          ) : (
-            <p className="font-semibold">{stage.name}</p>
-          )}
+            )}
+          </p>
+          <p className="mt-1 flex justify-between gap-2">
+            <span>Irritability</span>
+            <Why of={() => whyIrritability(live.irritability)} className="text-ink-2">
+              {live.irritability.level.replaceAll('-', ' ')}
+            </Why>
+          </p>
         </Part>
-      )}
-      <Missing live={live} />
+        <Differences live={live} />
+        <Tipping live={live} />
+        <Changes live={live} />
+        {stage !== undefined && (
+          <Part title={episode.stage === null ? 'If you stopped here' : 'Stage now'}>
+            {episode.stage === null ? (
+              <p>
+                Start in{' '}
+                <Why of={() => whyStage(live.start)} className="font-semibold">
+                  {stage.name}
+                </Why>
+              </p>
+            ) : (
+              <p className="font-semibold">{stage.name}</p>
+            )}
+          </Part>
+        )}
+        <Missing live={live} />
+      </div>
     </aside>
   );
 }

@@ -188,7 +188,7 @@ function LeftOpen({ visit, today }: { visit: VisitView; today: string }) {
 
 function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
   return (
-    <nav aria-label="Steps of the visit" className="py-5 pl-5">
+    <nav aria-label="Steps of the visit" className="sticky top-0 self-start py-5 pl-5">
       <ol>
         {STEPS.map((s, i) => {
           const progress = live.progress[s];

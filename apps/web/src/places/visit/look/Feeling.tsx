@@ -83,7 +83,7 @@ function Sites({ live, side }: { live: LiveVisit; side: Side }) {
                 }
                 stroke={state === 'missed' ? 'var(--color-ease)' : `var(--color-${side})`}
                 strokeWidth="2.5"
-                strokeDasharray={site === 'dorsum' ? '5 3' : undefined}
+                strokeDasharray={site === 'dorsum' && state === 'not tested' ? '5 3' : undefined}
               />
               {state === 'missed' && (
                 <path

@@ -30,6 +30,7 @@ const FEEL_PANELS: readonly LookPanel[] = ['numb', 'tender', 'pain'];
 function PainPanel({ live }: { live: LiveVisit }) {
   return (
     <BodyMap
+      wide
       chosen={live.get<string[]>('story.regions') ?? []}
       onChange={(next) => live.set('story.regions', next.length === 0 ? null : next)}
     />

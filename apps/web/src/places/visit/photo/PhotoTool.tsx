@@ -269,8 +269,10 @@ function Place({
     };
     setLandmarks((all) => ({ ...all, [key]: inside }));
   };
+  const outside =
+    result.value !== null && (result.value < measure.allowed.min || result.value > measure.allowed.max);
   const keep = async () => {
-    if (result.value === null) return;
+    if (result.value === null || outside) return;
     setError(null);
     try {
       await request('POST', `/api/photos/${photo.id}/placements`, { id: id.current, landmarks, rulerMm });
@@ -350,6 +352,11 @@ function Place({
           {own !== null &&
             ` Your own spread over ${photo.placements.length} placements: ${shown(own, 2)}${unitAfter(measure)}.`}
         </p>
+        {outside && (
+          <p role="alert" className="mt-2 text-ease-deep">
+            {`${measure.label} lies between ${measure.allowed.min} and ${measure.allowed.max}${unitAfter(measure)}. Are the points and the side right?`}
+          </p>
+        )}
         {error !== null && (
           <p role="alert" className="mt-2 text-ease-deep">
             {error}
@@ -359,7 +366,7 @@ function Place({
           <button
             type="button"
             className="action"
-            disabled={result.value === null || live.visit.signedAt !== null}
+            disabled={result.value === null || outside || live.visit.signedAt !== null}
             onClick={() => void keep()}
           >
             Keep the value

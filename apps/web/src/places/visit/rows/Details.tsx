@@ -58,7 +58,9 @@ export function Details(props: RowProps) {
         </div>
       )}
       {props.keypad && <Keypad />}
-      <div className={`mt-2 grid gap-x-8 gap-y-1 ${columns.length === 2 ? 'grid-cols-2' : ''}`}>
+      <div
+        className={`mt-2 grid gap-x-8 gap-y-1 ${columns.length === 2 ? 'grid-cols-2 pointer-coarse:grid-cols-1' : ''}`}
+      >
         {columns.map((side, i) => (
           <Beside
             key={side}
@@ -102,7 +104,7 @@ function Beside({
         {!measure.painless && <span className="text-sm text-ink-2">pain</span>}
         {!measure.painless && (
           <div
-            className="origin-left scale-[0.82]"
+            className="origin-left scale-[0.82] pointer-coarse:scale-100"
             data-row={row}
             data-order={order}
             data-pain
@@ -301,7 +303,8 @@ function AgainField({
 function How(props: RowProps) {
   const { measure, entries, actions } = props;
   const columns = columnsOf(measure);
-  const [lead = 'left'] = columns;
+  const says = (side: Column) => entries[side].trials.length > 0 || entries[side].method !== undefined;
+  const lead = columns.find(says) ?? columns[0] ?? 'left';
   const entry = entries[lead];
   const set = (change: Partial<MeasureEntry>) => {
     for (const side of columns) actions.write(measure, side, { ...entries[side], ...change });

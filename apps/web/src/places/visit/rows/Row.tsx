@@ -166,7 +166,7 @@ function PairLine(props: RowProps) {
     );
   }
   return (
-    <div className="grid grid-cols-[9.75rem_6.6rem_3.6rem_minmax(8rem,1fr)_3.6rem_6.6rem_7rem] items-center gap-1.5">
+    <div className="grid grid-cols-[9.75rem_6.6rem_3.6rem_minmax(5rem,1fr)_3.6rem_6.6rem_7rem] items-center gap-1.5">
       <Name measure={measure} />
       {side('left')}
       <Value {...props} side="left" />
@@ -231,7 +231,7 @@ function Value({ measure, side, values, entries, computed }: RowProps & { side: 
   return (
     <Why
       of={() => (worked === null ? whyTrials(measure, entries[side].trials) : whyComputed(measure, worked))}
-      label={`${measure.label}${side === 'none' ? '' : `, ${side}`}: ${shown(value)} ${measure.unitLabel}`}
+      label={`${measure.label}${side === 'none' ? '' : `, ${side}`}: ${shown(value, Math.max(1, measure.decimals))} ${measure.unitLabel}`}
       className={`${side === 'left' ? '!text-right' : ''} min-h-[24px] text-[1.35rem] font-bold leading-none no-underline`}
     >
       <span style={{ color: side === 'none' ? undefined : `var(--color-${side})` }}>

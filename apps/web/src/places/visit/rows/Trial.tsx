@@ -49,6 +49,8 @@ export function Trial(props: TrialProps) {
       : outlier || asks
         ? 'border-hold bg-hold-wash'
         : 'border-line focus:border-heather';
+  // The keys for fingers lie below; a note must not cover them.
+  const below = props.keypad ? 'bottom-full' : 'top-full';
   const name = side === 'none' ? measure.label : `${measure.label}, ${side}`;
   return (
     <span className="relative">
@@ -72,7 +74,7 @@ export function Trial(props: TrialProps) {
         {wrong !== null && (
           <span
             role="alert"
-            className="pointer-events-auto absolute left-0 top-full z-20 w-60 rounded bg-ease px-2 py-1 text-sm text-paper shadow"
+            className={`pointer-events-auto absolute left-0 ${below} z-20 w-60 rounded bg-ease px-2 py-1 text-sm text-paper shadow`}
           >
             {wrong}{' '}
             {meant !== undefined && (
@@ -83,7 +85,9 @@ export function Trial(props: TrialProps) {
           </span>
         )}
         {wrong === null && asks && (
-          <span className="pointer-events-auto absolute left-0 top-full z-20 w-60 rounded border border-hold bg-hold-wash px-2 py-1 text-sm text-hold-deep shadow">
+          <span
+            className={`pointer-events-auto absolute left-0 ${below} z-20 w-60 rounded border border-hold bg-hold-wash px-2 py-1 text-sm text-hold-deep shadow`}
+          >
             {guard.ask}{' '}
             <button type="button" className="font-bold underline" onClick={onConfirm}>
               Yes, it is

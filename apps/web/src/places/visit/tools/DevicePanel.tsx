@@ -2,7 +2,9 @@ import { useState } from 'react';
 import {
   type CapturedValue,
   type CaptureWarning,
+  DEVICE_MISTAKES,
   type DeviceKind,
+  type DeviceMistake,
   type MeasureDefinition,
   shown,
   torqueOf,
@@ -104,6 +106,23 @@ export function DevicePanel({
           </div>
         )}
       </div>
+      {state.hello?.simulated === true && (
+        <label className="text-xs text-ink-2">
+          play a mistake
+          <select
+            className="block min-h-9 w-28 border-b border-line bg-transparent"
+            defaultValue=""
+            onChange={(e) => device.play(e.target.value === '' ? [] : [e.target.value as DeviceMistake])}
+          >
+            <option value="">none</option>
+            {DEVICE_MISTAKES.map((m) => (
+              <option key={m} value={m}>
+                {m.replaceAll('-', ' ')}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
       <button type="button" className="action-quiet" onClick={device.zero} disabled={state.live === null}>
         Zero
       </button>

@@ -8,6 +8,7 @@ import {
   captureTick,
   captureZero,
   type DeviceKind,
+  type DeviceMistake,
   parseFrame,
 } from '@heathstep/core';
 
@@ -19,6 +20,8 @@ export interface Device {
   readonly connect: () => void;
   readonly disconnect: () => void;
   readonly zero: () => void;
+  /** Asks a simulated device to play mistakes; a real one takes no notice. */
+  readonly play: (mistakes: readonly DeviceMistake[]) => void;
 }
 
 const LOOK_MS = 250;
@@ -104,5 +107,12 @@ export function useDevice(
     },
     [],
   );
-  return { link, state, connect, disconnect, zero: () => put(captureZero(now.current)) };
+  return {
+    link,
+    state,
+    connect,
+    disconnect,
+    zero: () => put(captureZero(now.current)),
+    play: (mistakes) => socket.current?.send(`${JSON.stringify({ type: 'mistakes', mistakes })}\n`),
+  };
 }
