@@ -10,6 +10,7 @@ ensureInstalled();
 const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import('./lib/build.mjs');
 const { freePort, startPostgres } = await import('./lib/postgres.mjs');
 const { prepare, startServer, stopServer } = await import('./lib/server.mjs');
+const { benchVisit } = await import('./lib/benchVisit.mjs');
 const { chromium } = await import('@playwright/test');
 const { default: pg } = await import('pg');
 ensurePackagesBuilt();
@@ -224,6 +225,7 @@ const server = await startServer(database, port, { HEATHSTEP_LOG: 'silent', NODE
 try {
   await reads(database, `http://127.0.0.1:${port}`, { email: signIn.email, password: signIn.password });
   await pages(`http://127.0.0.1:${port}`, signIn);
+  await benchVisit(chromium, ARGS, `http://127.0.0.1:${port}`, signIn, line);
 } finally {
   await stopServer(server);
   await database.stop();

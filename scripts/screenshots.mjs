@@ -93,18 +93,24 @@ try {
     for (const [i, v] of values.entries())
       await page.getByLabel(`${measure}, ${side}, trial ${i + 1}`, { exact: true }).fill(v);
   };
-  await trial('First-step pain', 'left', '3');
-  await trial('First-step pain', 'right', '0');
   await trial('Lunge, knee bent', 'left', '33', '34', '33.5');
   await trial('Lunge, knee bent', 'right', '40', '40.5', '40');
   await trial('Lunge, knee straight', 'left', '25', '26', '26');
   await trial('Lunge, knee straight', 'right', '33', '33', '34');
   await trial('Foot shortening hold', 'left', '9', '10');
   await trial('Foot shortening hold', 'right', '11', '12');
-  await trial('Single-leg heel raise', 'right', '19');
-  await trial('Single-leg heel raise', 'left', '12');
+  await page.getByLabel('Lunge, knee straight, left, trial 1').click();
   await saved();
   await shot('measure');
+  await step('Load');
+  await trial('Single-leg heel raise', 'right', '19');
+  await page.getByLabel('Single-leg heel raise, left, trial 1').click();
+  await page.getByRole('button', { name: 'Start left' }).click();
+  for (let i = 0; i < 12; i += 1) await page.keyboard.press('Space');
+  await page.keyboard.press('3');
+  await shot('load');
+  await page.getByRole('button', { name: 'Stop and keep 12' }).click();
+  await saved();
   await step('Conclude');
   await shot('conclude');
   await place('Course');
@@ -127,6 +133,40 @@ try {
   await page.getByRole('link', { name: /Hanne Rook/ }).click();
   await page.getByText('Blocks everything.').waitFor();
   await shot('safety');
+
+  await page.goto(`${url}/day`);
+  await page.getByRole('link', { name: /Corin Fellgate/ }).click();
+  await step('Look');
+  await page.getByRole('tab', { name: /Support points/ }).click();
+  await page.getByRole('button', { name: 'all down' }).first().click();
+  await page.getByRole('button', { name: 'standing, right, fifth metatarsal head: down' }).click();
+  await page.getByRole('button', { name: 'all down' }).nth(3).click();
+  for (const state of ['down', 'light'])
+    await page.getByRole('button', { name: `one leg, right, fifth metatarsal head: ${state}` }).click();
+  await saved();
+  await page.getByLabel('Ankle girth, figure of eight, right, trial 1').click();
+  await shot('look');
+  await page.getByRole('link', { name: 'People' }).click();
+  await page.getByRole('link', { name: /Averil Moss/ }).click();
+  await place('Visit');
+  await page.getByRole('button', { name: 'Start a review' }).click();
+  await step('Look');
+  await page.getByLabel('Hallux angle, right, trial 1').click();
+  await page.getByRole('button', { name: 'From a picture' }).click();
+  await page.getByRole('button', { name: 'R right' }).click();
+  await page.getByRole('button', { name: /Leaning big toe/ }).click();
+  const box = await page.getByRole('application').boundingBox();
+  for (const [x, y] of [
+    [360, 760],
+    [360, 430],
+    [446, 261],
+  ])
+    await page.mouse.click(box.x + (x / 900) * box.width, box.y + (y / 1200) * box.height);
+  await page.getByText(/27.* ± 1/).waitFor();
+  await shot('photo');
+  await page.goto(`${url}/measures`);
+  await page.getByRole('button', { name: /Lunge, knee bent/ }).click();
+  await shot('measures');
 
   const phone = await (
     await browser.newContext({

@@ -24,6 +24,8 @@ describe('the demo clinic', () => {
       'Oskar Thwaite': 'flare',
       'Ilse Venning': 'ready',
       'Pell Aldous': 'new',
+      'Corin Fellgate': 'new',
+      'Averil Moss': 'steady',
       'Marit Osgar': 'steady',
     });
   });

@@ -1,5 +1,5 @@
 import { Controller, Get } from '@nestjs/common';
-import type { DayItem, DayView } from '@heathstep/contracts';
+import type { DayItem, DayView, EpisodeView } from '@heathstep/contracts';
 import { currentRuns, dayOf, daysBetween } from '@heathstep/core';
 import { localDay } from '../clock.js';
 import { Me, type SignedIn } from '../auth/auth.js';
@@ -22,6 +22,19 @@ const ORDER: readonly DayItem['kind'][] = [
 ];
 
 type Told = Pick<DayItem, 'kind' | 'headline' | 'detail'>;
+
+/** Someone without a plan: a visit to finish, or measured with nothing to prescribe by yet. */
+function unplanned(view: EpisodeView): Told {
+  const open = view.visits.length === 0 || view.visits.some((v) => v.signedAt === null);
+  const first = view.visits.length < 2;
+  if (open || view.protocol !== '')
+    return {
+      kind: 'new',
+      headline: first ? 'First visit open' : 'Review open',
+      detail: view.protocol === '' ? 'To be finished and signed' : 'No plan given yet',
+    };
+  return { kind: 'steady', headline: 'Measured', detail: 'Its protocol is still to come' };
+}
 
 @Controller('api/day')
 export class DayController {
@@ -93,8 +106,7 @@ export class DayController {
         detail: view.safety.blockedBecause[0] ?? '',
       };
     }
-    if (review === null || stage === null)
-      return { kind: 'new', headline: 'First visit open', detail: 'No plan given yet' };
+    if (review === null || stage === null) return unplanned(view);
     const runs = currentRuns(home.sessions.map((s) => s.state));
     if (review.decision === 'ease-back' || runs.reds > 0) {
       return {

@@ -30,6 +30,7 @@ import {
   StageSpanRow,
   Visit,
 } from '../persistence/entities.js';
+import { BENCH_PEOPLE } from './benchPeople.js';
 import { DEMO_PEOPLE, DEMO_REFERRALS, type DemoPair, type DemoPerson, type DemoVisit } from './people.js';
 
 export interface DemoSignIn {
@@ -144,7 +145,8 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
         createdAt: now,
       });
     }
-    for (const person of DEMO_PEOPLE) await new DemoLoader(tx, content, now, person).load();
+    for (const person of [...DEMO_PEOPLE, ...BENCH_PEOPLE])
+      await new DemoLoader(tx, content, now, person).load();
   });
   return USERS.map((u) => ({ email: u.email, password, role: u.role }));
 }
@@ -169,6 +171,7 @@ class DemoLoader {
     const { person, tx } = this;
     const started = this.moment(Math.max(...person.visits.map((v) => v.daysAgo)));
     const last = person.stages[person.stages.length - 1];
+    const condition = person.condition ?? 'plantar-heel-pain';
     await tx.insert(Person, {
       id: this.personId,
       clinicId: CLINIC_ID,
@@ -182,8 +185,8 @@ class DemoLoader {
       id: this.episodeId,
       clinicId: CLINIC_ID,
       personId: this.personId,
-      condition: 'plantar-heel-pain',
-      protocol: 'plantar-heel-pain',
+      condition,
+      protocol: this.content.conditions.find((c) => c.key === condition)?.protocol ?? '',
       protocolVersion: 1,
       affected: person.affected,
       schools: { lengthening: 'loading-led', insole: 'temporary' },

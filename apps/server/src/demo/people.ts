@@ -29,6 +29,8 @@ export interface DemoPerson {
   readonly name: string;
   readonly born: string;
   readonly occupation: string;
+  /** Plantar heel pain when left out. */
+  readonly condition?: string;
   readonly affected: 'left' | 'right' | 'both';
   readonly minutesPerDay: number;
   readonly equipment: readonly string[];

@@ -51,6 +51,7 @@ export class EntryStore {
   private cancelTimer: (() => void) | null = null;
   private stuck: 'locked' | 'signed-out' | 'unreachable' | null = null;
   private changed = 0;
+  private valuesChanged = 0;
 
   constructor(
     entries: readonly EntryView[],
@@ -68,6 +69,11 @@ export class EntryStore {
 
   /** Grows with every change; for useSyncExternalStore. */
   snapshot = (): number => this.changed;
+
+  /** Grows when a value or a refusal changes, not when one is merely saved; what is worked out from values depends on it. */
+  get revision(): number {
+    return this.valuesChanged;
+  }
 
   get(key: string): unknown {
     return this.pending.has(key)
@@ -137,7 +143,9 @@ export class EntryStore {
       }
       changed = true;
     }
-    if (changed) this.notify();
+    if (!changed) return;
+    this.valuesChanged += 1;
+    this.notify();
   }
 
   /** Ends a conflict with one of the two values. */
@@ -146,6 +154,7 @@ export class EntryStore {
     if (conflict === undefined) return;
     this.conflicts.delete(key);
     this.server.set(key, { version: conflict.theirs.version, value: conflict.theirs.value });
+    this.valuesChanged += 1;
     if (choice === 'mine') this.put(key, conflict.mine);
     else this.notify();
   }
@@ -171,6 +180,7 @@ export class EntryStore {
 
   private put(key: string, value: unknown): void {
     this.refusals.delete(key);
+    this.valuesChanged += 1;
     this.pending.set(key, {
       id: this.world.newId(),
       key,
@@ -191,6 +201,7 @@ export class EntryStore {
         for (const sent of batch) this.settle(sent);
         break;
       case 'stale':
+        this.valuesChanged += 1;
         for (const theirs of result.current) {
           const mine = this.pending.get(theirs.key);
           this.pending.delete(theirs.key);
@@ -200,6 +211,7 @@ export class EntryStore {
         }
         break;
       case 'refused':
+        this.valuesChanged += 1;
         for (const [key, message] of Object.entries(result.byKey)) {
           this.refusals.set(key, message);
           this.pending.delete(key);

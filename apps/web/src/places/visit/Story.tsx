@@ -188,15 +188,11 @@ export function Story({ live }: { live: LiveVisit }) {
         </p>
         <Activities live={live} />
         <Note live={live} />
-        <div className="text-base leading-normal">
-          {rows.length > 0 && (
-            <div className="mb-2">
-              <Rows live={live} measures={rows} />
-            </div>
-          )}
-          <AddMeasure live={live} step="story" />
-          <Onward live={live} step="story" />
-        </div>
+      </div>
+      <div className="col-span-2 text-base leading-normal">
+        <Rows live={live} measures={rows} />
+        <AddMeasure live={live} step="story" />
+        <Onward live={live} step="story" />
       </div>
     </div>
   );

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, useParams, useSearchParams } from 'react-router';
 import type { CourseView, VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
@@ -22,6 +22,12 @@ import { useKeys } from './useKeys.js';
 import { Safety } from './Safety.js';
 import { Story } from './Story.js';
 import { Tally } from './Tally.js';
+
+/** Drawn anew when something worked out changed, not when it was merely saved. */
+const MemoTally = memo(Tally);
+const MemoLook = memo(Look);
+const MemoMeasures = memo(MeasureStepView);
+const MemoFeel = memo(Feel);
 
 export function Visit() {
   const { episodeId = '', step } = useParams();
@@ -123,7 +129,13 @@ function Bench({
   const [reason, setReason] = useState<string | null>(null);
   const store = useEntries(visit, reason);
   const { episode } = course;
-  const live = liveVisit(course, content, visit, store);
+  const { revision } = store;
+  const live = useMemo(
+    () => liveVisit(course, content, visit, store),
+    // What stands in the store is told by its revision: a value merely saved changes nothing that is worked out.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [course, content, visit, store, revision],
+  );
   const signed = visit.signedAt !== null;
   useKeys(live, step);
   return (
@@ -162,15 +174,13 @@ function Bench({
             <legend className="sr-only">{STEP_NAMES[step]}</legend>
             {step === 'story' && <Story live={live} />}
             {step === 'safety' && <Safety live={live} />}
-            {step === 'look' && <Look live={live} />}
-            {(step === 'measure' || step === 'load') && (
-              <MeasureStepView key={step} live={live} step={step} />
-            )}
-            {step === 'feel' && <Feel live={live} />}
+            {step === 'look' && <MemoLook live={live} />}
+            {(step === 'measure' || step === 'load') && <MemoMeasures key={step} live={live} step={step} />}
+            {step === 'feel' && <MemoFeel live={live} />}
             {step === 'conclude' && <Conclude live={live} />}
           </fieldset>
         </main>
-        <Tally live={live} />
+        <MemoTally live={live} />
       </div>
     </>
   );

@@ -213,12 +213,18 @@ export function liveVisit(
   const wanted = keys.flatMap((k) => lookup(k) ?? []);
   const computed = content.measures.filter((m) => m.computed?.from.some((k) => keys.includes(k)) === true);
   const measures = [...wanted, ...computed];
+  const past = earlierMaps.map(
+    (map, i) => new VisitReadings(content.measures, map, earlierMaps.slice(i + 1)),
+  );
   const before = (m: MeasureDefinition, side: Column): { value: number | null; unlike: boolean } => {
+    if (earlierMaps.length === 0) return { value: null, unlike: false };
     const taken = takenOf(entryAt(readings.entries, m.key, side));
     let unlike = false;
     for (const [i, map] of earlierMaps.entries()) {
-      const past = new VisitReadings(content.measures, map, earlierMaps.slice(i + 1));
-      const found = m.computed === null ? entryValue(m, entryAt(map, m.key, side)) : past.value(m.key, side);
+      const found =
+        m.computed === null
+          ? entryValue(m, entryAt(map, m.key, side))
+          : (past[i]?.value(m.key, side) ?? null);
       if (found === null) continue;
       if (areLike(m, taken, takenOf(entryAt(map, m.key, side)))) return { value: found, unlike };
       unlike = true;

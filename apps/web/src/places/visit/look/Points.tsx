@@ -49,7 +49,7 @@ export function PointsPanel({ live }: { live: LiveVisit }) {
         {readings.map((r) => (
           <li key={`${r.side}-${r.pose}`}>
             <b style={{ color: `var(--color-${r.side})` }}>{r.side}</b>, {r.text}
-            {r.tipping && ' — the outer point is lifted: the whole foot tips, which is not pronation'}
+            {r.tipping && ': the outer point is lifted, the whole foot tips, which is not pronation'}
           </li>
         ))}
       </ul>

@@ -10,16 +10,16 @@ import { Tool } from '../tools/Tool.js';
 import { nextPlace, STATUS_WORDS, withTrial } from './entries.js';
 import { Keypad } from './Keypad.js';
 import { goTo, nextStop } from './moving.js';
-import type { RowProps } from './Row.js';
+import type { Change, RowProps } from './Row.js';
 
 /** Beside the trials of the measure at hand: its tool, pain, why there is no value, how it is taken. */
 export function Details(props: RowProps) {
   const { measure, entries, actions } = props;
   const columns = columnsOf(measure);
-  const write = (side: Column, entry: MeasureEntry) => actions.write(measure, side, entry);
+  const write = (side: Column, change: Change) => actions.write(measure, side, change);
   const place = nextPlace(measure, (s) => entries[s], columns, props.alternating);
   const keep = (value: number, more: Partial<MeasureEntry> = {}) => {
-    if (place !== null) write(place.side, withTrial({ ...entries[place.side], ...more }, place.trial, value));
+    if (place !== null) write(place.side, (now) => withTrial({ ...now, ...more }, place.trial, value));
   };
   const lever = entries[place?.side ?? 'left'].parts?.['lever'] ?? null;
   const force = measure.device === 'dynamometer';
@@ -90,7 +90,7 @@ function Beside({
   side: Column;
   order: number;
   withLever: boolean;
-  write: (side: Column, entry: MeasureEntry) => void;
+  write: (side: Column, change: Change) => void;
 }) {
   const entry = entries[side];
   return (
@@ -124,7 +124,7 @@ function Beside({
               low="no pain"
               high="worst"
               value={entry.pain}
-              onChange={(pain) => write(side, { ...entry, pain })}
+              onChange={(pain) => write(side, (now) => ({ ...now, pain }))}
             />
           </div>
         )}
@@ -141,26 +141,50 @@ function Beside({
               type="button"
               aria-pressed={entry.status === status}
               className={`min-h-9 ${entry.status === status ? 'font-bold' : 'text-action'}`}
-              onClick={() => write(side, { ...entry, status: entry.status === status ? 'taken' : status })}
+              onClick={() =>
+                write(side, (now) => ({ ...now, status: now.status === status ? 'taken' : status }))
+              }
             >
               {STATUS_WORDS[status]}
             </button>
           ))}
         </span>
         {entry.status === 'not-done' && (
-          <input
-            className="field !min-h-9 max-w-56"
-            aria-label={`Why not done${side === 'none' ? '' : `, ${side}`}`}
-            placeholder="why, in a few words"
-            maxLength={200}
-            value={entry.reason ?? ''}
-            onChange={(e) => write(side, { ...entry, reason: e.target.value })}
+          <Reason
+            label={`Why not done${side === 'none' ? '' : `, ${side}`}`}
+            kept={entry.reason ?? ''}
+            onChange={(reason) => write(side, (now) => ({ ...now, reason }))}
           />
         )}
         {withLever && <Lever entry={entry} side={side} write={write} />}
         <Again measure={measure} entry={entry} side={side} write={write} />
       </div>
     </div>
+  );
+}
+
+function Reason({
+  label,
+  kept,
+  onChange,
+}: {
+  label: string;
+  kept: string;
+  onChange: (text: string) => void;
+}) {
+  const [text, setText] = useState(kept);
+  return (
+    <input
+      className="field !min-h-9 max-w-56"
+      aria-label={label}
+      placeholder="why, in a few words"
+      maxLength={200}
+      value={text}
+      onChange={(e) => {
+        setText(e.target.value);
+        onChange(e.target.value);
+      }}
+    />
   );
 }
 
@@ -171,7 +195,7 @@ function Lever({
 }: {
   entry: MeasureEntry;
   side: Column;
-  write: (side: Column, entry: MeasureEntry) => void;
+  write: (side: Column, change: Change) => void;
 }) {
   const [text, setText] = useState(String(entry.parts?.['lever'] ?? ''));
   const value = Number(text.replace(',', '.'));
@@ -190,8 +214,10 @@ function Lever({
           setText(e.target.value);
           const typed = Number(e.target.value.replace(',', '.'));
           const fine = e.target.value !== '' && typed >= 3 && typed <= 60;
-          const { lever: _lever, ...rest } = entry.parts ?? {};
-          write(side, { ...entry, parts: fine ? { ...rest, lever: typed } : rest });
+          write(side, (now) => {
+            const { lever: _lever, ...rest } = now.parts ?? {};
+            return { ...now, parts: fine ? { ...rest, lever: typed } : rest };
+          });
         }}
       />
       cm
@@ -214,7 +240,7 @@ function Again({
   measure: RowProps['measure'];
   entry: MeasureEntry;
   side: Column;
-  write: (side: Column, entry: MeasureEntry) => void;
+  write: (side: Column, change: Change) => void;
 }) {
   const first = entry.status === 'taken' ? combineTrials(measure, entry.trials).value : null;
   if (first === null || measure.levels !== null) return null;
@@ -224,7 +250,7 @@ function Again({
       <button
         type="button"
         className="text-action min-h-9"
-        onClick={() => write(side, { ...entry, again: { trials: [], pain: null } })}
+        onClick={() => write(side, (now) => ({ ...now, again: { trials: [], pain: null } }))}
       >
         Re-test
       </button>
@@ -240,7 +266,12 @@ function Again({
         value={again.trials[0] ?? null}
         min={measure.allowed.min}
         max={measure.allowed.max}
-        onValue={(v) => write(side, { ...entry, again: { ...again, trials: v === null ? [] : [v] } })}
+        onValue={(v) =>
+          write(side, (now) => ({
+            ...now,
+            again: { pain: null, ...now.again, trials: v === null ? [] : [v] },
+          }))
+        }
       />
       {change !== null && (
         <b className={change.direction === 'worse' ? 'text-ease-deep' : 'text-go-deep'}>
@@ -251,8 +282,7 @@ function Again({
         type="button"
         className="text-action min-h-9"
         onClick={() => {
-          const { again: _again, ...rest } = entry;
-          write(side, rest);
+          write(side, ({ again: _again, ...rest }) => rest);
         }}
       >
         drop it
@@ -307,7 +337,7 @@ function How(props: RowProps) {
   const lead = columns.find(says) ?? columns[0] ?? 'left';
   const entry = entries[lead];
   const set = (change: Partial<MeasureEntry>) => {
-    for (const side of columns) actions.write(measure, side, { ...entries[side], ...change });
+    for (const side of columns) actions.write(measure, side, (now) => ({ ...now, ...change }));
   };
   return (
     <div className="mt-1 flex flex-wrap items-center gap-x-5 text-sm">

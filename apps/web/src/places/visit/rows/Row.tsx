@@ -16,9 +16,12 @@ import { Details } from './Details.js';
 import { Side } from './Side.js';
 import { Verdict } from './Verdict.js';
 
+/** A change is made to what stands at that moment, so that quick typing never overwrites what was typed just before. */
+export type Change = (now: MeasureEntry) => MeasureEntry;
+
 /** What a row may do to the record; the same object for as long as the visit is open. */
 export interface RowActions {
-  readonly write: (measure: MeasureDefinition, side: Column, entry: MeasureEntry) => void;
+  readonly write: (measure: MeasureDefinition, side: Column, change: Change) => void;
   readonly swap: (measure: MeasureDefinition) => void;
   readonly activate: (measure: string | null) => void;
   readonly openPhoto: (measure: MeasureDefinition) => void;
@@ -36,6 +39,7 @@ export interface RowProps {
   readonly before: Readonly<Record<Column, number | null>>;
   readonly computed: Readonly<Record<Column, Computed | null>>;
   readonly refusals: Readonly<Record<Column, string | null>>;
+  readonly refused: boolean;
   readonly unlike: boolean;
   readonly affected: 'left' | 'right' | 'both' | 'none';
   readonly ageYears: number | null;
@@ -142,7 +146,7 @@ function PairLine(props: RowProps) {
         refusal={props.refusals[s]}
         alternating={props.alternating}
         keypad={props.keypad}
-        write={(at, entry) => props.actions.write(measure, at, entry)}
+        write={(at, change) => props.actions.write(measure, at, change)}
       />
     ) : (
       <span className={`text-xs text-ink-3 ${s === 'left' ? 'text-right' : ''}`}>
@@ -198,7 +202,7 @@ function SingleLine(props: RowProps) {
           refusal={props.refusals.none}
           alternating={false}
           keypad={props.keypad}
-          write={(at, entry) => props.actions.write(measure, at, entry)}
+          write={(at, change) => props.actions.write(measure, at, change)}
         />
       ) : (
         <span className="text-xs text-ink-3">worked out</span>

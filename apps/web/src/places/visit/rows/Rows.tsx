@@ -1,11 +1,11 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { Computed, MeasureDefinition } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import { useSession } from '../../../api/queries.js';
 import { columnsOf, type Column, type LiveVisit } from '../live.js';
 import { PhotoTool } from '../photo/PhotoTool.js';
-import { EMPTY, keyOf, swapSides, writeEntry } from './entries.js';
-import { Row, type RowActions } from './Row.js';
+import { EMPTY, keyOf, readEntry, swapSides, writeEntry } from './entries.js';
+import { Row, type RowActions, type RowProps } from './Row.js';
 import { useCoarse } from './useCoarse.js';
 
 const NOTHING = { left: null, right: null, none: null } as const;
@@ -14,6 +14,33 @@ function perColumn<T>(measure: MeasureDefinition, of: (side: Column) => T, other
   const result: Record<Column, T> = { left: otherwise, right: otherwise, none: otherwise };
   for (const side of columnsOf(measure)) result[side] = of(side);
   return result;
+}
+
+interface Standing extends Pick<
+  RowProps,
+  'entries' | 'values' | 'before' | 'computed' | 'refusals' | 'unlike'
+> {
+  readonly refused: boolean;
+}
+
+function standingOf(
+  live: LiveVisit,
+  m: MeasureDefinition,
+  entries: Standing['entries'],
+  refused: boolean,
+): Standing {
+  return {
+    entries,
+    refused,
+    values: perColumn(m, (s) => live.value(m, s), null),
+    before: perColumn(m, (s) => live.before(m, s), null),
+    computed:
+      m.computed === null
+        ? NOTHING
+        : perColumn<Computed | null>(m, (s) => live.readings.computed(m, s), null),
+    refusals: perColumn(m, (s) => live.store.refusal(keyOf(m, s)), null),
+    unlike: columnsOf(m).some((s) => live.unlike(m, s)),
+  };
 }
 
 /** Measures as rows, both feet: trials, value, bar, and what they say; the one at hand opens. */
@@ -26,7 +53,8 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
   const { store } = live;
   const actions = useMemo<RowActions>(
     () => ({
-      write: (measure, side, entry) => writeEntry(store, measure, side, entry),
+      write: (measure, side, change) =>
+        writeEntry(store, measure, side, change(readEntry(store, measure, side))),
       swap: (measure) => swapSides(store, measure),
       activate: setActive,
       openPhoto: setPhoto,
@@ -34,6 +62,21 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
     }),
     [store],
   );
+  const known = useRef(new Map<string, { entries: Standing['entries']; standing: Standing }>());
+  /** What stands in a row, worked out again only when one of its entries is another; a computed row always. */
+  const stand = (m: MeasureDefinition): Standing => {
+    const entries = perColumn(m, (s) => (store.get(keyOf(m, s)) as MeasureEntry | null) ?? EMPTY, EMPTY);
+    const last = known.current.get(m.key);
+    const refused = columnsOf(m).some((s) => store.refusal(keyOf(m, s)) !== null);
+    const same =
+      last !== undefined &&
+      columnsOf(m).every((s) => last.entries[s] === entries[s]) &&
+      last.standing.refused === refused;
+    if (same && m.computed === null) return last.standing;
+    const standing = standingOf(live, m, entries, refused);
+    known.current.set(m.key, { entries, standing });
+    return standing;
+  };
   return (
     <>
       {measures.map((m, row) => (
@@ -44,16 +87,7 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
           active={active === m.key}
           alternating={alternating}
           keypad={keypad}
-          entries={perColumn(m, (s) => (store.get(keyOf(m, s)) as MeasureEntry | null) ?? EMPTY, EMPTY)}
-          values={perColumn(m, (s) => live.value(m, s), null)}
-          before={perColumn(m, (s) => live.before(m, s), null)}
-          computed={
-            m.computed === null
-              ? NOTHING
-              : perColumn<Computed | null>(m, (s) => live.readings.computed(m, s), null)
-          }
-          refusals={perColumn(m, (s) => store.refusal(keyOf(m, s)), null)}
-          unlike={columnsOf(m).some((s) => live.unlike(m, s))}
+          {...stand(m)}
           affected={live.affected}
           ageYears={live.ageYears}
           bodyMassKg={m.device === 'dynamometer' ? live.readings.value('body-mass', 'none') : null}

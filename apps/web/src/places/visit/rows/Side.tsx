@@ -2,6 +2,7 @@ import { combineTrials, type MeasureDefinition } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import type { Column } from '../live.js';
 import { nextStop, goTo } from './moving.js';
+import type { Change } from './Row.js';
 import { Trial } from './Trial.js';
 import { STATUS_WORDS, withTrial } from './entries.js';
 
@@ -13,7 +14,7 @@ export interface SideProps {
   readonly refusal: string | null;
   readonly alternating: boolean;
   readonly keypad: boolean;
-  readonly write: (side: Column, entry: MeasureEntry) => void;
+  readonly write: (side: Column, change: Change) => void;
 }
 
 const SIDE_ORDER: Record<Column, number> = { none: 0, left: 0, right: 1 };
@@ -30,7 +31,7 @@ export function Side(props: SideProps) {
       <button
         type="button"
         className="text-action min-h-9 text-sm"
-        onClick={() => write(side, { ...entry, status: 'taken' })}
+        onClick={() => write(side, (now) => ({ ...now, status: 'taken' }))}
         aria-label={`${measure.label}, ${side}: ${STATUS_WORDS[entry.status]}. Take it instead`}
       >
         {STATUS_WORDS[entry.status]}
@@ -58,8 +59,8 @@ export function Side(props: SideProps) {
           confirmed={entry.confirmed === true}
           refusal={props.refusal}
           keypad={props.keypad}
-          onValue={(value) => write(side, withTrial(entry, i, value))}
-          onConfirm={() => write(side, { ...entry, confirmed: true })}
+          onValue={(value) => write(side, (now) => withTrial(now, i, value))}
+          onConfirm={() => write(side, (now) => ({ ...now, confirmed: true }))}
         />
       ))}
     </div>
@@ -70,12 +71,19 @@ export function Side(props: SideProps) {
 function Levels({ measure, side, row, entry, alternating, write }: SideProps) {
   const levels = measure.levels ?? [];
   const chosen = entry.trials.at(-1) ?? null;
-  const choose = (value: number | null) => write(side, withTrial({ ...entry, trials: [] }, 0, value));
+  const choose = (value: number | null) => write(side, (now) => withTrial({ ...now, trials: [] }, 0, value));
   return (
     <div
       role="radiogroup"
       aria-label={`${measure.label}, ${side}`}
-      className={`flex flex-wrap ${side === 'left' ? 'justify-end' : ''}`}
+      data-row={row}
+      data-order={orderOf(measure, side, 0, alternating)}
+      tabIndex={-1}
+      className={`flex flex-wrap outline-none ${side === 'left' ? 'justify-end' : ''}`}
+      onFocus={(event) => {
+        if (event.target === event.currentTarget)
+          event.currentTarget.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
+      }}
     >
       {levels.map((level, i) => {
         const on = chosen === level.value;
@@ -86,9 +94,6 @@ function Levels({ measure, side, row, entry, alternating, write }: SideProps) {
             role="radio"
             aria-checked={on}
             tabIndex={on || (chosen === null && i === 0) ? 0 : -1}
-            {...(on || (chosen === null && i === 0)
-              ? { 'data-row': row, 'data-order': orderOf(measure, side, 0, alternating) }
-              : {})}
             className={`min-h-10 border-b-2 px-1.5 text-sm font-semibold ${on ? 'text-paper' : 'border-line text-ink-2 hover:bg-heather-wash'}`}
             style={
               on

@@ -29,7 +29,8 @@ export function goTo(element: HTMLElement | undefined): boolean {
 /** The field taken after (or before) this one. */
 export function nextStop(from: HTMLElement, by: 1 | -1): HTMLElement | undefined {
   const list = stops();
-  const at = list.findIndex((s) => s.element === from);
+  const place = from.closest<HTMLElement>(ORDERED);
+  const at = list.findIndex((s) => s.element === place);
   return at === -1 ? undefined : list[at + by]?.element;
 }
 

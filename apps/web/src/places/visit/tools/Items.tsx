@@ -14,18 +14,18 @@ export function Items({
   items: readonly ScoredItem[];
   left: MeasureEntry;
   right: MeasureEntry;
-  write: (side: 'left' | 'right', entry: MeasureEntry) => void;
+  write: (side: 'left' | 'right', change: (now: MeasureEntry) => MeasureEntry) => void;
 }) {
-  const score = (side: 'left' | 'right', item: string, value: number | null) => {
-    const entry = side === 'left' ? left : right;
-    const parts = Object.fromEntries(
-      Object.entries({ ...entry.parts, [item]: value }).filter((p): p is [string, number] => p[1] !== null),
-    );
-    const whole = items.every((i) => parts[i.key] !== undefined);
-    const total = items.reduce((sum, i) => sum + (parts[i.key] ?? 0), 0);
-    write(side, { ...entry, parts, trials: whole ? [total] : [] });
-  };
-  const left_ = (side: MeasureEntry) => items.filter((i) => side.parts?.[i.key] === undefined).length;
+  const score = (side: 'left' | 'right', item: string, value: number | null) =>
+    write(side, (now) => {
+      const parts = Object.fromEntries(
+        Object.entries({ ...now.parts, [item]: value }).filter((p): p is [string, number] => p[1] !== null),
+      );
+      const whole = items.every((i) => parts[i.key] !== undefined);
+      const total = items.reduce((sum, i) => sum + (parts[i.key] ?? 0), 0);
+      return { ...now, parts, trials: whole ? [total] : [] };
+    });
+  const toScore = (entry: MeasureEntry) => items.filter((i) => entry.parts?.[i.key] === undefined).length;
   return (
     <div className="col-span-2" role="group" aria-label={`Items of ${measure.label}`}>
       {items.map((item) => (
@@ -45,9 +45,9 @@ export function Items({
         </div>
       ))}
       <p className="mt-1 text-sm text-ink-2">
-        {left_(left) + left_(right) === 0
+        {toScore(left) + toScore(right) === 0
           ? 'All items scored; the totals stand above.'
-          : `To score: ${left_(left)} left, ${left_(right)} right. A total can be typed above instead.`}
+          : `To score: ${toScore(left)} left, ${toScore(right)} right. A total can be typed above instead.`}
       </p>
     </div>
   );
