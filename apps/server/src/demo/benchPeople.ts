@@ -58,7 +58,7 @@ export const BENCH_PEOPLE: readonly DemoPerson[] = [
         },
       },
       {
-        daysAgo: 0,
+        daysAgo: 1,
         signed: false,
         safety: 'open',
         measures: {

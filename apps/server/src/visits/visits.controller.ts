@@ -145,8 +145,8 @@ export class VisitsController {
   }
 
   /**
-   * Says that someone is at a step of a visit, and returns who else is and what others saved since. Asked every few
-   * seconds by an open bench, so that the second person knows while the first is still writing.
+   * Says that someone is at a step of a visit, and returns who else is and what was saved since, the same person's other
+   * pages included. Asked every few seconds by an open bench, so that the second person knows while the first is still writing.
    */
   @HttpCode(200)
   @Post('visits/:id/presence')
@@ -174,8 +174,8 @@ export class VisitsController {
       );
       const newest = row?.newest ?? 0;
       const changed = await tx.query<{ key: string }[]>(
-        'SELECT DISTINCT key FROM visit_entry WHERE visit_id = $1 AND seq > $2 AND author_id <> $3',
-        [id, body.since, me.userId],
+        'SELECT DISTINCT key FROM visit_entry WHERE visit_id = $1 AND seq > $2',
+        [id, body.since],
       );
       const entries = await this.newest(
         tx,

@@ -3,7 +3,19 @@ import type { EntryView, VisitView } from '@heathstep/contracts';
 import { ApiError, request } from './client.js';
 import { EntryStore, type PendingEntry, type SendResult } from './entryStore.js';
 
-const storageKey = (visitId: string): string => `heathstep.visit.${visitId}`;
+const storagePrefix = (visitId: string): string => `heathstep.visit.${visitId}.`;
+
+/** Takes over what pages of this visit left behind, a crashed one or another tab: sent twice, an entry is saved once. */
+function takeOver(prefix: string): PendingEntry[] {
+  const keys = Array.from({ length: localStorage.length }, (_, i) => localStorage.key(i) ?? '');
+  return keys
+    .filter((key) => key.startsWith(prefix))
+    .flatMap((key) => {
+      const left = stored<PendingEntry[]>(key, []);
+      localStorage.removeItem(key);
+      return left;
+    });
+}
 
 function stored<T>(key: string, otherwise: T): T {
   try {
@@ -55,10 +67,20 @@ async function send(
 }
 
 function makeStore(visit: VisitView, reason: () => string | null): EntryStore {
-  const key = storageKey(visit.id);
+  const prefix = storagePrefix(visit.id);
+  // Each page keeps its own, so that two tabs never overwrite each other's.
+  const key = `${prefix}${crypto.randomUUID()}`;
   return new EntryStore(visit.entries, {
     send: (entries) => send(visit.id, entries, reason()),
-    load: () => stored<PendingEntry[]>(key, []),
+    load: () => {
+      try {
+        const left = takeOver(prefix);
+        keep(key, left, left.length === 0);
+        return left;
+      } catch {
+        return [];
+      }
+    },
     keep: (entries) => keep(key, entries, entries.length === 0),
     newId: () => crypto.randomUUID(),
     after: (ms, run) => {

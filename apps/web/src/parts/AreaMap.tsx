@@ -1,4 +1,5 @@
 import { useId, useRef } from 'react';
+import { Outline } from './Drawn.js';
 import type { Side } from '@heathstep/core';
 
 export interface Area {
@@ -45,15 +46,7 @@ export function AreaMap({
           ))}
         </clipPath>
       </defs>
-      {outline.map((d) => (
-        <path
-          key={d}
-          d={d}
-          fill={`var(--color-${side}-wash)`}
-          stroke={`var(--color-${side})`}
-          strokeWidth="1.5"
-        />
-      ))}
+      <Outline side={side} paths={outline} />
       {lines.map((d) => (
         <path
           key={d}

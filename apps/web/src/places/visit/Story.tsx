@@ -26,10 +26,7 @@ export function Story({ live }: { live: LiveVisit }) {
     <div className="grid grid-cols-[19rem_minmax(0,1fr)] gap-8">
       <div>
         <p className="text-sm text-ink-2">Tap or paint where it hurts, as the patient looks down.</p>
-        <BodyMap
-          chosen={regions}
-          onChange={(next) => set('story.regions', next.length === 0 ? null : next)}
-        />
+        <BodyMap chosen={regions} onChange={(next) => set('story.regions', next)} />
       </div>
       <div className="max-w-2xl space-y-5 text-lg leading-9">
         <p>

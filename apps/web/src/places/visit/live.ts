@@ -235,7 +235,9 @@ export function liveVisit(
     columnsOf(m).every((side) => entryAt(readings.entries, m.key, side) !== null);
   const missingMeasures = wanted.filter((m) => m.computed === null && !done(m));
   const panels: readonly LookPanel[] = first ? condition.look : [];
-  const storyMissing = STORY_NEEDS.filter(([key]) => get(key) === null);
+  // Every region taken off again is no answer, and does not bring back what stood at the last visit.
+  const untold = (value: unknown) => value === null || (Array.isArray(value) && value.length === 0);
+  const storyMissing = STORY_NEEDS.filter(([key]) => untold(get(key)));
   const concluded =
     get('conclude.condition') !== null &&
     (episode.stage !== null || !needsStage(protocol) || get('conclude.stage') !== null);

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { BONES, NUMB_SITES, type NumbEntry, type NumbSite, type TenderEntry } from '@heathstep/contracts';
+import { Outline, Spot } from '../../../parts/Drawn.js';
 import type { Side } from '@heathstep/core';
 import { SideCaption } from '../../../parts/AreaMap.js';
 import { SOLE_BOX, SOLE_OUTLINE, SOLE_SPOTS } from '../../../parts/footShapes.js';
@@ -39,15 +40,7 @@ function Sites({ live, side }: { live: LiveVisit; side: Side }) {
         className="mx-auto h-80 w-32 touch-manipulation"
         style={side === 'right' ? { transform: 'scaleX(-1)' } : undefined}
       >
-        {SOLE_OUTLINE.map((d) => (
-          <path
-            key={d}
-            d={d}
-            fill={`var(--color-${side}-wash)`}
-            stroke={`var(--color-${side})`}
-            strokeWidth="1.5"
-          />
-        ))}
+        <Outline side={side} paths={SOLE_OUTLINE} />
         {NUMB_SITES.map(([site, name]) => {
           const [x, y] = SOLE_SPOTS[site] ?? [0, 0];
           const state = entry.felt.includes(site)
@@ -56,19 +49,7 @@ function Sites({ live, side }: { live: LiveVisit; side: Side }) {
               ? 'missed'
               : 'not tested';
           return (
-            <g
-              key={site}
-              role="button"
-              tabIndex={0}
-              aria-label={`${name}, ${side}: ${state}`}
-              className="cursor-pointer outline-none [&:focus-visible>circle:last-of-type]:stroke-heather [&:focus-visible>circle:last-of-type]:stroke-[5]"
-              onClick={() => tap(site)}
-              onKeyDown={(event) => {
-                if (event.key !== 'Enter' && event.key !== ' ') return;
-                event.preventDefault();
-                tap(site);
-              }}
-            >
+            <Spot key={site} label={`${name}, ${side}: ${state}`} onPress={() => tap(site)}>
               <circle cx={x} cy={y} r="19" fill="transparent" />
               <circle
                 cx={x}
@@ -92,7 +73,7 @@ function Sites({ live, side }: { live: LiveVisit; side: Side }) {
                   strokeWidth="3"
                 />
               )}
-            </g>
+            </Spot>
           );
         })}
       </svg>

@@ -32,7 +32,7 @@ function PainPanel({ live }: { live: LiveVisit }) {
     <BodyMap
       wide
       chosen={live.get<string[]>('story.regions') ?? []}
-      onChange={(next) => live.set('story.regions', next.length === 0 ? null : next)}
+      onChange={(next) => live.set('story.regions', next)}
     />
   );
 }

@@ -7,6 +7,7 @@ import {
   POSES,
   type SupportPoint,
 } from '@heathstep/contracts';
+import { Outline, Spot } from '../../../parts/Drawn.js';
 import type { Side } from '@heathstep/core';
 import { SOLE_BOX, SOLE_OUTLINE, SOLE_SPOTS } from '../../../parts/footShapes.js';
 import type { LiveVisit } from '../live.js';
@@ -74,31 +75,15 @@ function Sole({ live, pose, side, poseName }: { live: LiveVisit; pose: Pose; sid
       className="h-44 w-[4.4rem] touch-manipulation"
       style={side === 'right' ? { transform: 'scaleX(-1)' } : undefined}
     >
-      {SOLE_OUTLINE.map((d) => (
-        <path
-          key={d}
-          d={d}
-          fill={`var(--color-${side}-wash)`}
-          stroke={`var(--color-${side})`}
-          strokeWidth="1.5"
-        />
-      ))}
+      <Outline side={side} paths={SOLE_OUTLINE} />
       {POINTS.map(([point, name]) => {
         const [x, y] = SOLE_SPOTS[point] ?? [0, 0];
         const state = points[point];
         return (
-          <g
+          <Spot
             key={point}
-            role="button"
-            tabIndex={0}
-            aria-label={`${poseName}, ${side}, ${name}: ${state ?? 'not looked at'}`}
-            className="cursor-pointer outline-none [&:focus-visible>circle:last-child]:stroke-heather [&:focus-visible>circle:last-child]:stroke-[7]"
-            onClick={() => next(point)}
-            onKeyDown={(event) => {
-              if (event.key !== 'Enter' && event.key !== ' ') return;
-              event.preventDefault();
-              next(point);
-            }}
+            label={`${poseName}, ${side}, ${name}: ${state ?? 'not looked at'}`}
+            onPress={() => next(point)}
           >
             <circle cx={x} cy={y} r="34" fill="transparent" />
             <circle
@@ -111,7 +96,7 @@ function Sole({ live, pose, side, poseName }: { live: LiveVisit; pose: Pose; sid
               strokeWidth="3"
               strokeDasharray={state === undefined ? '4 6' : undefined}
             />
-          </g>
+          </Spot>
         );
       })}
     </svg>
