@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
-import { useId, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import {
   type Landmarks,
   type MeasureDefinition,
@@ -25,6 +25,9 @@ import { SAMPLES } from './samples.js';
 /** What a picture of a construction says, rounded to what the measure keeps. */
 const kept = (measure: MeasureDefinition, value: number): number => Number(value.toFixed(measure.decimals));
 
+/** Stands for a picture still to be chosen. */
+const ANOTHER = 'another';
+
 /** A measure taken from a picture: landmarks placed by mouse, finger or keys, its value with its uncertainty. */
 export function PhotoTool({
   live,
@@ -39,9 +42,12 @@ export function PhotoTool({
   const photos = usePhotos(live.course.episode.id);
   const [side, setSide] = useState<Side>(live.affected === 'right' ? 'right' : 'left');
   const [chosen, setChosen] = useState<string | null>(null);
+  // Points placed and not kept yet stay while another picture is looked at.
+  const [drafts] = useState(() => new Map<string, Landmarks>());
   if (construction === undefined) return null;
   const mine = (photos.data ?? []).filter((p) => p.measure === measure.key && p.side === side);
-  const photo = mine.find((p) => p.id === chosen) ?? mine.find((p) => p.visitId === live.visit.id) ?? null;
+  const newest = mine.find((p) => p.visitId === live.visit.id);
+  const photo = chosen === ANOTHER ? null : (mine.find((p) => p.id === chosen) ?? newest ?? null);
   return (
     <Dialog.Root open onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>
@@ -89,6 +95,7 @@ export function PhotoTool({
           ) : (
             <Place
               key={photo.id}
+              drafts={drafts}
               live={live}
               measure={measure}
               construction={construction}
@@ -241,10 +248,12 @@ function Place({
   others,
   choose,
   close,
+  drafts,
 }: {
   live: LiveVisit;
   measure: MeasureDefinition;
   construction: PhotoConstruction;
+  drafts: Map<string, Landmarks>;
   photo: PhotoView;
   others: readonly PhotoView[];
   choose: (id: string) => void;
@@ -252,8 +261,12 @@ function Place({
 }) {
   const client = useQueryClient();
   const last = photo.placements[0];
-  const [landmarks, setLandmarks] = useState<Landmarks>(last?.landmarks ?? {});
-  const [at, setAt] = useState(() => Math.max(0, firstOpen(construction, last?.landmarks ?? {})));
+  const start = drafts.get(photo.id) ?? last?.landmarks ?? {};
+  const [landmarks, setLandmarks] = useState<Landmarks>(start);
+  const [at, setAt] = useState(() => Math.max(0, firstOpen(construction, start)));
+  useEffect(() => {
+    drafts.set(photo.id, landmarks);
+  }, [drafts, photo.id, landmarks]);
   const [ruler, setRuler] = useState(last?.rulerMm == null ? '' : String(last.rulerMm));
   const [overlay, setOverlay] = useState<string | null>(null);
   const [error, setError] = useState<string | null>(null);
@@ -373,6 +386,9 @@ function Place({
           </button>
           <button type="button" className="action-quiet" onClick={() => setLandmarks({})}>
             Start over
+          </button>
+          <button type="button" className="text-action min-h-11" onClick={() => choose(ANOTHER)}>
+            Another picture
           </button>
         </div>
         {others.length > 0 && (
