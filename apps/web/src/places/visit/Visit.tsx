@@ -148,7 +148,7 @@ function Bench({
           , {longDay(visit.startedAt)}
         </p>
       </EpisodeHead>
-      <div className="grid flex-1 grid-cols-[9.5rem_minmax(0,1fr)_17.5rem]">
+      <div className="grid flex-1 grid-cols-[8.25rem_minmax(0,1fr)_14rem] min-[1240px]:grid-cols-[9.5rem_minmax(0,1fr)_17.5rem]">
         <Steps live={live} episodeId={episode.id} />
         <main className="min-w-0 border-x border-line px-5 py-4">
           <div className="flex min-h-9 items-center gap-4">
@@ -198,7 +198,7 @@ function LeftOpen({ visit, today }: { visit: VisitView; today: string }) {
 
 function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
   return (
-    <nav aria-label="Steps of the visit" className="sticky top-0 self-start py-5 pl-5">
+    <nav aria-label="Steps of the visit" className="sticky top-0 self-start py-5 pl-3 min-[1240px]:pl-5">
       <ol>
         {STEPS.map((s, i) => {
           const progress = live.progress[s];
