@@ -121,8 +121,9 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
 
   await test.step('the conclusion is the clinician’s, and the visit is signed', async () => {
     await goToStep(page, 'Conclude');
-    await expect(page.getByRole('main').getByText('pain at the inner heel')).toBeVisible();
-    await choose(page, /agree or otherwise/, 'I agree, plantar heel pain');
+    await expect(page.getByRole('main').getByText('Hurts at the inner heel, below')).toBeVisible();
+    await page.getByRole('button', { name: 'Agree: Plantar heel pain, left' }).click();
+    await expect(page.getByText('treated first')).toBeVisible();
     await choose(page, /which stage/, 'Build the foot');
     await expect(saved(page)).toBeVisible();
     await expectAccessible(page, 'Conclude');
@@ -134,7 +135,7 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
   let code = '';
   await test.step('the plan is filled with reasons, edited in place, and given', async () => {
     await expect(page.getByRole('heading', { name: 'Up on two, down on one' })).toBeVisible();
-    await expect(page.getByText('9 single heel raises, 20 on the other side')).toBeVisible();
+    await expect(page.getByText(/Single-leg heel raise 9, under 20; .*45 % of the other side/)).toBeVisible();
     const line = page
       .getByRole('listitem')
       .filter({ has: page.getByRole('heading', { name: 'Up on two, down on one' }) });

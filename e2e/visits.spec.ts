@@ -148,12 +148,23 @@ test('a whole first visit for an ankle sprain by keyboard alone', async ({ page 
     await expectAccessible(page, 'Load, sprain');
   });
 
-  await test.step('Feel has nothing wanted; the conclusion is signed', async () => {
+  await test.step('Feel: findings by one key each; the conclusion is signed', async () => {
     await page.keyboard.press('Alt+ArrowDown');
     await expect(page.getByRole('heading', { level: 2, name: 'Feel' })).toBeVisible();
+    await tabTo(page, page.getByLabel('Find a finding'));
+    await page.keyboard.type('outer ligament');
+    await tabTo(
+      page,
+      page.getByRole('button', { name: 'present, Tender over the front outer ligament, left' }),
+    );
+    await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('p');
+    await expect(
+      page.getByRole('button', { name: 'present, Tender over the front outer ligament, right' }),
+    ).toHaveAttribute('aria-pressed', 'true');
     await expectAccessible(page, 'Feel, sprain');
     await page.keyboard.press('Alt+ArrowDown');
-    await fillGap(page, /^agree or otherwise/, 0);
+    await press(page, page.getByRole('button', { name: 'Agree: Outer ankle sprain, right' }));
     await expect(saved(page)).toBeVisible();
     await expectAccessible(page, 'Conclude, sprain');
     await press(page, page.getByRole('button', { name: 'Sign the visit' }));
@@ -352,7 +363,7 @@ test('a whole first visit for a bunion with flat foot by touch alone, on a table
     await page.getByRole('button', { name: 'The rest felt, left' }).tap();
     await page.getByRole('button', { name: 'The rest felt, right' }).tap();
     await page.getByRole('link', { name: 'On to conclude' }).tap();
-    await gap(/^agree or otherwise/, 'I agree, bunion with flat foot');
+    await page.getByRole('button', { name: 'Agree: Bunion, left' }).tap();
     await expect(saved(page)).toBeVisible();
     await page.getByRole('button', { name: 'Sign the visit' }).tap();
     await expect(page.getByRole('heading', { name: 'Visit 1 was signed' })).toBeVisible();

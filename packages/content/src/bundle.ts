@@ -1,5 +1,8 @@
 import type {
+  ConditionDefinition,
+  DriverDefinition,
   ExerciseDefinition,
+  FindingDefinition,
   MeasureDefinition,
   ProtocolDefinition,
   SafetyQuestion,
@@ -14,7 +17,8 @@ export interface Ladder {
 
 export type LookPanel = 'pain' | 'points' | 'toes' | 'callus' | 'wear' | 'numb' | 'tender';
 
-export interface Condition {
+/** What a visit of one kind looks at and measures, and the protocol that follows; an episode is opened on one. */
+export interface Pathway {
   readonly key: string;
   readonly name: string;
   readonly gloss: string;
@@ -35,10 +39,13 @@ export interface ContentBundle {
   readonly measures: readonly MeasureDefinition[];
   readonly ladders: readonly Ladder[];
   readonly exercises: readonly ExerciseDefinition[];
-  readonly conditions: readonly Condition[];
+  readonly pathways: readonly Pathway[];
   readonly safetyQuestions: readonly SafetyQuestion[];
   readonly safetyRules: readonly SafetyRule[];
   readonly protocols: readonly ProtocolDefinition[];
+  readonly findings: readonly FindingDefinition[];
+  readonly conditions: readonly ConditionDefinition[];
+  readonly drivers: readonly DriverDefinition[];
 }
 
 export interface ContentCounts {

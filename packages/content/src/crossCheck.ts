@@ -6,6 +6,7 @@ import {
   prescriptionProblems,
   type Prescription,
   sidesFor,
+  type Sign,
   type Slot,
   toDoseInput,
   type Trigger,
@@ -161,16 +162,16 @@ function namesTwice(content: ContentBundle): ContentProblem[] {
   );
 }
 
-function conditionProblems(content: ContentBundle): ContentProblem[] {
+function pathwayProblems(content: ContentBundle): ContentProblem[] {
   const measures = new Set(content.measures.map((m) => m.key));
   const protocols = new Set(content.protocols.map((p) => p.key));
-  return content.conditions.flatMap((c) => [
+  return content.pathways.flatMap((c) => [
     ...c.firstVisit
       .filter((k) => !measures.has(k))
-      .map((k) => new ContentProblem('conditions', c.key, `there is no measure ${k}`)),
+      .map((k) => new ContentProblem('pathways', c.key, `there is no measure ${k}`)),
     ...(c.protocol === null || protocols.has(c.protocol)
       ? []
-      : [new ContentProblem('conditions', c.key, `there is no protocol ${c.protocol}`)]),
+      : [new ContentProblem('pathways', c.key, `there is no protocol ${c.protocol}`)]),
   ]);
 }
 
@@ -206,6 +207,89 @@ function measureProblems(content: ContentBundle): ContentProblem[] {
   });
 }
 
+/** Every single sign of a finding, criterion or driver, however deep. */
+function leavesOf(sign: Sign): Sign[] {
+  if ('all' in sign) return sign.all.flatMap(leavesOf);
+  if ('any' in sign) return sign.any.flatMap(leavesOf);
+  if ('either' in sign) return sign.either.flatMap(leavesOf);
+  return 'not' in sign ? leavesOf(sign.not) : [sign];
+}
+
+/** What a sign names that is not there. */
+function signProblems(
+  at: (reason: string) => ContentProblem,
+  sign: Sign,
+  content: ContentBundle,
+): ContentProblem[] {
+  const measures = new Set(content.measures.map((m) => m.key));
+  const findings = new Set(content.findings.map((f) => f.key));
+  const questions = new Set(content.safetyQuestions.map((q) => q.key));
+  const named = (s: Sign): readonly [kind: string, key: string, there: ReadonlySet<string>][] => {
+    if ('measure' in s) return [['measure', s.measure, measures]];
+    if ('less' in s) return [['measure', s.less, measures]];
+    if ('more' in s) return [['measure', s.more, measures]];
+    if ('shareOf' in s) return [['measure', s.shareOf, measures]];
+    if ('gain' in s)
+      return [
+        ['measure', s.gain, measures],
+        ['measure', s.over, measures],
+      ];
+    if ('safety' in s) return [['safety question', s.safety, questions]];
+    return 'finding' in s ? [['finding', s.finding, findings]] : [];
+  };
+  return leavesOf(sign)
+    .flatMap(named)
+    .filter(([, key, there]) => !there.has(key))
+    .map(([kind, key]) => at(`there is no ${kind} ${key}`));
+}
+
+function reasonProblems(content: ContentBundle): ContentProblem[] {
+  const conditions = new Set(content.conditions.map((c) => c.key));
+  const findings = new Set(content.findings.map((f) => f.key));
+  const questions = new Map(content.safetyQuestions.map((q) => [q.key, q.scope]));
+  const pathways = new Set(content.pathways.map((p) => p.key));
+  const spoken = new Set(content.findings.flatMap((f) => Object.keys(f.ratios)));
+  return [
+    ...content.findings.flatMap((f) => {
+      const at = (reason: string) => new ContentProblem('findings', f.key, reason);
+      const scope = f.safety === null ? null : questions.get(f.safety);
+      return [
+        ...Object.keys(f.ratios)
+          .filter((k) => !conditions.has(k))
+          .map((k) => at(`there is no condition ${k}`)),
+        ...(scope === undefined ? [at(`there is no safety question ${f.safety ?? ''}`)] : []),
+        ...(f.sign === null ? [] : signProblems(at, f.sign, content)),
+        ...((f.from === 'feel' || f.from === 'test') &&
+        f.how.length === 0 &&
+        f.sign === null &&
+        f.safety === null
+          ? [at('it does not say how it is tested')]
+          : []),
+      ];
+    }),
+    ...content.conditions.flatMap((c) => {
+      const at = (reason: string) => new ContentProblem('conditions', c.key, reason);
+      return [
+        ...(spoken.has(c.key) ? [] : [at('no finding speaks of it')]),
+        ...c.likeness.filter((k) => !conditions.has(k)).map((k) => at(`there is no condition ${k}`)),
+        ...c.keep.filter((k) => !findings.has(k)).map((k) => at(`there is no finding ${k}`)),
+        ...(c.pathway === null || pathways.has(c.pathway) ? [] : [at(`there is no pathway ${c.pathway}`)]),
+        ...c.refer.flatMap((r) => signProblems(at, r.when, content)),
+      ];
+    }),
+    ...content.drivers.flatMap((d) =>
+      [d.when, d.surer, d.unless].flatMap((s) =>
+        s === null ? [] : signProblems((r) => new ContentProblem('drivers', d.key, r), s, content),
+      ),
+    ),
+    ...content.exercises.flatMap((e) =>
+      e.drivers
+        .filter((k) => !content.drivers.some((d) => d.key === k))
+        .map((k) => new ContentProblem('exercises', e.key, `there is no driver ${k}`)),
+    ),
+  ];
+}
+
 /** What no single schema can see: links between files, unbroken ladders, doses inside their own safe range. */
 export function crossCheck(content: ContentBundle): ContentProblem[] {
   return [
@@ -227,10 +311,23 @@ export function crossCheck(content: ContentBundle): ContentProblem[] {
     ),
     ...measureProblems(content),
     ...namesTwice(content),
-    ...conditionProblems(content),
+    ...pathwayProblems(content),
     ...content.exercises.flatMap((e) => exerciseProblems(e, content)),
     ...ladderProblems(content),
     ...protocolProblems(content),
     ...safetyProblems(content),
+    ...duplicates(
+      'findings',
+      content.findings.map((f) => f.key),
+    ),
+    ...duplicates(
+      'conditions',
+      content.conditions.map((c) => c.key),
+    ),
+    ...duplicates(
+      'drivers',
+      content.drivers.map((d) => d.key),
+    ),
+    ...reasonProblems(content),
   ];
 }

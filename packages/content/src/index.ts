@@ -3,7 +3,7 @@ export {
   type ContentBundle,
   type ContentCounts,
   type Ladder,
-  type Condition,
+  type Pathway,
   type LookPanel,
 } from './bundle.js';
 export { loadContent, loadContentFrom, type LoadResult } from './load.js';

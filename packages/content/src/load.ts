@@ -1,18 +1,36 @@
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
-import { join, relative } from 'node:path';
+import { basename, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { parse, YAMLParseError } from 'yaml';
 import { type ContentBundle, ContentProblem } from './bundle.js';
 import { crossCheck } from './crossCheck.js';
+import {
+  expandCondition,
+  expandDriver,
+  expandFinding,
+  type WrittenCondition,
+  type WrittenDriver,
+  type WrittenFinding,
+} from './expand.js';
 
 export type LoadResult =
   | { readonly ok: true; readonly content: ContentBundle }
   | { readonly ok: false; readonly problems: readonly ContentProblem[] };
 
 const PACKAGE = fileURLToPath(new URL('..', import.meta.url));
-const KINDS = ['measures', 'ladders', 'exercises', 'conditions', 'safety', 'protocols'] as const;
+const KINDS = [
+  'measures',
+  'ladders',
+  'exercises',
+  'pathways',
+  'safety',
+  'protocols',
+  'findings',
+  'conditions',
+  'drivers',
+] as const;
 type Kind = (typeof KINDS)[number];
 
 interface SourceFile {
@@ -81,14 +99,20 @@ export function loadContentFrom(root: string): LoadResult {
   const safety = files
     .filter((f) => f.kind === 'safety')
     .map((f) => f.value as { questions: unknown[]; rules: unknown[] });
+  const findings = files
+    .filter((f) => f.kind === 'findings')
+    .flatMap((f) => (f.value as WrittenFinding[]).map((w) => expandFinding(w, basename(f.file, '.yaml'))));
   const parts = {
     measures: list('measures'),
     ladders: list('ladders'),
     exercises: list('exercises'),
-    conditions: list('conditions'),
+    pathways: list('pathways'),
     safetyQuestions: safety.flatMap((s) => s.questions),
     safetyRules: safety.flatMap((s) => s.rules),
     protocols: list('protocols'),
+    findings,
+    conditions: (list('conditions') as WrittenCondition[]).map(expandCondition),
+    drivers: (list('drivers') as WrittenDriver[]).map(expandDriver),
   };
   const version = createHash('sha256').update(JSON.stringify(parts)).digest('hex').slice(0, 12);
   const content = { version, ...parts } as unknown as ContentBundle;

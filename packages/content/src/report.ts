@@ -24,15 +24,15 @@ function keysOf(content: ContentBundle): ContentReport['keys'] {
     measures: keys(content.measures),
     exercises: keys(content.exercises),
     ladders: keys(content.ladders),
-    findings: [],
+    findings: keys(content.findings),
     conditions: keys(content.conditions),
-    drivers: [...new Set(content.exercises.flatMap((e) => e.drivers))].sort(),
+    drivers: keys(content.drivers),
     protocols: keys(content.protocols),
     safetyRules: keys(content.safetyRules),
   };
 }
 
-/** Counts and keys by kind, and every problem; findings come with the reasoning and are none yet. */
+/** Counts and keys by kind, and every problem. */
 export function contentReport(loaded: LoadResult): ContentReport {
   const keys = loaded.ok ? keysOf(loaded.content) : NOTHING;
   const counts = Object.fromEntries(

@@ -34,6 +34,17 @@ export interface MeasureEntry {
   readonly reason?: string;
 }
 
+/** One idea of what it is, as the clinician judged it; the record of a visit's conclusion. */
+export interface ConcludedIdea {
+  readonly condition: string;
+  readonly side: 'left' | 'right' | 'none';
+  readonly verdict: 'agreed' | 'added' | 'rejected';
+  /** The one that is treated first. */
+  readonly leads: boolean;
+  /** Required for a rejected one. */
+  readonly reason: string | null;
+}
+
 type Check = (value: unknown) => string | null;
 
 const score: Check = (v) =>
@@ -169,6 +180,26 @@ function lookCheck(key: string): Check | null {
   return pose !== null && keysOf(POSES).includes(pose[1] ?? '') ? points : null;
 }
 
+const sideOfIdea = oneOf('left', 'right', 'none');
+const verdict = oneOf('agreed', 'added', 'rejected');
+
+const ideas: Check = (v) => {
+  const wrong = (i: unknown): boolean => {
+    const idea = i as Partial<ConcludedIdea> | null;
+    if (typeof idea !== 'object' || idea === null) return true;
+    if (typeof idea.condition !== 'string' || !/^[a-z0-9-]{1,60}$/.test(idea.condition)) return true;
+    if (sideOfIdea(idea.side) !== null || verdict(idea.verdict) !== null) return true;
+    if (typeof idea.leads !== 'boolean') return true;
+    const reasoned = typeof idea.reason === 'string' && idea.reason.trim() !== '';
+    return idea.verdict === 'rejected'
+      ? !reasoned || text(idea.reason) !== null
+      : idea.reason !== null && text(idea.reason) !== null;
+  };
+  return Array.isArray(v) && v.length <= ENTRY_LIMITS.list && !v.some(wrong)
+    ? null
+    : 'ideas agreed, added, or rejected with a reason';
+};
+
 const EXACT: Readonly<Record<string, Check>> = {
   'story.side': oneOf('left', 'right', 'both'),
   'story.regions': list,
@@ -181,6 +212,7 @@ const EXACT: Readonly<Record<string, Check>> = {
     '6-to-12-months',
     'over-a-year',
   ),
+  'story.days': within(0, 60),
   'story.worst': score,
   'story.now': score,
   'story.provoked': flag,
@@ -192,7 +224,8 @@ const EXACT: Readonly<Record<string, Check>> = {
   'story.activities': activities,
   'story.goal': text,
   'visit.measures': list,
-  'conclude.condition': oneOf('agree', 'other'),
+  'conclude.condition': oneOf('agree', 'other', 'open'),
+  'conclude.ideas': ideas,
   'conclude.other': text,
   'conclude.stage': oneOf('calm', 'build', 'heavy', 'return', 'upkeep'),
   'conclude.stage-reason': text,
@@ -203,6 +236,7 @@ function checkFor(key: string): Check | null {
   if (exact !== undefined) return exact;
   if (/^safety\.[a-z0-9-]+$/.test(key)) return oneOf('no', 'yes', 'left', 'right', 'both');
   if (/^measure\.[a-z0-9-]+\.(left|right|none)$/.test(key)) return measure;
+  if (/^finding\.[a-z0-9-]+\.(left|right|none)$/.test(key)) return oneOf('present', 'absent', 'not-tested');
   if (/^skill\.[a-z0-9-]+\.(left|right)$/.test(key)) return oneOf('none', 'partial', 'learned');
   if (key.startsWith('look.')) return lookCheck(key);
   if (/^skip\.(story|safety|look|measure|load|feel)$/.test(key)) return text;

@@ -66,18 +66,24 @@ describe('from entries to facts', () => {
     expect(skillFacts(visits)).toEqual({ arch: { left: 'partial', right: 'learned' } });
   });
 
-  it('takes first-step pain of the affected side, the worse of both, and leaves unasked things out', () => {
+  it('leaves out of the story what was not asked', () => {
     const entries = entriesOf([
-      entry('measure.first-step-pain.left', taken([3])),
-      entry('measure.first-step-pain.right', taken([6])),
-      entry('story.regions', ['left:heel-inner']),
-      entry('story.worst', null),
+      entry('story.worst', 7),
+      entry('story.night', false),
+      entry('story.settles', null),
     ]);
-    expect(storyFacts(entries, 'left')).toMatchObject({ firstStepPain: 3, regions: ['heel-inner'] });
-    expect(storyFacts(entries, 'both').firstStepPain).toBe(6);
-    expect(storyFacts(entries, 'left').worstPain).toBeUndefined();
-    expect(storyFacts(new Map(), 'left').firstStepPain).toBeUndefined();
+    expect(storyFacts(entries)).toMatchObject({ worstPain: 7, nightPain: false });
+    expect(storyFacts(entries).settlesMinutes).toBeUndefined();
+    expect(storyFacts(new Map()).worstPain).toBeUndefined();
   });
+});
+
+const idea = (verdict: string, reason: string | null) => ({
+  condition: 'plantar-heel-pain',
+  side: 'left',
+  verdict,
+  leads: false,
+  reason,
 });
 
 describe('what an entry may hold', () => {
@@ -89,6 +95,14 @@ describe('what an entry may hold', () => {
     ['safety.diabetes', 'both'],
     ['measure.lunge.left', taken([1, null, 3])],
     ['note.story', ''],
+    ['finding.windlass-test.left', 'absent'],
+    ['finding.stiff-over-30.none', 'not-tested'],
+    ['story.days', 3],
+    ['conclude.condition', 'open'],
+    [
+      'conclude.ideas',
+      [idea('agreed', null), idea('added', 'seen before'), idea('rejected', 'no tenderness')],
+    ],
     ['story.worst', null],
   ])('%s = %j is fine', (key, value) => expect(entryProblem(key, value)).toBeNull());
 
@@ -103,6 +117,14 @@ describe('what an entry may hold', () => {
     ['measure.lunge.left', { trials: Array(11).fill(1), status: 'taken', pain: null }],
     ['measure.lunge.left', { ...taken([1]), confirmed: 'yes' }],
     ['conclude.stage', 'the end'],
+    ['finding.windlass-test.left', 'maybe'],
+    ['finding.windlass-test.middle', 'present'],
+    ['story.days', 61],
+    ['conclude.ideas', [idea('rejected', null)]],
+    ['conclude.ideas', [idea('rejected', ' ')]],
+    ['conclude.ideas', [{ ...idea('agreed', null), side: 'middle' }]],
+    ['conclude.ideas', [{ ...idea('agreed', null), condition: '<b>' }]],
+    ['conclude.ideas', [null]],
     ['constructor', 1],
     ['__proto__', 1],
   ])('%s = %j is not', (key, value) => expect(entryProblem(key, value)).not.toBeNull());

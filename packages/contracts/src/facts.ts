@@ -62,26 +62,14 @@ export function skillFacts(visits: readonly VisitView[]): Facts['skills'] {
   return skills;
 }
 
-/** What the story's entries tell the rules. */
-export function storyFacts(entries: Entries, affected: Affected): StoryFacts {
+/** What the story's entries tell of how irritable it is. */
+export function storyFacts(entries: Entries): StoryFacts {
   const get = <T>(key: string): T | undefined => entries.get(key) as T | undefined;
-  const firstSteps = (['left', 'right'] as const)
-    .filter((side) => affected === 'both' || affected === side)
-    .flatMap((side) => get<MeasureEntry>(`measure.first-step-pain.${side}`)?.trials ?? [])
-    .filter((t): t is number => t !== null);
-  const regions = get<string[]>('story.regions')?.map((r) => r.split(':')[1] ?? '');
   return {
     worstPain: get('story.worst'),
-    nowPain: get('story.now'),
-    firstStepPain: firstSteps.length > 0 ? Math.max(...firstSteps) : undefined,
     provokedWithinFiveMinutes: get('story.provoked'),
     settlesMinutes: get('story.settles'),
     nightPain: get('story.night'),
-    regions,
-    onset: get('story.onset'),
-    loadChange: get('story.load-change'),
-    character: get('story.character'),
-    worseWhen: get('story.worse-when'),
   };
 }
 

@@ -13,7 +13,13 @@ export {
   type SessionPayload,
   type StopPayload,
 } from './home.js';
-export { ENTRY_LIMITS, entryProblem, type MeasureEntry, type SkillLevel } from './entryRules.js';
+export {
+  type ConcludedIdea,
+  ENTRY_LIMITS,
+  entryProblem,
+  type MeasureEntry,
+  type SkillLevel,
+} from './entryRules.js';
 export type {
   AmendmentView,
   ConflictProblem,
@@ -35,6 +41,14 @@ export type {
   VisitView,
 } from './views.js';
 export { type Entries, entriesOf, safetyOf, skillFacts, storyFacts } from './facts.js';
+export {
+  concludedIdeas,
+  daysSinceOnset,
+  isConcluded,
+  newestEntries,
+  reasonOnEntries,
+  reasonOnVisits,
+} from './reasoning.js';
 export { entryAt, entryValue, measuredFacts, readingsOf, takenOf, VisitReadings } from './measured.js';
 export {
   type Bone,

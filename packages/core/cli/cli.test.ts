@@ -56,6 +56,17 @@ const GOOD: Record<keyof typeof SCHEMAS, unknown> = {
       facts,
     },
   },
+  reason: {
+    findings: [
+      { key: 'first-steps-worst', side: 'left', state: 'present' },
+      { key: 'site-heel-inner', side: 'left', state: 'present' },
+      { key: 'tender-heel-inner', side: 'left', state: 'present' },
+      { key: 'calf-squeeze-still', side: 'right', state: 'present' },
+      { key: 'ankle-bend-limited', side: 'left', state: 'present' },
+    ],
+    age: 47,
+    daysSinceOnset: 70,
+  },
   content: {},
 };
 
@@ -118,5 +129,33 @@ describe('the command line', () => {
         .stderr.trim()
         .split('\n'),
     ).toHaveLength(2);
+  });
+
+  it('reason ranks by side, stops on a red flag, names drivers and what to ask next', () => {
+    const out = JSON.parse(call('reason', GOOD.reason).stdout) as {
+      conditions: { key: string; side: string; rank: string; for: { finding: string }[] }[];
+      drivers: { key: string; side: string }[];
+      stops: { key: string; side: string; level: string }[];
+      next: { finding: string; side: string }[];
+    };
+    expect(out.conditions.find((c) => c.side === 'left')).toMatchObject({
+      key: 'plantar-heel-pain',
+      rank: 'leading',
+    });
+    expect(out.stops).toMatchObject([{ key: 'achilles-rupture', side: 'right', level: 'urgent' }]);
+    expect(out.drivers).toMatchObject([{ key: 'ankle-stiff', side: 'left' }]);
+    expect(out.next.length).toBeGreaterThan(0);
+  });
+
+  it('reason says which finding is not one, and takes an unknown age', () => {
+    const bad = call('reason', {
+      findings: [{ key: 'sore', side: 'left', state: 'present' }],
+      age: null,
+      daysSinceOnset: null,
+    });
+    expect(bad).toMatchObject({ exitCode: 2, stdout: '' });
+    expect(bad.stderr).toContain('findings.0.key: "sore" is not a finding key');
+    expect(call('reason', { findings: [], age: null, daysSinceOnset: null }).exitCode).toBe(0);
+    expect(call('reason', { findings: [], age: -1, daysSinceOnset: null }).stderr).toContain('age: -1');
   });
 });

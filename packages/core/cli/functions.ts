@@ -5,6 +5,7 @@ import {
   computeDose,
   estimateLungeAngle,
   evaluateCriteria,
+  type FindingAnswer,
   issue,
   judgePain,
   type Criterion,
@@ -18,6 +19,7 @@ import {
   outsideAllowed,
   type PainInput,
   refused,
+  reasonFromFindings,
   relativeLoad,
   type Affected,
   type Result,
@@ -60,6 +62,51 @@ function withMeasure(
   return problems.length > 0 ? refused(...problems) : ok(run(measure));
 }
 
+/** Ranks, drivers, stops and what to ask next, from a list of findings. */
+function reasonOn(input: Input): Result<unknown> {
+  const found = content();
+  if (!found.ok) return refused(issue('content', null, 'without problems, listed by the function content'));
+  const reasoned = reasonFromFindings(found.content, {
+    findings: input['findings'] as FindingAnswer[],
+    ageYears: input['age'] as number | null,
+    daysSinceOnset: input['daysSinceOnset'] as number | null,
+  });
+  if (!reasoned.ok) return reasoned;
+  const { reasoning, safety } = reasoned.value;
+  const open = safety.triggered.filter((t) => t.status === 'open');
+  const told = (list: typeof open) =>
+    list.map((t) => ({
+      key: t.rule.key,
+      side: t.side,
+      level: t.rule.level,
+      title: t.rule.title,
+      action: t.rule.action,
+      because: t.because,
+    }));
+  const serious = (level: string) => level === 'emergency' || level === 'urgent';
+  return ok({
+    conditions: reasoning.ranked.map((r) => ({
+      key: r.key,
+      side: r.side,
+      rank: r.rank,
+      weight: r.weight,
+      for: r.for,
+      against: r.against,
+      missing: r.missing,
+      keptBy: r.keptBy,
+      shownAs: r.shownAs,
+    })),
+    cannotTell: reasoning.cannotTell,
+    drivers: reasoning.drivers,
+    stops: told(open.filter((t) => serious(t.rule.level))),
+    cautions: told(open.filter((t) => !serious(t.rule.level))),
+    referral: reasoning.referral,
+    next: reasoning.next.slice(0, MOST_NEXT),
+  });
+}
+
+const MOST_NEXT = 10;
+
 /** Every function by name; the input has passed its schema. */
 export const FUNCTIONS: Record<FunctionName, (input: Input) => Result<unknown>> = {
   'lunge-estimate': (i) => estimateLungeAngle(i as unknown as LungeEstimateInput),
@@ -76,5 +123,6 @@ export const FUNCTIONS: Record<FunctionName, (input: Input) => Result<unknown>> 
   criteria: (i) =>
     ok(evaluateCriteria(i['criteria'] as Criterion, i['facts'] as Facts, i['now'] as string, lookup)),
   review: (i) => ok(reviewEpisode(i['episode'] as Episode, lookup)),
+  reason: (i) => reasonOn(i),
   content: () => ok(contentReport(content())),
 };

@@ -30,6 +30,24 @@ const perSide = (of: Schema): Schema => object({ left: of, right: of });
 const days: Schema = { type: 'integer', minimum: 1 };
 const op = anyOf('>=', '>', '<=', '<');
 
+const push = open({
+  finding: key,
+  state: anyOf('present', 'absent'),
+  ratio: number,
+  weak: flag,
+  source: text,
+  share: number,
+});
+const stop = open({
+  key,
+  side: anyOf('left', 'right', 'none'),
+  level: text,
+  title: text,
+  action: text,
+  because: texts,
+});
+const would = open({ condition: key, factor: number });
+
 const criterion: Schema = {
   $id: 'criterion.json',
   oneOf: [
@@ -243,6 +261,62 @@ export const SCHEMAS = {
       wouldChange: texts,
       confidence: anyOf('clear', 'fair', 'weak'),
       criteria: orNull(criteriaOut),
+    }),
+  },
+  reason: {
+    input: object({
+      findings: list(
+        object({
+          key,
+          side: anyOf('left', 'right', 'none'),
+          state: anyOf('present', 'absent', 'not-tested'),
+        }),
+      ),
+      age: orNull({ type: 'number', minimum: 0, maximum: 120 }),
+      daysSinceOnset: orNull({ type: 'number', minimum: 0 }),
+    }),
+    output: object({
+      conditions: list(
+        object({
+          key,
+          side: anyOf('left', 'right', 'none'),
+          rank: anyOf('leading', 'likely', 'possible', 'unlikely'),
+          weight: number,
+          for: list(push),
+          against: list(push),
+          missing: list(key),
+          keptBy: orNull(text),
+          shownAs: orNull(key),
+        }),
+      ),
+      cannotTell: flag,
+      drivers: list(
+        open({
+          key,
+          label: text,
+          side: anyOf('left', 'right', 'none'),
+          strength: anyOf('clear', 'possible'),
+          because: text,
+          adds: text,
+          waitsFor: texts,
+        }),
+      ),
+      stops: list(stop),
+      cautions: list(stop),
+      referral: list(
+        open({ condition: key, side: anyOf('left', 'right', 'none'), text, because: texts, source: text }),
+      ),
+      next: list(
+        open({
+          finding: key,
+          side: anyOf('left', 'right', 'none'),
+          bits: number,
+          minutes: number,
+          bitsPerMinute: number,
+          ifPresent: list(would),
+          ifAbsent: list(would),
+        }),
+      ),
     }),
   },
   content: {

@@ -9,8 +9,6 @@ export {
   whyChange,
   whyCriterion,
   whyDose,
-  whyDriver,
-  whyHeelPain,
   whyIrritability,
   whyLoad,
   whyMinutes,
@@ -136,9 +134,37 @@ export {
 } from './screen/safety.js';
 export { type StoryFacts } from './reason/story.js';
 export { type Irritability, type IrritabilityResult, judgeIrritability } from './reason/irritability.js';
-export { type HeelPainIdea, judgeHeelPain } from './reason/heelPain.js';
-export { type StartingStage, startingStage } from './reason/startingStage.js';
-export { type Driver, findDrivers } from './reason/drivers.js';
+export { type StartingStage, type StartingState, startingStage } from './reason/startingStage.js';
+export { whyAcuity, whyDriver, whyNext, whyRank, whyReferral } from './why/reasoning.js';
+export { type Driver } from './reason/drivers.js';
+export {
+  BODY_PARTS,
+  type BodyPart,
+  type ConditionDefinition,
+  type DriverDefinition,
+  type FindingDefinition,
+  type FindingFrom,
+  type Grade,
+  type Ratio,
+  type ReasonContent,
+  type Sign,
+  type TestPicture,
+} from './reason/definition.js';
+export { type Acuity, type AcuityResult, judgeAcuity } from './reason/acuity.js';
+export { type FindingState, type Known, type KnownFinding } from './reason/known.js';
+export { type NextBest, type WouldDo } from './reason/next.js';
+export { GRADES, type Push, type Rank, RANK_LIMITS, type RankedCondition } from './reason/rank.js';
+export { type ReferralReason } from './reason/referral.js';
+export { type Column, type SignReading, type SignSource } from './reason/sign.js';
+export {
+  type FindingAnswer,
+  type FindingsContent,
+  type FindingsInput,
+  type ReasonedFindings,
+  reasonFromFindings,
+  safetyAnswersOf,
+} from './reason/fromFindings.js';
+export { emptyRecord, reasonAbout, type ReasonInput, type Reasoning } from './reason/reason.js';
 export {
   judgePain,
   morningBaseline,

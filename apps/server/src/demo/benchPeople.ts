@@ -1,3 +1,4 @@
+import { concluded, followed } from './conclusions.js';
 import type { DemoPerson } from './people.js';
 
 const taken = (...trials: number[]) => ({ trials, status: 'taken', pain: null });
@@ -35,7 +36,14 @@ export const BENCH_PEOPLE: readonly DemoPerson[] = [
           'measure.body-mass.none': taken(68),
           'look.points.stance.left': DOWN,
           'look.points.stance.right': { first: 'down', fifth: 'light', heel: 'down' },
-          'conclude.condition': 'agree',
+          'story.days': 4,
+          'finding.rolled-inward.right': 'present',
+          'finding.swelling-outer.right': 'present',
+          'finding.bruise-outer.right': 'present',
+          'finding.tender-front-outer-ligament.right': 'present',
+          'finding.drawer-test.right': 'not-tested',
+          'finding.past-sprains.right': 'absent',
+          'conclude.ideas': [concluded('lateral-ankle-sprain', 'right')],
           'note.story': 'Rolled inward on wet heather, walked off the hill.',
         },
         safety: { 'injury-10-days': 'right' },
@@ -129,7 +137,12 @@ export const BENCH_PEOPLE: readonly DemoPerson[] = [
           'look.callus.right': [],
           'look.wear.left': ['heel-out', 'forefoot-in'],
           'look.wear.right': ['heel-out'],
-          'conclude.condition': 'agree',
+          'finding.bunion-seen.left': 'present',
+          'finding.bump-rubs.left': 'present',
+          'finding.narrow-shoes.none': 'present',
+          'finding.arch-returns-tiptoe.left': 'present',
+          'finding.push-off-toe-hurts.left': 'absent',
+          'conclude.ideas': [concluded('hallux-valgus', 'left'), followed('flexible-flat-foot', 'left')],
         },
         safety: {},
         measures: {

@@ -8,7 +8,6 @@ import {
   type ComposedExercise,
   evaluateSafety,
   type Facts,
-  findDrivers,
   isDueOn,
   type LeftOut,
   normal,
@@ -17,7 +16,13 @@ import {
   simulateHomeLog,
   weekdayOf,
 } from '@heathstep/core';
-import { measuredFacts, type MeasureEntry, skillFacts, type VisitView } from '@heathstep/contracts';
+import {
+  measuredFacts,
+  type MeasureEntry,
+  reasonOnVisits,
+  skillFacts,
+  type VisitView,
+} from '@heathstep/contracts';
 import {
   AppUser,
   Clinic,
@@ -186,7 +191,7 @@ class DemoLoader {
       clinicId: CLINIC_ID,
       personId: this.personId,
       condition,
-      protocol: this.content.conditions.find((c) => c.key === condition)?.protocol ?? '',
+      protocol: this.content.pathways.find((c) => c.key === condition)?.protocol ?? '',
       protocolVersion: 1,
       affected: person.affected,
       schools: { lengthening: 'loading-led', insole: 'temporary' },
@@ -354,7 +359,12 @@ class DemoLoader {
         equipment: this.person.equipment,
         minutesPerDay: this.person.minutesPerDay,
         tagsOff: safety.tagsOff,
-        drivers: findDrivers(facts.measures, this.person.affected),
+        drivers: reasonOnVisits(this.content, views, {
+          affected: this.person.affected,
+          ageYears: 40,
+          daysSinceOnset: null,
+          tagsOff: (side) => (side === 'none' ? [] : safety.tagsOff[side]),
+        }).drivers,
         now: at,
       },
       lookup,

@@ -1,5 +1,6 @@
 import type { SkillLevel } from '@heathstep/contracts';
 import type { SafetyAnswer } from '@heathstep/core';
+import { concluded } from './conclusions.js';
 
 /** A measured pair: trials left, trials right, and pain with it on each side. */
 export type DemoPair = readonly [
@@ -81,6 +82,10 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
             { text: 'Standing to cook', ability: 6 },
           ],
           'measure.body-mass.none': { trials: [74], status: 'taken', pain: null },
+          'finding.tender-heel-inner.left': 'present',
+          'finding.windlass-test.left': 'absent',
+          'finding.hard-floors.left': 'absent',
+          'conclude.ideas': [concluded('plantar-heel-pain', 'left')],
           'story.goal': 'Walk the whole round without thinking of my heel',
         }),
         safety: {},
@@ -146,6 +151,8 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
           'story.load-change': ['new-shoes'],
           'story.worse-when': ['first-steps', 'standing'],
           'story.activities': [{ text: 'Standing through a concert', ability: 5 }],
+          'finding.tender-heel-inner.right': 'present',
+          'conclude.ideas': [concluded('plantar-heel-pain', 'right')],
           'measure.body-mass.none': { trials: [68], status: 'taken', pain: null },
         }),
         safety: {},
@@ -228,6 +235,8 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
           'story.load-change': ['more-standing'],
           'story.worse-when': ['first-steps', 'standing'],
           'story.activities': [{ text: 'A night shift on the stone floor', ability: 4 }],
+          'finding.tender-heel-inner.left': 'present',
+          'conclude.ideas': [concluded('plantar-heel-pain', 'left')],
           'measure.body-mass.none': { trials: [88], status: 'taken', pain: null },
         }),
         safety: {},
@@ -288,6 +297,8 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
           'story.load-change': ['none'],
           'story.worse-when': ['first-steps', 'end-of-day'],
           'story.activities': [{ text: 'Walking the towpath', ability: 5 }],
+          'finding.tender-heel-inner.right': 'present',
+          'conclude.ideas': [concluded('plantar-heel-pain', 'right')],
           'measure.body-mass.none': { trials: [81], status: 'taken', pain: null },
         }),
         safety: {

@@ -9,13 +9,18 @@ import {
   easeDose,
   isEased,
   type Facts,
-  findDrivers,
   prescriptionTotals,
   reviewEpisode,
   type ReviewResult,
   type Stage,
 } from '@heathstep/core';
-import { type CourseView, measuredFacts, type SessionPayload, skillFacts } from '@heathstep/contracts';
+import {
+  type CourseView,
+  measuredFacts,
+  reasonOnVisits,
+  type SessionPayload,
+  skillFacts,
+} from '@heathstep/contracts';
 import { localTime } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { homeFacts, type HomeFacts } from './facts.js';
@@ -58,7 +63,13 @@ export class Assessment {
       affected: row.affected,
       ...(planned === undefined ? {} : { plannedPerWeek: planned }),
     };
-    const drivers = findDrivers(facts.measures, row.affected);
+    const off = view.safety?.tagsOff;
+    const { drivers } = reasonOnVisits({ ...this.content.bundle, measures: record.measures }, view.visits, {
+      affected: row.affected,
+      ageYears: view.person.ageYears,
+      daysSinceOnset: null,
+      tagsOff: (side) => (off === undefined || side === 'none' ? [] : off[side]),
+    });
     const doseSteps = this.doseSteps(record, home);
     const firstGiven = record.plans.find((p) => p.givenAt !== null)?.givenAt;
     const review =

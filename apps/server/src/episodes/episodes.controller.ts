@@ -27,7 +27,7 @@ export class EpisodesController {
     @Param('id', IdPipe) personId: string,
     @Body() body: EpisodeBody,
   ): Promise<EpisodeView> {
-    const condition = this.content.bundle.conditions.find((c) => c.key === body.condition);
+    const condition = this.content.bundle.pathways.find((c) => c.key === body.condition);
     if (condition === undefined)
       throw badRequest([{ pointer: '/condition', detail: 'must be a condition of the library' }]);
     const protocol = this.content.protocol(condition.protocol ?? '');

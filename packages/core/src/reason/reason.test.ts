@@ -1,10 +1,9 @@
 import { lunge, lookup } from '../testing/measures.js';
 import type { ProtocolDefinition, Stage } from '../protocol/definition.js';
 import type { Facts } from '../progress/criteriaTypes.js';
-import { findDrivers } from './drivers.js';
-import { judgeHeelPain } from './heelPain.js';
+import { judgeAcuity } from './acuity.js';
 import { judgeIrritability } from './irritability.js';
-import { startingStage } from './startingStage.js';
+import { startingStage, type StartingState } from './startingStage.js';
 
 const NOW = '2026-04-20T09:00:00Z';
 const at = NOW;
@@ -32,24 +31,6 @@ describe('irritability', () => {
   });
 });
 
-describe('why it looks like heel pain', () => {
-  const typical = {
-    firstStepPain: 6,
-    nowPain: 2,
-    regions: ['heel-inner'],
-    onset: 'gradual' as const,
-    character: [],
-  };
-  it('leads with first-step pain at the inner heel and nothing against', () => {
-    expect(judgeHeelPain(typical)).toMatchObject({ rank: 'leading', against: [], missing: [] });
-  });
-  it('steps back when something speaks against', () => {
-    expect(judgeHeelPain({ ...typical, character: ['burning'] })).toMatchObject({ rank: 'likely' });
-    expect(judgeHeelPain({ ...typical, regions: ['heel-centre'], onset: 'injury' }).rank).toBe('possible');
-  });
-  it('cannot tell from nothing', () => expect(judgeHeelPain({})).toMatchObject({ rank: 'cannot-tell' }));
-});
-
 const facts = (values: Record<string, [number, number]>): Facts => ({
   measures: Object.entries(values).flatMap(([measure, [left, right]]) => [
     { measure, side: 'left' as const, value: left, at },
@@ -61,22 +42,15 @@ const facts = (values: Record<string, [number, number]>): Facts => ({
   affected: 'left',
 });
 
-describe('drivers', () => {
-  const keys = (values: Record<string, [number, number]>) =>
-    findDrivers(facts(values).measures, 'left').map((d) => d.key);
+describe('time course', () => {
   it.each([
-    [{ 'lunge-knee-bent': [34.9, 35] }, ['ankle-stiff']],
-    [{ 'lunge-knee-bent': [38, 44] }, ['ankle-stiff']],
-    [{ 'lunge-knee-bent': [38, 43] }, []],
-    [{ 'lunge-knee-bent': [40, 42], 'lunge-knee-straight': [24, 30] }, ['calf-short']],
-    [{ 'big-toe-extension': [39, 60] }, ['big-toe-stiff']],
-    [{ 'foot-shortening-hold': [7, 10] }, ['arch-weak']],
-    [{ 'single-leg-heel-raise': [22, 25] }, ['calf-weak']],
-    [{ 'single-leg-heel-raise': [24, 25] }, []],
-  ] as [Record<string, [number, number]>, string[]][])('%p gives %p', (values, expected) =>
-    expect(keys(values)).toEqual(expected),
-  );
-  it('says nothing without measures', () => expect(keys({})).toEqual([]));
+    [0, 'acute'],
+    [5, 'acute'],
+    [6, 'settling'],
+    [41, 'settling'],
+    [42, 'persistent'],
+    [null, 'not-known'],
+  ] as const)('%p days is %s', (days, level) => expect(judgeAcuity(days).level).toBe(level));
 });
 
 describe('starting stage', () => {
@@ -91,11 +65,14 @@ describe('starting stage', () => {
     ],
   } as unknown as ProtocolDefinition;
   const low = { level: 'low', because: [], missing: [] } as const;
-  const start = (
-    values: Record<string, [number, number]>,
-    irritability: Parameters<typeof startingStage>[2] = low,
-    unable = false,
-  ) => startingStage(protocol, facts(values), irritability, unable, NOW, lookup);
+  const start = (values: Record<string, [number, number]>, state: Partial<StartingState> = {}) =>
+    startingStage(
+      protocol,
+      facts(values),
+      { irritability: low, acuity: judgeAcuity(60), cannotTakeWeight: false, cannotRise: false, ...state },
+      NOW,
+      lookup,
+    );
 
   it('is the highest whose entry criteria all hold, never upkeep', () => {
     expect(start({ 'first-step-pain': [4, 0], 'lunge-knee-bent': [40, 40] }).stage).toBe('heavy');
@@ -107,12 +84,16 @@ describe('starting stage', () => {
     expect(result.stage).toBe('calm');
     expect(result.because[0]).toContain('not measured yet');
   });
-  it('is one lower when highly irritable, and the first when the foot cannot take weight', () => {
+  it('is lower when highly irritable, in the first days, without a single rise, and when the foot cannot take weight', () => {
     const values = { 'first-step-pain': [4, 0], 'lunge-knee-bent': [40, 40] } as Record<
       string,
       [number, number]
     >;
-    expect(start(values, { level: 'high', because: [], missing: [] }).stage).toBe('build');
-    expect(start(values, low, true).stage).toBe('calm');
+    const high = { level: 'high', because: [], missing: [] } as const;
+    expect(start(values, { irritability: high }).stage).toBe('build');
+    expect(start(values, { acuity: judgeAcuity(3) }).stage).toBe('build');
+    expect(start(values, { irritability: high, acuity: judgeAcuity(3) }).stage).toBe('calm');
+    expect(start(values, { cannotRise: true }).stage).toBe('build');
+    expect(start(values, { cannotTakeWeight: true }).stage).toBe('calm');
   });
 });

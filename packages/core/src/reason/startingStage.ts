@@ -2,7 +2,16 @@ import type { MeasureLookup } from '../progress/criteria.js';
 import { evaluateCriteria } from '../progress/criteria.js';
 import type { CriterionPart, Facts } from '../progress/criteriaTypes.js';
 import type { ProtocolDefinition } from '../protocol/definition.js';
+import type { AcuityResult } from './acuity.js';
 import type { IrritabilityResult } from './irritability.js';
+
+/** What lowers the stage to start in. */
+export interface StartingState {
+  readonly irritability: IrritabilityResult;
+  readonly acuity: AcuityResult;
+  readonly cannotTakeWeight: boolean;
+  readonly cannotRise: boolean;
+}
 
 export interface StartingStage {
   readonly stage: string;
@@ -17,14 +26,14 @@ export interface StartingStage {
 }
 
 /**
- * The highest stage whose entry criteria all hold (clearly or within error), one lower for high irritability,
- * and the first stage when the patient cannot take weight. Upkeep is never a starting stage.
+ * The highest stage whose entry criteria all hold (clearly or within error); one lower for high irritability, one lower
+ * in the first days, no further than the second when a single rise is not possible, and the first when the patient
+ * cannot take weight. Upkeep is never a starting stage. [convention]
  */
 export function startingStage(
   protocol: ProtocolDefinition,
   facts: Facts,
-  irritability: IrritabilityResult,
-  cannotTakeWeight: boolean,
+  state: StartingState,
   now: string,
   lookup: MeasureLookup,
 ): StartingStage {
@@ -45,11 +54,19 @@ export function startingStage(
   } else {
     because.push('the entry criteria of every stage hold');
   }
-  if (irritability.level === 'high' && index > 0) {
+  if (state.irritability.level === 'high' && index > 0) {
     index -= 1;
     because.push('one stage lower, because it is highly irritable');
   }
-  if (cannotTakeWeight && index > 0) {
+  if (state.acuity.level === 'acute' && index > 0) {
+    index -= 1;
+    because.push(`one stage lower, because it is fresh: ${state.acuity.because}`);
+  }
+  if (state.cannotRise && index > 1) {
+    index = 1;
+    because.push('no further than the second stage, because one single-leg rise is not possible');
+  }
+  if (state.cannotTakeWeight && index > 0) {
     index = 0;
     because.push('the first stage, because the foot cannot take weight');
   }

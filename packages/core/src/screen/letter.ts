@@ -1,3 +1,4 @@
+import type { ReferralReason } from '../reason/referral.js';
 import type { TriggeredRule } from './safety.js';
 
 export interface LetterInput {
@@ -10,6 +11,10 @@ export interface LetterInput {
   readonly author: string;
   readonly complaint: string;
   readonly signs: readonly TriggeredRule[];
+  /** Referral criteria of the conditions in view that hold. */
+  readonly reasons: readonly ReferralReason[];
+  /** What it is thought to be, a line each. */
+  readonly thought: readonly string[];
   /** What was measured, a line each. */
   readonly findings: readonly string[];
 }
@@ -21,27 +26,34 @@ const HEADLINE = {
   caution: 'For your information',
 } as const;
 
-/** Text of a letter for the signs that are to be assessed elsewhere, most serious first. The clinician reads and changes it before it goes. */
+/** A heading with its lines; nothing when there are none. */
+const part = (title: string, lines: readonly string[]): string[] =>
+  lines.length === 0 ? [] : ['', title, ...lines.map((l) => `- ${l}`)];
+
+/** Text of a letter for the signs and findings that are to be assessed elsewhere, most serious first. The clinician reads and changes it before it goes. */
 export function referralLetter(input: LetterInput): string {
   const [first] = input.signs;
   const sign = (t: TriggeredRule) => {
     const side = t.side === 'none' ? '' : ` (${t.side})`;
-    return `- ${t.rule.title}${side}: ${t.because.join('; ')}. Asked for: ${t.rule.action}.`;
+    return `${t.rule.title}${side}: ${t.because.join('; ')}. Asked for: ${t.rule.action}.`;
   };
+  const reason = (r: ReferralReason) => `${r.name}${r.side === 'none' ? '' : ` (${r.side})`}: ${r.text}`;
   return [
-    HEADLINE[first?.rule.level ?? 'caution'],
+    HEADLINE[first?.rule.level ?? (input.reasons.length > 0 ? 'refer' : 'caution')],
     '',
     `${input.clinic}, telephone ${input.phone}`,
     input.day,
     '',
     `About ${input.person}${input.born === null ? '' : `, born ${input.born}`}`,
     `Seen for: ${input.complaint}`,
+    ...part('Found at the safety screen of this visit:', input.signs.map(sign)),
+    ...part('Asked for because:', input.reasons.map(reason)),
+    ...part('Thought of, by clinical findings only:', input.thought),
+    ...part('Measured:', input.findings),
     '',
-    'Found at the safety screen of this visit:',
-    ...input.signs.map(sign),
-    ...(input.findings.length === 0 ? [] : ['', 'Measured:', ...input.findings.map((f) => `- ${f}`)]),
-    '',
-    'Exercise that these signs forbid has been held back until we hear from you.',
+    ...(input.signs.length === 0
+      ? []
+      : ['Exercise that these signs forbid has been held back until we hear from you.']),
     'Please tell us the result of your assessment.',
     '',
     input.author,

@@ -205,11 +205,45 @@ describe('a referral letter', () => {
       author: 'Tomas Fell',
       complaint: 'Outer ankle sprain, left',
       signs: state.triggered,
+      reasons: [],
+      thought: [],
       findings: ['Ankle girth, left: 56 cm'],
     });
     expect(letter.split('\n')[0]).toBe('URGENT: please see the same or next day');
     expect(letter).toContain('- Possible fracture (left): pain. Asked for: X-ray today.');
     expect(letter).toContain('Ankle girth, left: 56 cm');
     expect(letter).not.toContain('born');
+    expect(letter).not.toContain('Thought of');
+    expect(letter).toContain('has been held back');
+  });
+
+  it('refers for a criterion of a condition without any sign, and holds nothing back then', () => {
+    const letter = referralLetter({
+      clinic: 'Moor clinic',
+      phone: '01632 960 000',
+      day: '25 November 2026',
+      person: 'Bram Sedge',
+      born: '1 May 1970',
+      author: 'Tomas Fell',
+      complaint: 'Foot or ankle complaint, right',
+      signs: [],
+      reasons: [
+        {
+          condition: 'posterior-tibial-tendon',
+          name: 'Posterior tibial tendon',
+          side: 'right',
+          text: 'Cannot rise on one leg',
+          because: ['x'],
+          source: 'Clinical convention',
+        },
+      ],
+      thought: ['Posterior tibial tendon, right (leading)'],
+      findings: [],
+    });
+    expect(letter.split('\n')[0]).toBe('Referral: please assess');
+    expect(letter).toContain('- Posterior tibial tendon (right): Cannot rise on one leg');
+    expect(letter).toContain('- Posterior tibial tendon, right (leading)');
+    expect(letter).not.toContain('held back');
+    expect(letter).not.toContain('Found at the safety screen');
   });
 });

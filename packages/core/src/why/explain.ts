@@ -16,8 +16,6 @@ import type { CriterionPart } from '../progress/criteriaTypes.js';
 import type { PainSchool } from '../progress/painRule.js';
 import type { ReviewResult } from '../progress/review.js';
 import type { JudgedSession } from '../progress/sessions.js';
-import type { Driver } from '../reason/drivers.js';
-import type { HeelPainIdea } from '../reason/heelPain.js';
 import type { IrritabilityResult } from '../reason/irritability.js';
 import type { StartingStage } from '../reason/startingStage.js';
 import type { TriggeredRule } from '../screen/safety.js';
@@ -211,22 +209,6 @@ export function whyIrritability(result: IrritabilityResult): Why {
   };
 }
 
-/** Opens up why it looks like heel pain. */
-export function whyHeelPain(idea: HeelPainIdea): Why {
-  return {
-    statement: `Plantar heel pain: ${idea.rank.replaceAll('-', ' ')}`,
-    inputs: [
-      ...idea.for.map((value) => ({ name: 'For', value })),
-      ...idea.against.map((value) => ({ name: 'Against', value })),
-      ...idea.missing.map((value) => ({ name: 'Not asked', value })),
-    ],
-    rule: 'First-step pain and the inner heel are the two main signs. Both and nothing against: leading. One of them and more for than against: likely. Anything for: possible.',
-    arithmetic: [`${idea.for.length} for, ${idea.against.length} against`],
-    source: `${CONVENTION}, not calibrated`,
-    reviewKey: 'rule:heel-pain',
-  };
-}
-
 /** Opens up the starting stage. */
 export function whyStage(start: StartingStage): Why {
   return {
@@ -237,7 +219,7 @@ export function whyStage(start: StartingStage): Why {
         value: `${p.state.replaceAll('-', ' ')}, ${p.because}`,
       })),
     ),
-    rule: 'The highest stage whose entry criteria all hold; one lower when highly irritable; the first when the foot cannot take weight.',
+    rule: 'The highest stage whose entry criteria all hold; one lower when highly irritable, one lower in the first days; the second at most when a single rise is not possible; the first when the foot cannot take weight.',
     arithmetic: start.because,
     source: CONVENTION,
     reviewKey: 'rule:starting-stage',
@@ -314,18 +296,6 @@ export function whyLoad(
     arithmetic: [`coming week ${shown(total(coming), 0)}, last 7 days done ${shown(total(done), 0)}`],
     source: 'Static lever model, modelling studies with wide ranges, recalled; the limit is convention',
     reviewKey: 'rule:load',
-  };
-}
-
-/** Opens up what keeps it going. */
-export function whyDriver(driver: Driver): Why {
-  return {
-    statement: `${driver.label}, ${driver.side}`,
-    inputs: [{ name: 'Measured', value: driver.because }],
-    rule: 'Ankle stiff: bent-knee lunge under 35° or over 5° less than the other. Calf short: straight-knee over 5° less with bent-knee within 5°. Big toe stiff: extension under 40°. Arch weak: foot shortening under 10 s. Calf weak: under 20 single raises or under 90 % of the other.',
-    arithmetic: [driver.because],
-    source: 'Convention, by the thresholds of the measures',
-    reviewKey: 'rule:drivers',
   };
 }
 

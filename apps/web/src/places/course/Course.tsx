@@ -43,7 +43,7 @@ export function Course() {
 function Whole({ course, content }: { course: CourseView; content: ClinicContent }) {
   const { episode } = course;
   const protocol = content.protocols.find((p) => p.key === episode.protocol) ?? NO_PROTOCOL;
-  const condition = content.conditions.find((c) => c.key === episode.condition)?.name ?? '';
+  const condition = content.pathways.find((c) => c.key === episode.condition)?.name ?? '';
   if (episode.stages.length === 0) {
     return (
       <>

@@ -76,7 +76,7 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
       </p>
     );
   }
-  const condition = (key: string) => content.data?.conditions.find((c) => c.key === key)?.name ?? '';
+  const condition = (key: string) => content.data?.pathways.find((c) => c.key === key)?.name ?? '';
   const stage = (key: string | null) =>
     content.data?.protocols.flatMap((p) => p.stages).find((s) => s.key === key)?.name ?? 'not started';
   return (

@@ -44,7 +44,7 @@ export function Person() {
       <p className="mt-8">
         Nothing is recorded yet. A first visit starts with the story, then safety, then both feet.
       </p>
-      {content.data !== undefined && <Begin personId={personId} conditions={content.data.conditions} />}
+      {content.data !== undefined && <Begin personId={personId} conditions={content.data.pathways} />}
     </main>
   );
 }

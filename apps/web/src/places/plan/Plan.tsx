@@ -27,7 +27,7 @@ export function Plan() {
 
 function PlanPlace({ course, content }: { course: CourseView; content: ClinicContent }) {
   const { episode } = course;
-  const name = content.conditions.find((c) => c.key === episode.condition)?.name ?? '';
+  const name = content.pathways.find((c) => c.key === episode.condition)?.name ?? '';
   return (
     <>
       <EpisodeHead episode={episode} condition={name} />

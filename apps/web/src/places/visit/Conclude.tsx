@@ -1,89 +1,55 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { type HeelPainIdea, whyDriver, whyHeelPain, whyIrritability, whyStage } from '@heathstep/core';
-import type { VisitView } from '@heathstep/contracts';
+import { whyAcuity, whyIrritability, whyStage } from '@heathstep/core';
+import { isConcluded, type VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys, useSession } from '../../api/queries.js';
 import { ChoiceBlank } from '../../parts/Blank.js';
 import { sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
+import { Driven } from './conclude/Driven.js';
+import { JudgedIdeas } from './conclude/JudgedIdeas.js';
+import { Referral } from './conclude/Referral.js';
 import type { LiveVisit } from './live.js';
 import { needsStage } from './progress.js';
 
-export const RANK_WORDS = {
-  leading: 'leading',
-  likely: 'likely',
-  possible: 'possible',
-  'cannot-tell': 'cannot tell yet',
-} as const;
-
-/** Why it looks like heel pain, how irritable, where to start; the clinician's own conclusion is the record. */
+/** What it looks like, how irritable and fresh, what keeps it going, where to start; the clinician's own conclusion is the record. */
 export function Conclude({ live }: { live: LiveVisit }) {
   const { episode } = live.course;
   const first = episode.stage === null;
   return (
-    <div className="grid grid-cols-[1.15fr_1fr] gap-10">
-      <section>
-        <h3 className="text-ink-2">What it looks like</h3>
-        <p className="mt-2 font-head text-xl font-semibold">
-          {live.conditionName}
-          {live.idea !== null && <Rank idea={live.idea} />}
+    <div className="grid grid-cols-[1.35fr_1fr] gap-8">
+      <div>
+        <JudgedIdeas live={live} />
+        <FreeText live={live} entry="conclude.other" label="In my words" />
+        <p className="mt-3 text-sm text-ink-2">
+          Ranked from what is known, mostly by convention; an order and not a probability. The conclusion is
+          yours, within local rules and your scope of practice.
         </p>
-        {live.idea === null ? (
-          <p className="mt-2 text-ink-2">
-            What speaks for and against is not worked out for this condition yet; the conclusion is yours.
-          </p>
-        ) : (
-          <>
-            <Balance title="For" items={live.idea.for} mark="+" />
-            <Balance title="Against" items={live.idea.against} mark="−" />
-            <Balance title="Not asked yet" items={live.idea.missing} mark="?" />
-          </>
-        )}
-        <p className="mt-4 text-lg leading-9">
-          My conclusion:{' '}
-          <ChoiceBlank
-            label="agree or otherwise"
-            value={live.get<'agree' | 'other'>('conclude.condition')}
-            options={[
-              { value: 'agree', label: `I agree, ${live.conditionName.toLowerCase()}` },
-              { value: 'other', label: 'something else, in my words' },
-            ]}
-            onChange={(v) => live.set('conclude.condition', v)}
-          />
-        </p>
-        {live.get('conclude.condition') === 'other' && (
-          <FreeText live={live} entry="conclude.other" label="In my words" />
-        )}
-      </section>
-      <section>
-        <h3 className="text-ink-2">Irritability</h3>
+      </div>
+      <div>
+        <h3 className="text-ink-2">Irritability and time course</h3>
         <p className="mt-2 text-lg font-semibold">
           <Why of={() => whyIrritability(live.irritability)}>
-            {live.irritability.level === 'not-known' ? 'Not known yet' : sentence(live.irritability.level)}
+            {live.irritability.level === 'not-known'
+              ? 'Irritability not known yet'
+              : `${sentence(live.irritability.level)} irritability`}
+          </Why>
+          {', '}
+          <Why of={() => whyAcuity(live.acuity)}>
+            {live.acuity.level === 'not-known' ? 'time course not told' : live.acuity.level}
           </Why>
         </p>
         <p className="text-sm text-ink-2">
-          {[...live.irritability.because, ...live.irritability.missing.map((m) => `${m} not asked yet`)].join(
-            '; ',
-          )}
+          {[
+            ...live.irritability.because,
+            ...live.irritability.missing.map((m) => `${m} not asked yet`),
+            live.acuity.because,
+          ].join('; ')}
         </p>
-        <h3 className="mt-6 text-ink-2">What keeps it going</h3>
-        {live.drivers.length === 0 && (
-          <p className="mt-1 text-sm text-ink-2">Nothing stands out in what was measured.</p>
-        )}
-        <ul className="mt-1">
-          {live.drivers.map((d) => (
-            <li key={`${d.key}-${d.side}`} className="border-b border-line-2 py-1.5">
-              <Why of={() => whyDriver(d)} className="font-semibold">
-                {d.label}
-              </Why>
-              , <span style={{ color: `var(--color-${d.side})` }}>{d.side}</span>
-              <span className="block text-sm text-ink-2">{d.because}</span>
-            </li>
-          ))}
-        </ul>
+        <Driven live={live} />
+        <Referral live={live} />
         <h3 className="mt-6 text-ink-2">{first ? 'Where to start' : 'Stage'}</h3>
         {!needsStage(live.protocol) ? (
           <p className="mt-2 text-ink-2">
@@ -96,37 +62,7 @@ export function Conclude({ live }: { live: LiveVisit }) {
           <p className="mt-2">{`${live.protocol.stages.find((s) => s.key === episode.stage)?.name ?? ''}. The decision to go on, hold or ease back is made in Course.`}</p>
         )}
         <Sign live={live} />
-      </section>
-    </div>
-  );
-}
-
-function Rank({ idea }: { idea: HeelPainIdea }) {
-  return (
-    <>
-      :{' '}
-      <Why of={() => whyHeelPain(idea)} className="text-heather-deep">
-        {RANK_WORDS[idea.rank]}
-      </Why>
-    </>
-  );
-}
-
-function Balance({ title, items, mark }: { title: string; items: readonly string[]; mark: string }) {
-  if (items.length === 0) return null;
-  return (
-    <div className="mt-3">
-      <h4 className="text-sm text-ink-2">{title}</h4>
-      <ul>
-        {items.map((item) => (
-          <li key={item} className="flex gap-3 border-b border-line-2 py-1.5">
-            <span aria-hidden className="w-4 text-center font-bold text-ink-3">
-              {mark}
-            </span>
-            {item}
-          </li>
-        ))}
-      </ul>
+      </div>
     </div>
   );
 }
@@ -199,7 +135,7 @@ function Sign({ live }: { live: LiveVisit }) {
   const missing = live.safety.unanswered.length;
   const waits = [
     ...(missing > 0 ? [`${missing} safety answers`] : []),
-    ...(live.get('conclude.condition') === null ? ['your conclusion'] : []),
+    ...(!isConcluded(live.readings.entries) ? ['your conclusion'] : []),
     ...(planned && episode.stage === null && live.get('conclude.stage') === null
       ? ['the stage to start in']
       : []),

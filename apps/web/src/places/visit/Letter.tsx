@@ -1,8 +1,16 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import { readThreshold, referralLetter, type TriggeredRule, withUnit } from '@heathstep/core';
+import {
+  readThreshold,
+  type ReferralReason,
+  referralLetter,
+  type TriggeredRule,
+  withUnit,
+} from '@heathstep/core';
 import { useSession } from '../../api/queries.js';
 import { fullDay, longDay } from '../../parts/dates.js';
+import { concludedIdeas } from '@heathstep/contracts';
+import { ideasOf } from './findings/ideas.js';
 import { columnsOf, type LiveVisit } from './live.js';
 
 /** What was measured and says something, a line each. */
@@ -20,14 +28,27 @@ function findingsOf(live: LiveVisit): string[] {
   );
 }
 
+/** What the clinician concluded, or what ranks first while nothing is concluded. */
+function thoughtOf(live: LiveVisit): string[] {
+  const nameOf = (key: string) => live.content.conditions.find((c) => c.key === key)?.name ?? key;
+  const on = (side: string) => (side === 'none' ? '' : `, ${side}`);
+  const concluded = concludedIdeas(live.readings.entries);
+  if (concluded.length > 0) return concluded.map((i) => `${nameOf(i.condition)}${on(i.side)}`);
+  return ideasOf(live.reasoning(), live.content.conditions)
+    .slice(0, 3)
+    .map((i) => `${i.condition.name}${on(i.ranked.side)} (${i.ranked.rank})`);
+}
+
 /** A referral letter prepared from the open signs; read and changed by the clinician before it goes. */
 export function Letter({
   live,
   signs,
+  reasons = [],
   close,
 }: {
   live: LiveVisit;
   signs: readonly TriggeredRule[];
+  reasons?: readonly ReferralReason[];
   close: () => void;
 }) {
   const session = useSession();
@@ -42,6 +63,8 @@ export function Letter({
       author: session.data?.user.name ?? '',
       complaint: `${live.conditionName}, ${live.affected === 'both' ? 'both sides' : live.affected}`,
       signs,
+      reasons,
+      thought: thoughtOf(live),
       findings: findingsOf(live),
     }),
   );
@@ -58,7 +81,7 @@ export function Letter({
             <h2 className="no-print">Referral letter</h2>
           </Dialog.Title>
           <p className="no-print text-sm text-ink-2">
-            Prepared from the open signs. Read it, change it, send it by your clinic’s own way.
+            Prepared from what was found. Read it, change it, send it by your clinic’s own way.
           </p>
           <textarea
             aria-label="Text of the letter"

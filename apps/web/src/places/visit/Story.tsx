@@ -19,7 +19,7 @@ const yesNo = (value: boolean | null): 'yes' | 'no' | null => (value === null ? 
 export function Story({ live }: { live: LiveVisit }) {
   const { get, set } = live;
   const regions = get<string[]>('story.regions') ?? [];
-  const { place } = live.condition;
+  const { place } = live.pathway;
   const named = (side: 'left' | 'right') => `the ${side} ${place}`;
   const rows = rowsOf(live, 'story');
   return (
@@ -66,6 +66,20 @@ export function Story({ live }: { live: LiveVisit }) {
             ]}
             onChange={(v) => set('story.since', v)}
           />
+          {get<string>('story.since') === 'under-2-weeks' && (
+            <>
+              {' ('}
+              <NumberBlank
+                label="how many days ago"
+                value={get<number>('story.days')}
+                unit="days"
+                min={0}
+                max={14}
+                onChange={(v) => set('story.days', v)}
+              />
+              )
+            </>
+          )}
           , after{' '}
           <ListBlank
             label="a change of load"
@@ -205,7 +219,7 @@ function FirstSteps({ live }: { live: LiveVisit }) {
   };
   return (
     <ScoreBlank
-      label={`first-step pain, ${sidesText(live.affected, live.condition.place)}`}
+      label={`first-step pain, ${sidesText(live.affected, live.pathway.place)}`}
       value={firstStepOf(live)}
       onChange={write}
     />

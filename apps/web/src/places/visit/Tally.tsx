@@ -5,7 +5,6 @@ import {
   compareValues,
   type MeasureDefinition,
   shown,
-  whyHeelPain,
   whyIrritability,
   whySides,
   whyStage,
@@ -13,12 +12,18 @@ import {
 } from '@heathstep/core';
 import { pointsReading } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
-import { RANK_WORDS } from './Conclude.js';
+import { Ideas } from './findings/Ideas.js';
+import { NextTests } from './findings/NextTests.js';
+import { useSettled } from './findings/useSettled.js';
 import { columnsOf, type LiveVisit } from './live.js';
 import { readEntry, writeEntry } from './rows/entries.js';
 
+/** Reasoning follows typing of figures by this much; answers are followed at once. */
+const SETTLE_MS = 180;
+
 /** What is known now, beside whatever is being entered. */
-export function Tally({ live }: { live: LiveVisit }) {
+export function Tally({ live, atOnce = false }: { live: LiveVisit; atOnce?: boolean }) {
+  const settled = useSettled(live, atOnce ? 0 : SETTLE_MS);
   const { episode } = live.course;
   const stage = live.protocol.stages.find((s) => s.key === (episode.stage ?? live.start.stage));
   return (
@@ -32,23 +37,15 @@ export function Tally({ live }: { live: LiveVisit }) {
         <SafetyLine live={live} />
         <ToConfirm live={live} />
         <Part title="What it looks like">
-          <p className="flex justify-between gap-2">
-            <span className="font-semibold">{live.conditionName}</span>
-            {live.idea === null ? (
-              <span className="text-ink-2">yours to say</span>
-            ) : (
-              <Why of={() => whyHeelPain(live.idea as NonNullable<typeof live.idea>)} className="text-ink-2">
-                {RANK_WORDS[live.idea.rank]}
-              </Why>
-            )}
-          </p>
-          <p className="mt-1 flex justify-between gap-2">
+          <Ideas live={settled} most={5} />
+          <p className="flex justify-between gap-2 border-t border-line-2 pt-1.5">
             <span>Irritability</span>
             <Why of={() => whyIrritability(live.irritability)} className="text-ink-2">
               {live.irritability.level.replaceAll('-', ' ')}
             </Why>
           </p>
         </Part>
+        <NextTests live={settled} />
         <Differences live={live} />
         <Tipping live={live} />
         <Changes live={live} />

@@ -18,6 +18,7 @@ import { Presence } from './Presence.js';
 import { STEP_NAMES, STEPS, type Step } from './progress.js';
 import { QuickLine } from './QuickLine.js';
 import { MeasureStepView } from './Steps.js';
+import { WhatIfProvider } from './findings/whatIf.js';
 import { useKeys } from './useKeys.js';
 import { Safety } from './Safety.js';
 import { Story } from './Story.js';
@@ -69,7 +70,7 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
     <>
       <EpisodeHead
         episode={episode}
-        condition={content.conditions.find((c) => c.key === episode.condition)?.name ?? ''}
+        condition={content.pathways.find((c) => c.key === episode.condition)?.name ?? ''}
       />
       <main className="mx-auto w-full max-w-3xl px-8 py-12">
         {last !== undefined && (
@@ -139,7 +140,7 @@ function Bench({
   const signed = visit.signedAt !== null;
   useKeys(live, step);
   return (
-    <>
+    <WhatIfProvider>
       <EpisodeHead episode={{ ...episode, affected: live.affected }} condition={live.conditionName}>
         <p className="text-right text-sm text-ink-2">
           <span className="font-semibold text-ink">
@@ -180,9 +181,9 @@ function Bench({
             {step === 'conclude' && <Conclude live={live} />}
           </fieldset>
         </main>
-        <MemoTally live={live} />
+        <MemoTally live={live} atOnce={step === 'feel' || step === 'conclude' || step === 'safety'} />
       </div>
-    </>
+    </WhatIfProvider>
   );
 }
 

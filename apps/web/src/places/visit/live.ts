@@ -1,33 +1,37 @@
 import {
+  type AcuityResult,
   type Affected,
   areLike,
-  type Driver,
   type Facts,
-  findDrivers,
+  type FindingState,
   guardReading,
-  type HeelPainIdea,
   type IrritabilityResult,
-  judgeHeelPain,
+  judgeAcuity,
   judgeIrritability,
   type MeasureDefinition,
   type MeasureStep,
   NO_PROTOCOL,
   type ProtocolDefinition,
+  type Reasoning,
   type SafetyState,
   type Side,
   type StartingStage,
   startingStage,
   treatedSides,
 } from '@heathstep/core';
-import type { Condition, LookPanel } from '@heathstep/content';
+import type { LookPanel, Pathway } from '@heathstep/content';
 import {
   type CourseView,
+  daysSinceOnset,
   entriesOf,
   entryAt,
   entryValue,
   type EntryView,
+  isConcluded,
   measuredFacts,
   type MeasureEntry,
+  newestEntries,
+  reasonOnEntries,
   safetyOf,
   skillFacts,
   storyFacts,
@@ -48,6 +52,7 @@ export const SKILLS: readonly { readonly key: string; readonly label: string; re
 const CARRIED = new Set([
   'story.onset',
   'story.since',
+  'story.days',
   'story.load-change',
   'story.character',
   'story.worse-when',
@@ -64,7 +69,7 @@ export type Column = Side | 'none';
 export interface LiveVisit {
   readonly course: CourseView;
   readonly content: ClinicContent;
-  readonly condition: Condition;
+  readonly pathway: Pathway;
   readonly protocol: ProtocolDefinition;
   readonly visit: VisitView;
   readonly previous: VisitView | null;
@@ -86,11 +91,14 @@ export interface LiveVisit {
   readonly unlike: (measure: MeasureDefinition, side: Column) => boolean;
   readonly safety: SafetyState;
   readonly facts: Facts;
-  /** Null for a condition the core does not judge yet. */
-  readonly idea: HeelPainIdea | null;
+  /** What it is, what keeps it going, what to ask next; worked out when first asked for. */
+  readonly reasoning: () => Reasoning;
+  /** The same, supposing an answer to one finding. */
+  readonly suppose: (finding: string, side: Column, state: FindingState) => Reasoning;
+  readonly daysSinceOnset: number | null;
+  readonly acuity: AcuityResult;
   readonly irritability: IrritabilityResult;
   readonly start: StartingStage;
-  readonly drivers: readonly Driver[];
   readonly panels: readonly LookPanel[];
   readonly progress: Readonly<Record<Step, Progress>>;
   readonly missingMeasures: readonly MeasureDefinition[];
@@ -118,7 +126,7 @@ const STORY_NEEDS: readonly (readonly [string, string])[] = [
 export const columnsOf = (m: MeasureDefinition): readonly Column[] =>
   m.sides === 'single' ? ['none'] : ['left', 'right'];
 
-const UNKNOWN: Condition = {
+const UNKNOWN: Pathway = {
   key: '',
   name: '',
   gloss: '',
@@ -160,6 +168,18 @@ function askedAbout(measures: readonly MeasureDefinition[], readings: VisitReadi
   );
 }
 
+const NOTHING_SUPPOSED: ReadonlyMap<string, FindingState> = new Map();
+const DAY_MS = 86_400_000;
+
+const daysBetween = (from: string, to: string): number =>
+  Math.max(0, Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS));
+
+/** Works something out at the first asking and keeps it. */
+function once<T>(work: () => T): () => T {
+  let kept: { readonly value: T } | null = null;
+  return () => (kept ??= { value: work() }).value;
+}
+
 export function liveVisit(
   course: CourseView,
   content: ClinicContent,
@@ -167,7 +187,7 @@ export function liveVisit(
   store: EntryStore,
 ): LiveVisit {
   const { episode } = course;
-  const condition = content.conditions.find((c) => c.key === episode.condition) ?? UNKNOWN;
+  const pathway = content.pathways.find((c) => c.key === episode.condition) ?? UNKNOWN;
   const protocol = content.protocols.find((p) => p.key === episode.protocol) ?? NO_PROTOCOL;
   const earlier = episode.visits.filter((v) => v.startedAt < visit.startedAt);
   const previous = earlier[earlier.length - 1] ?? null;
@@ -189,7 +209,7 @@ export function liveVisit(
     stageSince: episode.stages[episode.stages.length - 1]?.since ?? episode.startedAt,
     affected,
   };
-  const story = storyFacts(current, affected);
+  const story = storyFacts(current);
   const closures = episode.closures.map((c) => ({ rule: c.rule, side: c.side, kind: c.kind, text: c.text }));
   const safety = safetyOf(
     content,
@@ -202,9 +222,27 @@ export function liveVisit(
   const irritability = judgeIrritability(story);
   const cannotTakeWeight =
     current.get('safety.cannot-4-steps') !== undefined && current.get('safety.cannot-4-steps') !== 'no';
+  const cannotRise = treatedSides(affected).some(
+    (side) => entryAt(readings.entries, 'single-leg-heel-raise', side)?.status === 'unable',
+  );
+  const told = earlier.find((v) => v.entries.some((e) => e.key === 'story.since' && e.value !== null));
+  const toldNow = store.get('story.since') !== null || store.get('story.days') !== null || told === undefined;
+  const days = daysSinceOnset(current, toldNow ? 0 : daysBetween(told.startedAt, visit.startedAt));
+  const acuity = judgeAcuity(days);
+  const known = newestEntries([...earlier.map((v) => entriesOf(v.entries)), current]);
+  const reason = (supposed: ReadonlyMap<string, FindingState>): Reasoning =>
+    reasonOnEntries(content, known, {
+      affected,
+      ageYears: episode.person.ageYears,
+      daysSinceOnset: days,
+      tagsOff: (side) =>
+        side === 'none' ? [...safety.tagsOff.left, ...safety.tagsOff.right] : safety.tagsOff[side],
+      suppose: supposed,
+    });
+  const reasoning = once(() => reason(NOTHING_SUPPOSED));
   const stage = protocol.stages.find((s) => s.key === episode.stage);
   const first = stage === undefined;
-  const set = first ? condition.firstVisit : stage.remeasure;
+  const set = first ? pathway.firstVisit : stage.remeasure;
   const added = get<string[]>('visit.measures') ?? [];
   const entered = content.measures
     .filter((m) => columnsOf(m).some((side) => entryAt(readings.entries, m.key, side) !== null))
@@ -234,12 +272,12 @@ export function liveVisit(
   const done = (m: MeasureDefinition): boolean =>
     columnsOf(m).every((side) => entryAt(readings.entries, m.key, side) !== null);
   const missingMeasures = wanted.filter((m) => m.computed === null && !done(m));
-  const panels: readonly LookPanel[] = first ? condition.look : [];
+  const panels: readonly LookPanel[] = first ? pathway.look : [];
   // Every region taken off again is no answer, and does not bring back what stood at the last visit.
   const untold = (value: unknown) => value === null || (Array.isArray(value) && value.length === 0);
   const storyMissing = STORY_NEEDS.filter(([key]) => untold(get(key)));
   const concluded =
-    get('conclude.condition') !== null &&
+    isConcluded(readings.entries) &&
     (episode.stage !== null || !needsStage(protocol) || get('conclude.stage') !== null);
   const partsOf = (step: MeasureStep) => {
     const own = wanted.filter((m) => m.step === step && m.computed === null);
@@ -256,13 +294,13 @@ export function liveVisit(
   return {
     course,
     content,
-    condition,
+    pathway,
     protocol,
     visit,
     previous,
     store,
     visitQuery: visit.signedAt === null ? '' : `?of=${visit.id}`,
-    conditionName: condition.name,
+    conditionName: pathway.name,
     affected,
     ageYears: episode.person.ageYears,
     get,
@@ -277,17 +315,18 @@ export function liveVisit(
     },
     safety,
     facts,
-    idea: condition.key === 'plantar-heel-pain' ? judgeHeelPain(story) : null,
+    reasoning,
+    suppose: (finding, side, state) => reason(new Map([[`${finding}.${side}`, state]])),
+    daysSinceOnset: days,
+    acuity,
     irritability,
     start: startingStage(
       protocol,
       facts,
-      irritability,
-      cannotTakeWeight,
+      { irritability, acuity, cannotTakeWeight, cannotRise },
       `${episode.today}T12:00:00`,
       lookup,
     ),
-    drivers: findDrivers(facts.measures, affected),
     panels,
     progress: {
       story: stepText(
@@ -319,7 +358,7 @@ export function liveVisit(
   };
 }
 
-export function sidesText(affected: Affected, place: Condition['place'] = 'heel'): string {
+export function sidesText(affected: Affected, place: Pathway['place'] = 'heel'): string {
   if (affected === 'both') return place === 'foot' ? 'both feet' : `both ${place}s`;
   return affected === 'none' ? `neither ${place}` : `the ${affected} ${place}`;
 }

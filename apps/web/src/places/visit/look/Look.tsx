@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { LookPanel } from '@heathstep/content';
 import { BodyMap } from '../../../parts/BodyMap.js';
+import { Findings } from '../findings/Findings.js';
 import { AddMeasure } from '../AddMeasure.js';
 import type { LiveVisit } from '../live.js';
 import { panelDone } from '../progress.js';
@@ -90,10 +91,11 @@ export function Feel({ live }: { live: LiveVisit }) {
   const measures = rowsOf(live, 'feel');
   return (
     <div>
-      <Drawings live={live} panels={FEEL_PANELS} />
+      <Findings live={live} />
       {measures.length > 0 && <Legend />}
       <Rows live={live} measures={measures} />
       <AddMeasure live={live} step="feel" />
+      <Drawings live={live} panels={FEEL_PANELS} />
       <Onward live={live} step="feel" />
     </div>
   );

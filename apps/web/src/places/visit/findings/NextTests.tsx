@@ -1,0 +1,47 @@
+import { Link } from 'react-router';
+import { whyNext } from '@heathstep/core';
+import { Why } from '../../../parts/Why.js';
+import type { LiveVisit } from '../live.js';
+
+const MOST = 3;
+
+/** The questions and tests that would tell most for the minute they take. */
+export function NextTests({ live }: { live: LiveVisit }) {
+  const { next } = live.reasoning();
+  const nameOf = (key: string) => live.content.conditions.find((c) => c.key === key)?.name ?? key;
+  const first = next.slice(0, MOST).flatMap((n) => {
+    const finding = live.content.findings.find((f) => f.key === n.finding);
+    return finding === undefined ? [] : [{ n, finding }];
+  });
+  if (first.length === 0) return null;
+  return (
+    <section className="border-t border-line py-3" aria-label="Most telling next">
+      <h3 className="mb-1.5">Most telling next</h3>
+      <ul className="text-sm">
+        {first.map(({ n, finding }) => (
+          <li key={`${n.finding}.${n.side}`} className="flex items-center justify-between gap-2 py-0.5">
+            <span>
+              {n.side !== 'none' && (
+                <b style={{ color: `var(--color-${n.side})` }}>{n.side === 'left' ? 'L ' : 'R '}</b>
+              )}
+              {finding.name}
+            </span>
+            <Why
+              of={() => whyNext(n, finding, nameOf)}
+              className="min-h-[24px] min-w-[24px] shrink-0 text-ink-2"
+              label={`${finding.name}: why next`}
+            >
+              {finding.minutes < 1 ? `${Math.round(finding.minutes * 60)} s` : `${finding.minutes} min`}
+            </Why>
+          </li>
+        ))}
+      </ul>
+      <Link
+        className="text-action inline-block text-sm"
+        to={`/episodes/${live.course.episode.id}/visit/feel${live.visitQuery}`}
+      >
+        Answer in Feel
+      </Link>
+    </section>
+  );
+}

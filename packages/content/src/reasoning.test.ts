@@ -1,0 +1,390 @@
+import {
+  type Column,
+  emptyRecord,
+  type FindingAnswer,
+  type FindingDefinition,
+  type FindingState,
+  orThrow,
+  reasonAbout,
+  reasonFromFindings,
+  type ReasonInput,
+  type Reasoning,
+} from '@heathstep/core';
+import fc from 'fast-check';
+import { loadContent } from './index.js';
+
+const loaded = loadContent();
+if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
+const { content } = loaded;
+
+const columnsOf = (f: FindingDefinition): readonly Column[] =>
+  f.sides === 'person' ? ['none'] : ['left', 'right'];
+const places = content.findings.flatMap((f) => columnsOf(f).map((side) => ({ key: f.key, side })));
+const someAnswers = fc
+  .uniqueArray(fc.constantFrom(...places), { maxLength: 25, selector: (p) => `${p.key}.${p.side}` })
+  .chain((list) =>
+    fc
+      .array(fc.constantFrom<FindingState>('present', 'absent', 'not-tested'), {
+        minLength: list.length,
+        maxLength: list.length,
+      })
+      .map((states) => list.map((p, i): FindingAnswer => ({ ...p, state: states[i] ?? 'absent' }))),
+  );
+const reason = (findings: readonly FindingAnswer[], ageYears: number | null = 45, days: number | null = 60) =>
+  orThrow(reasonFromFindings(content, { findings, ageYears, daysSinceOnset: days }));
+const weights = (r: Reasoning) => new Map(r.ranked.map((c) => [`${c.key}.${c.side}`, c.weight]));
+const finding = (key: string): FindingDefinition => {
+  const found = content.findings.find((f) => f.key === key);
+  if (found === undefined) throw new Error(`no finding ${key}`);
+  return found;
+};
+
+describe('ranking', () => {
+  it('does not hang on the order of the answers', () => {
+    fc.assert(
+      fc.property(
+        someAnswers.chain((a) =>
+          fc.tuple(fc.constant(a), fc.shuffledSubarray(a, { minLength: a.length, maxLength: a.length })),
+        ),
+        ([first, second]) => {
+          const one = reason(first);
+          const two = reason(second);
+          expect(two.reasoning.ranked).toEqual(one.reasoning.ranked);
+          expect(two.reasoning.next).toEqual(one.reasoning.next);
+          expect(two.safety.stops).toEqual(one.safety.stops);
+        },
+      ),
+      { numRuns: 20 },
+    );
+  });
+
+  it('is unmoved for every condition that a new finding does not speak of', () => {
+    fc.assert(
+      fc.property(someAnswers, fc.constantFrom(...content.findings), (answers, added) => {
+        // The side is told already, so that the new finding opens no side.
+        const base: FindingAnswer[] = [
+          { key: 'tender-heel-inner', side: 'left', state: 'present' },
+          ...answers.filter(
+            (a) => a.side !== 'right' && a.key !== 'tender-heel-inner' && a.key !== added.key,
+          ),
+        ];
+        const side = added.sides === 'person' ? 'none' : 'left';
+        const before = weights(reason(base).reasoning);
+        const after = weights(reason([...base, { key: added.key, side, state: 'present' }]).reasoning);
+        for (const c of content.conditions)
+          if (!Object.hasOwn(added.ratios, c.key))
+            for (const s of ['left', 'none'] as const)
+              expect(after.get(`${c.key}.${s}`)).toBe(before.get(`${c.key}.${s}`));
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it('counts a group of findings once, by its strongest', () => {
+    fc.assert(
+      fc.property(someAnswers, (answers) => {
+        for (const c of reason(answers).reasoning.ranked) {
+          const groups = [...c.for, ...c.against].map((p) => finding(p.finding).group);
+          expect(new Set(groups).size).toBe(groups.length);
+        }
+      }),
+      { numRuns: 30 },
+    );
+    const one = reason([{ key: 'gives-way', side: 'left', state: 'present' }]).reasoning;
+    const both = reason([
+      { key: 'gives-way', side: 'left', state: 'present' },
+      { key: 'gives-way-often', side: 'left', state: 'present' },
+    ]).reasoning;
+    expect(weights(both).get('ankle-instability.left')).toBe(weights(one).get('ankle-instability.left'));
+  });
+
+  it('weighs each condition by its starting odds and the product of its ratios, and nothing else', () => {
+    fc.assert(
+      fc.property(someAnswers, (answers) => {
+        for (const c of reason(answers).reasoning.ranked) {
+          const product = [...c.for, ...c.against].reduce((odds, p) => odds * p.ratio, c.startWeight);
+          expect(c.weight).toBeCloseTo(product, 9);
+          const shares = [...c.for, ...c.against].reduce((sum, p) => sum + p.share, 0);
+          if (c.for.length + c.against.length > 0) expect(shares).toBeCloseTo(1, 9);
+        }
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  it('leaves what is not known and not tested at the starting odds', () => {
+    const { reasoning } = reason([{ key: 'windlass-test', side: 'left', state: 'not-tested' }]);
+    expect(reasoning.cannotTell).toBe(true);
+    // Only the growing heel is told by age itself.
+    for (const c of reasoning.ranked.filter((r) => r.for.length + r.against.length === 0))
+      expect(c.weight).toBe(c.startWeight);
+    const moved = reasoning.ranked.filter((r) => r.weight !== r.startWeight).map((r) => r.key);
+    expect(new Set(moved)).toEqual(new Set(['heel-growth-plate']));
+  });
+
+  it('keeps the sides apart', () => {
+    const left = reason([{ key: 'tender-heel-inner', side: 'left', state: 'present' }]).reasoning;
+    const both = reason([
+      { key: 'tender-heel-inner', side: 'left', state: 'present' },
+      { key: 'tendon-thick', side: 'right', state: 'present' },
+    ]).reasoning;
+    expect(weights(both).get('plantar-heel-pain.left')).toBe(weights(left).get('plantar-heel-pain.left'));
+    expect(weights(both).get('achilles-midportion.right')).toBeGreaterThan(
+      weights(both).get('achilles-midportion.left') ?? 9,
+    );
+  });
+
+  it('starts from age and time: a growing heel at 11, a sprain in the first days', () => {
+    const of = (age: number, days: number, key: string) =>
+      weights(
+        reason(
+          [
+            { key: 'uneven-ground', side: 'left', state: 'absent' },
+            { key: 'rolled-inward', side: 'left', state: 'not-tested' },
+          ],
+          age,
+          days,
+        ).reasoning,
+      ).get(`${key}.none`) ?? 0;
+    expect(of(11, 60, 'heel-growth-plate')).toBeGreaterThan(of(45, 60, 'heel-growth-plate') * 10);
+    expect(of(30, 3, 'lateral-ankle-sprain')).toBeGreaterThan(of(30, 200, 'lateral-ankle-sprain') * 5);
+  });
+
+  it('shows overlapping conditions once, under the stronger', () => {
+    const { ranked } = reason([{ key: 'push-off-toe-hurts', side: 'right', state: 'present' }]).reasoning;
+    const toe = ranked.filter(
+      (r) => ['hallux-rigidus', 'big-toe-osteoarthritis'].includes(r.key) && r.side === 'right',
+    );
+    expect(toe.map((r) => r.shownAs)).toEqual([null, 'hallux-rigidus']);
+  });
+});
+
+describe('safety in the reasoning', () => {
+  const flags: readonly (readonly [finding: string, rule: string, level: string])[] = [
+    ['calf-squeeze-still', 'achilles-rupture', 'urgent'],
+    ['ottawa-bone-tender', 'ankle-fracture', 'urgent'],
+    ['sole-bruise', 'midfoot-injury', 'urgent'],
+    ['hot-joint', 'inflamed-joint', 'urgent'],
+    ['same-effort-tight', 'compartment-effort', 'refer'],
+    ['syndesmosis-rotation', 'syndesmosis', 'refer'],
+    ['cannot-rise-arch-falls', 'tendon-failure', 'refer'],
+  ];
+
+  it.each(flags)('%s surfaces whatever else is answered', (key, rule) => {
+    fc.assert(
+      fc.property(someAnswers, (answers) => {
+        const others = answers.filter((a) => finding(a.key).safety !== finding(key).safety);
+        const { safety } = reason([...others, { key, side: 'left', state: 'present' }]);
+        expect(safety.triggered.map((t) => t.rule.key)).toContain(rule);
+      }),
+      { numRuns: 12 },
+    );
+  });
+
+  it('keeps in view what must not be missed, however much speaks against it', () => {
+    const against = content.findings
+      .filter((f) => f.sides === 'each' && (f.ratios['achilles-rupture']?.present ?? 1) < 1)
+      .map((f): FindingAnswer => ({ key: f.key, side: 'left', state: 'present' }));
+    const { ranked } = reason([...against, { key: 'sudden-pop', side: 'left', state: 'present' }]).reasoning;
+    const rupture = ranked.find((r) => r.key === 'achilles-rupture' && r.side === 'left');
+    expect(rupture?.keptBy).toBe('A sudden pop at the back of the heel');
+    expect(rupture?.rank).not.toBe('unlikely');
+  });
+
+  it('never suggests what is known, what a clear finding says already, or what safety forbids', () => {
+    fc.assert(
+      fc.property(someAnswers, (answers) => {
+        const { reasoning, safety } = reason(answers);
+        const ids = reasoning.next.map((n) => `${n.finding}.${n.side}`);
+        expect(new Set(ids).size).toBe(ids.length);
+        for (const n of reasoning.next) {
+          const at = reasoning.known.at(n.finding, n.side);
+          expect(at.state).toBe('unknown');
+          expect(at.notTested).toBe(false);
+          const off = n.side === 'none' ? [] : safety.tagsOff[n.side];
+          expect(finding(n.finding).needs.filter((t) => off.includes(t))).toEqual([]);
+          expect(n.bits).toBeGreaterThan(0);
+        }
+      }),
+      { numRuns: 20 },
+    );
+  });
+
+  it('does not ask for a heel raise when a rupture is suspected, and says what it would tell otherwise', () => {
+    const pain: FindingAnswer[] = [
+      { key: 'site-achilles', side: 'left', state: 'present' },
+      { key: 'began-suddenly', side: 'none', state: 'present' },
+    ];
+    const free = reason(pain).reasoning.next.map((n) => n.finding);
+    const stopped = reason([...pain, { key: 'calf-squeeze-still', side: 'left', state: 'present' }]).reasoning
+      .next;
+    expect(free).toContain('raise-hurts-tendon');
+    expect(stopped.map((n) => n.finding)).not.toContain('raise-hurts-tendon');
+  });
+});
+
+describe('a bare list of findings', () => {
+  it('refuses unknown keys and contradictions by their path', () => {
+    const result = reasonFromFindings(content, {
+      findings: [
+        { key: 'sore-foot', side: 'left', state: 'present' },
+        { key: 'gives-way', side: 'left', state: 'present' },
+        { key: 'gives-way', side: 'left', state: 'absent' },
+      ],
+      ageYears: 40,
+      daysSinceOnset: null,
+    });
+    expect(result.ok ? [] : result.issues.map((i) => i.path)).toEqual(['findings.0.key', 'findings.2.state']);
+  });
+});
+
+describe('values in the record', () => {
+  const record = (values: Record<string, [number, number]>): ReasonInput['record'] => ({
+    ...emptyRecord(40),
+    measure: (key) => content.measures.find((m) => m.key === key),
+    measured: (key, side) => (side === 'none' ? null : (values[key]?.[side === 'left' ? 0 : 1] ?? null)),
+  });
+  const on = (values: Record<string, [number, number]>, answers: Record<string, FindingState> = {}) =>
+    reasonAbout(content, {
+      answers: new Map(Object.entries(answers)),
+      record: record(values),
+      affected: 'left',
+      daysSinceOnset: 60,
+      tagsOff: () => [],
+    });
+  const at = (values: Record<string, [number, number]>, key: string) => on(values).known.at(key, 'left');
+
+  it.each([
+    [{ 'big-toe-extension': [20, 60] }, 'big-toe-limited', 'present', false],
+    [{ 'big-toe-extension': [38, 60] }, 'big-toe-limited', 'present', true],
+    [{ 'big-toe-extension': [41, 60] }, 'big-toe-limited', 'absent', true],
+    [{ 'big-toe-extension': [60, 60] }, 'big-toe-limited', 'absent', false],
+    [{ 'lunge-knee-bent': [38, 44] }, 'ankle-bend-less-than-other', 'present', true],
+    [{ 'lunge-knee-bent': [36, 48] }, 'ankle-bend-less-than-other', 'present', false],
+    [{ 'lunge-knee-bent': [44, 38] }, 'ankle-bend-less-than-other', 'absent', false],
+    [{ 'eversion-force': [84, 100] }, 'evertors-weak', 'present', false],
+    [{ 'eversion-force': [85, 100] }, 'evertors-weak', 'absent', false],
+    [
+      { 'ankle-bend-knee-straight': [5, 12], 'ankle-bend-knee-bent': [25, 20] },
+      'gains-on-bending',
+      'present',
+      false,
+    ],
+    [{ 'ankle-girth': [56, 52] }, 'girth-swollen', 'present', false],
+    [{}, 'big-toe-limited', 'unknown', false],
+  ] as [Record<string, [number, number]>, string, string, boolean][])(
+    '%p: %s is %s, weak %p',
+    (values, key, state, weak) => expect(at(values, key)).toMatchObject({ state, weak }),
+  );
+
+  it('lets a value within its error count no more than weakly', () => {
+    const near = on({ 'big-toe-extension': [39, 60] }).ranked.find((r) => r.key === 'hallux-rigidus');
+    const far = on({ 'big-toe-extension': [20, 60] }).ranked.find((r) => r.key === 'hallux-rigidus');
+    expect(near?.for.map((p) => p.ratio)).toEqual([1.5]);
+    expect(far?.for.map((p) => p.ratio)).toEqual([6]);
+  });
+
+  it('prefers the record to an answer by hand', () => {
+    const r = on({ 'big-toe-extension': [60, 60] }, { 'big-toe-limited.left': 'present' });
+    expect(r.known.at('big-toe-limited', 'left')).toMatchObject({ state: 'absent', by: 'record' });
+  });
+
+  const drivers: readonly (readonly [
+    Record<string, [number, number]>,
+    Record<string, FindingState>,
+    readonly string[],
+  ])[] = [
+    [{ 'lunge-knee-bent': [25, 28] }, {}, ['ankle-stiff possible']],
+    [{ 'lunge-knee-bent': [25, 28] }, { 'bend-felt-front.left': 'present' }, ['ankle-stiff clear']],
+    [{ 'lunge-knee-bent': [25, 28] }, { 'bend-felt-calf.left': 'present' }, ['soleus-short clear']],
+    [{ 'lunge-knee-bent': [36, 46] }, { 'bend-felt-front.left': 'present' }, ['ankle-stiff clear']],
+    [{ 'lunge-knee-bent': [45, 45], 'lunge-knee-straight': [20, 32] }, {}, ['calf-short clear']],
+    [
+      { 'lunge-knee-bent': [45, 56], 'lunge-knee-straight': [20, 32] },
+      { 'bend-felt-front.left': 'present' },
+      ['ankle-stiff clear'],
+    ],
+    [{ 'ankle-bend-knee-straight': [0, 12], 'ankle-bend-knee-bent': [22, 20] }, {}, ['calf-short clear']],
+    [{ 'big-toe-extension': [20, 60] }, {}, ['big-toe-stiff clear']],
+    [{ 'hip-internal-rotation': [10, 40] }, { 'toes-out-walk.left': 'present' }, ['hip-stiff clear']],
+    [{}, { 'knee-or-pelvis-drops.left': 'present' }, ['hip-weak clear']],
+    [{ 'foot-shortening-hold': [2, 10] }, {}, ['arch-weak clear']],
+    [{ 'toe-extensor-sequence': [0, 2] }, {}, ['toe-extensors clear']],
+    [{ 'single-leg-heel-raise': [5, 24] }, {}, ['calf-weak clear']],
+    [{ 'first-metatarsal-hold': [30, 90] }, {}, ['first-ray-lost clear']],
+    [{ 'inversion-force': [60, 100] }, {}, ['side-muscles-weak clear']],
+    [{ 'seated-toe-raise': [8, 8] }, {}, []],
+    [
+      {},
+      {
+        'heel-lifts-early.left': 'present',
+        'passive-straight-limited.left': 'absent',
+        'straight-knee-less-than-other.left': 'absent',
+      },
+      ['midfoot-loose clear'],
+    ],
+    [{}, { 'heel-lifts-early.left': 'present' }, []],
+    [{}, { 'stance-short.left': 'present' }, ['balance-poor clear']],
+    [{}, { 'tips-in-squat.left': 'present' }, ['whole-foot-tipping clear']],
+    [{}, { 'narrow-shoes.none': 'present' }, ['shoes clear']],
+    [{}, { 'load-jump.none': 'present' }, ['load-jump clear']],
+    [{}, { 'weight-gained.none': 'present' }, ['weight-gain clear']],
+    [{}, { 'toes-grip.left': 'present' }, ['toes-grip clear']],
+    [{}, { 'shin-raises-few.none': 'present' }, ['shin-weak clear']],
+    [{}, {}, []],
+  ];
+  it.each(drivers)('%p with %p is kept going by %p', (values, answers, expected) =>
+    expect(on(values, answers).drivers.map((d) => `${d.key} ${d.strength}`)).toEqual(expected),
+  );
+
+  it('covers every driver of the table', () => {
+    const told = new Set(drivers.flatMap(([, , expected]) => expected.map((e) => e.split(' ')[0])));
+    expect(content.drivers.map((d) => d.key).filter((k) => !told.has(k))).toEqual([]);
+  });
+
+  it('lets a driver wait for what safety switches off', () => {
+    const { drivers: found } = reasonAbout(content, {
+      answers: new Map(),
+      record: record({ 'lunge-knee-bent': [45, 45], 'lunge-knee-straight': [20, 32] }),
+      affected: 'left',
+      daysSinceOnset: 60,
+      tagsOff: (side) => (side === 'left' ? ['deep-dorsiflexion'] : []),
+    });
+    expect(found).toMatchObject([{ key: 'calf-short', waitsFor: ['deep-dorsiflexion'] }]);
+  });
+
+  it('gives the reason to refer of a condition in view, and of none that is not', () => {
+    const signs = {
+      'cannot-single-raise.left': 'present',
+      'new-flattening.left': 'present',
+      'tender-inner-tendon.left': 'present',
+    } as const;
+    expect(on({}, signs).referral.map((r) => [r.condition, r.side])).toContainEqual([
+      'posterior-tibial-tendon',
+      'left',
+    ]);
+    expect(on({}, { 'tender-heel-inner.left': 'present' }).referral).toEqual([]);
+  });
+});
+
+describe('the table of ratios', () => {
+  it('gives every ratio a source or says convention, and none speaks both ways at once', () => {
+    for (const f of content.findings)
+      for (const [condition, r] of Object.entries(f.ratios)) {
+        expect(r.source).toMatch(/convention|recalled/i);
+        expect([f.key, condition, r.present > 0 && r.absent > 0]).toEqual([f.key, condition, true]);
+        const bothUp = r.present > 1 && r.absent > 1;
+        const bothDown = r.present < 1 && r.absent < 1;
+        expect([f.key, condition, bothUp || bothDown]).toEqual([f.key, condition, false]);
+      }
+  });
+
+  it('has at least 150 findings and 20 conditions, each condition with something strong for it', () => {
+    expect(content.findings.length).toBeGreaterThanOrEqual(150);
+    expect(content.conditions.length).toBeGreaterThanOrEqual(20);
+    for (const c of content.conditions) {
+      const best = Math.max(...content.findings.map((f) => f.ratios[c.key]?.present ?? 1));
+      expect([c.key, best >= 6]).toEqual([c.key, true]);
+    }
+  });
+});

@@ -1,0 +1,124 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  type Affected,
+  evaluateSafety,
+  type FindingState,
+  type MeasureDefinition,
+  type Reasoning,
+  reasonAbout,
+  type SafetyState,
+  type Side,
+  safetyAnswersOf,
+  treatedSides,
+} from '@heathstep/core';
+import { parse } from 'yaml';
+import type { ContentBundle } from '../bundle.js';
+
+/** A written case: what is known of a person, and what an experienced physiotherapist would think of first. */
+export interface Vignette {
+  readonly key: string;
+  readonly kind: 'typical' | 'atypical' | 'mixed' | 'red-flag' | 'little';
+  /** Held aside while weights were set. */
+  readonly aside?: boolean;
+  readonly text: string;
+  readonly age: number;
+  readonly days: number | null;
+  readonly side: Affected;
+  readonly told?: Readonly<Record<string, readonly string[]>>;
+  readonly marked?: readonly string[];
+  readonly present?: readonly string[];
+  readonly absent?: readonly string[];
+  /** Left and right. */
+  readonly measures?: Readonly<Record<string, readonly [left: number, right: number]>>;
+  /** Any of these may lead; empty where it cannot be told. */
+  readonly expect: readonly string[];
+  /** Each of these is at least possible. */
+  readonly also?: readonly string[];
+  /** Conditions at least possible, or safety rules (`rule:KEY`, or a bare key of one) that are triggered. */
+  readonly mustNotMiss?: readonly string[];
+}
+
+export function loadVignettes(): Vignette[] {
+  const folder = join(__dirname, '..', '..', 'vignettes');
+  return readdirSync(folder)
+    .sort()
+    .flatMap((file) => parse(readFileSync(join(folder, file), 'utf8')) as Vignette[]);
+}
+
+export interface Judged {
+  readonly reasoning: Reasoning;
+  readonly safety: SafetyState;
+}
+
+function answersOf(v: Vignette, content: ContentBundle): Map<string, FindingState> {
+  const answers = new Map<string, FindingState>();
+  const put = (key: string, state: FindingState) => {
+    const finding = content.findings.find((f) => f.key === key);
+    if (finding === undefined) throw new Error(`${v.key}: there is no finding ${key}`);
+    const sides =
+      finding.sides === 'person' || v.side === 'none' ? (['none'] as const) : treatedSides(v.side);
+    for (const side of sides) answers.set(`${key}.${side}`, state);
+  };
+  for (const key of v.present ?? []) put(key, 'present');
+  for (const key of v.absent ?? []) put(key, 'absent');
+  return answers;
+}
+
+/** Runs one case through safety and reasoning, as a visit would. */
+export function judgeVignette(v: Vignette, content: ContentBundle): Judged {
+  const answers = answersOf(v, content);
+  const told = safetyAnswersOf(content.findings, answers);
+  const injured = v.told?.['onset']?.includes('injury') === true && v.days !== null && v.days <= 10;
+  const safety = evaluateSafety({
+    questions: content.safetyQuestions,
+    rules: content.safetyRules,
+    answers: { ...(injured ? { 'injury-10-days': 'both' as const } : {}), ...told },
+    affected: v.side,
+    ageYears: v.age,
+    closures: [],
+  });
+  const measure = (key: string): MeasureDefinition | undefined => content.measures.find((m) => m.key === key);
+  const index = (side: Side) => (side === 'left' ? 0 : 1);
+  const reasoning = reasonAbout(content, {
+    answers,
+    record: {
+      measure,
+      measured: (key, side) => (side === 'none' ? null : (v.measures?.[key]?.[index(side)] ?? null)),
+      told: (key) => v.told?.[key] ?? null,
+      marked: (side) => (v.marked === undefined ? null : treatedSides(v.side).includes(side) ? v.marked : []),
+      safety: () => null,
+      seen: () => null,
+      point: () => null,
+      ageYears: v.age,
+    },
+    affected: v.side,
+    daysSinceOnset: v.days,
+    tagsOff: (side) =>
+      side === 'none' ? [...safety.tagsOff.left, ...safety.tagsOff.right] : safety.tagsOff[side],
+  });
+  return { reasoning, safety };
+}
+
+const IN_VIEW = new Set(['leading', 'likely', 'possible']);
+
+/** Whether each thing a case must not miss is in view. */
+export function missed(v: Vignette, { reasoning, safety }: Judged): string[] {
+  return (v.mustNotMiss ?? []).filter((key) => {
+    const rule = key.replace(/^rule:/, '');
+    if (safety.triggered.some((t) => t.rule.key === rule)) return false;
+    if (key.startsWith('rule:')) return true;
+    return !reasoning.ranked.some((r) => r.key === key && IN_VIEW.has(r.rank));
+  });
+}
+
+/** Right when one of the expected leads; and nothing leads where it cannot be told. */
+export function rightlyLed(v: Vignette, judged: Judged): boolean {
+  const leading = judged.reasoning.ranked.filter((r) => r.rank === 'leading').map((r) => r.key);
+  if (v.expect.length === 0) return leading.length === 0;
+  return leading.some((key) => v.expect.includes(key));
+}
+
+/** Expected companions that are not in view. */
+export const notInView = (v: Vignette, { reasoning }: Judged): string[] =>
+  (v.also ?? []).filter((key) => !reasoning.ranked.some((r) => r.key === key && IN_VIEW.has(r.rank)));

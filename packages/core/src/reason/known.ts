@@ -1,0 +1,117 @@
+import { SIDES, type Side } from '../quantity/side.js';
+import type { BodyPart, FindingDefinition } from './definition.js';
+import { PLAIN, readSign, type Column, type SignReading, type SignSource, UNKNOWN } from './sign.js';
+
+export type FindingState = 'present' | 'absent' | 'not-tested';
+
+/** What is known of one finding on one side, by an answer or from the record. */
+export interface KnownFinding extends SignReading {
+  readonly key: string;
+  readonly side: Column;
+  /** `record` when measures, drawings, story or safety set it; `answer` when it was answered by hand. */
+  readonly by: 'record' | 'answer' | 'nobody';
+  readonly notTested: boolean;
+}
+
+/** Keys of findings that say where it hurts begin so. */
+const SITE = 'site-';
+const PLAIN_WORDS: ReadonlySet<string> = new Set(Object.values(PLAIN));
+const NO_ONE_PLACE: readonly BodyPart[] = ['whole-foot', 'person', 'leg'];
+
+/** Known findings by key and side, worked out on the first asking and kept. */
+export class Known {
+  private readonly kept: Readonly<Record<Column, Map<string, KnownFinding>>> = {
+    left: new Map(),
+    right: new Map(),
+    none: new Map(),
+  };
+  private readonly source: SignSource;
+  readonly byKey: ReadonlyMap<string, FindingDefinition>;
+
+  /** @param answers of findings by hand, by `key.side` */
+  constructor(
+    readonly findings: readonly FindingDefinition[],
+    private readonly answers: ReadonlyMap<string, FindingState>,
+    record: Omit<SignSource, 'finding'>,
+  ) {
+    this.byKey = new Map(findings.map((f) => [f.key, f]));
+    this.source = { ...record, finding: (key, side) => this.named(key, side) };
+  }
+
+  /** As a part of another sign: what hangs on no figure is called by its name. */
+  private named(key: string, side: Column): SignReading {
+    const at = this.at(key, side);
+    const name = this.byKey.get(key)?.name ?? key;
+    return { ...at, because: at.because.map((b) => (PLAIN_WORDS.has(b) ? `${name}, ${b}` : b)) };
+  }
+
+  /** One finding as a side sees it: its own answer, or the person's. On `none`, either side's counts, present first. */
+  at(key: string, side: Column): KnownFinding {
+    const kept = this.kept[side];
+    const found = kept.get(key);
+    if (found !== undefined) return found;
+    // A finding that leads back to itself is not known.
+    kept.set(key, { ...UNKNOWN, key, side, by: 'nobody', notTested: false });
+    const known = this.read(key, side);
+    kept.set(key, known);
+    return known;
+  }
+
+  private read(key: string, side: Column): KnownFinding {
+    const finding = this.byKey.get(key);
+    const nothing: KnownFinding = { ...UNKNOWN, key, side, by: 'nobody', notTested: false };
+    if (finding === undefined) return nothing;
+    if (finding.sides === 'person' && side !== 'none') return { ...this.at(key, 'none') };
+    if (finding.sides === 'each' && side === 'none')
+      return this.eitherSide(key) ?? this.answered(key, side) ?? nothing;
+    const record = this.ofRecord(finding, side);
+    if (record.state !== 'unknown') return { ...record, key, side, by: 'record', notTested: false };
+    return this.answered(key, side) ?? nothing;
+  }
+
+  /** An answer by hand; one given without a side holds for either. */
+  private answered(key: string, side: Column): KnownFinding | null {
+    const answer = this.answers.get(`${key}.${side}`) ?? this.answers.get(`${key}.none`);
+    if (answer === undefined) return null;
+    const at = { key, side, weak: false } as const;
+    if (answer === 'not-tested')
+      return { ...at, state: 'unknown', because: [], by: 'nobody', notTested: true };
+    return { ...at, state: answer, because: [PLAIN.answered], by: 'answer', notTested: false };
+  }
+
+  private ofRecord(finding: FindingDefinition, side: Column): SignReading {
+    const told = finding.safety === null ? UNKNOWN : readSign({ safety: finding.safety }, side, this.source);
+    if (told.state !== 'unknown' || finding.sign === null) return told;
+    return readSign(finding.sign, side, this.source);
+  }
+
+  private eitherSide(key: string): KnownFinding | null {
+    const both = SIDES.map((s) => this.at(key, s));
+    const told = both.filter((k) => k.state !== 'unknown');
+    return (
+      told.find((k) => k.state === 'present') ?? (told.length === both.length ? (told[0] ?? null) : null)
+    );
+  }
+
+  /** Parts of the body where something that was asked of the place itself is present on a side; and those that are of no one place. */
+  placesOn(side: Column): ReadonlySet<BodyPart> {
+    const here = this.findings.filter(
+      (f) => f.key.startsWith(SITE) && this.at(f.key, side).state === 'present',
+    );
+    return new Set([...NO_ONE_PLACE, ...here.map((f) => f.part)]);
+  }
+
+  /** Sides with a present finding of their own. */
+  sidesTold(): readonly Side[] {
+    return SIDES.filter((side) =>
+      this.findings.some((f) => {
+        const told = f.sides === 'each' && !this.answers.has(`${f.key}.none`);
+        return told && this.at(f.key, side).state === 'present';
+      }),
+    );
+  }
+
+  readSign(sign: Parameters<typeof readSign>[0], side: Column): SignReading {
+    return readSign(sign, side, this.source);
+  }
+}

@@ -1,0 +1,80 @@
+import type { Tag } from '../exercise/definition.js';
+import { treatedSides, type Affected } from '../quantity/side.js';
+import type { ReasonContent } from './definition.js';
+import { type Driver, findDrivers } from './drivers.js';
+import { type FindingState, Known } from './known.js';
+import { type NextBest, nextBest } from './next.js';
+import { rankAll, type RankedCondition, speakingOf, type Speaking, type Weighing } from './rank.js';
+import { type ReferralReason, referralReasons } from './referral.js';
+import type { Column, SignSource } from './sign.js';
+
+export interface ReasonInput {
+  /** Answers by hand, by `key.side`. */
+  readonly answers: ReadonlyMap<string, FindingState>;
+  readonly record: Omit<SignSource, 'finding'>;
+  /** The sides with a complaint; null to take the sides that have a present finding. */
+  readonly affected: Affected | null;
+  readonly daysSinceOnset: number | null;
+  /** What safety forbids on a side. */
+  readonly tagsOff: (side: Column) => readonly Tag[];
+}
+
+export interface Reasoning {
+  readonly sides: readonly Column[];
+  /** Every condition on every side, heaviest first. */
+  readonly ranked: readonly RankedCondition[];
+  /** True when nothing leads on any side. */
+  readonly cannotTell: boolean;
+  readonly drivers: readonly Driver[];
+  readonly next: readonly NextBest[];
+  readonly referral: readonly ReferralReason[];
+  readonly known: Known;
+}
+
+const kept = new WeakMap<ReasonContent, ReadonlyMap<string, readonly Speaking[]>>();
+
+function speaking(content: ReasonContent): ReadonlyMap<string, readonly Speaking[]> {
+  const found = kept.get(content) ?? speakingOf(content.findings);
+  kept.set(content, found);
+  return found;
+}
+
+/** A record that says nothing; with it only the answers count. */
+export function emptyRecord(ageYears: number | null): ReasonInput['record'] {
+  return {
+    measured: () => null,
+    measure: () => undefined,
+    told: () => null,
+    marked: () => null,
+    safety: () => null,
+    seen: () => null,
+    point: () => null,
+    ageYears,
+  };
+}
+
+/**
+ * What it is, what keeps it going, and what to test next, from everything known.
+ * Log-odds add up over groups of findings; unknown stays unknown; conditions may stand beside each other, each side its own.
+ */
+export function reasonAbout(content: ReasonContent, input: ReasonInput): Reasoning {
+  const known = new Known(content.findings, input.answers, input.record);
+  const sides: readonly Column[] =
+    input.affected === null || input.affected === 'none' ? known.sidesTold() : treatedSides(input.affected);
+  const weighing: Weighing = {
+    conditions: content.conditions,
+    speaking: speaking(content),
+    ageYears: input.record.ageYears,
+    daysSinceOnset: input.daysSinceOnset,
+  };
+  const ranked = rankAll(sides, known, weighing);
+  return {
+    sides,
+    ranked,
+    cannotTell: !ranked.some((r) => r.rank === 'leading'),
+    drivers: findDrivers(content.drivers, known, sides, input.tagsOff),
+    next: nextBest(ranked, known, weighing, input.tagsOff),
+    referral: referralReasons(content.conditions, ranked, known),
+    known,
+  };
+}
