@@ -24,29 +24,22 @@ export interface NextBest {
 const LEADING_SET = 4;
 /** A push of at least this ratio says more than that it began gradually. */
 const SPECIFIC = 2.9;
-/** What must not be missed counts at least this much beside what leads, however rare. [convention] */
+/** What must not be missed starts from at least these odds beside what leads, however rare. [convention] */
 const STAKES = 0.05;
 const LEAST_BITS = 0.002;
 
-const entropy = (weights: readonly number[]): number => {
-  const total = weights.reduce((a, b) => a + b, 0);
-  return weights.reduce((bits, w) => (w <= 0 ? bits : bits - (w / total) * Math.log2(w / total)), 0);
-};
+/** Bits of not knowing whether something with this probability is there. */
+const entropy = (p: number): number =>
+  p <= 0 || p >= 1 ? 0 : -p * Math.log2(p) - (1 - p) * Math.log2(1 - p);
 
 const share = (odds: number): number => odds / (1 + odds);
-
-/** How often a finding is present with and without a condition, from its two ratios; half of the people when it says nothing. */
-function rates(ratio: Ratio): { withIt: number; without: number } {
-  const spread = ratio.present - ratio.absent;
-  if (Math.abs(spread) < 1e-9) return { withIt: 0.5, without: 0.5 };
-  const without = Math.min(0.98, Math.max(0.02, (1 - ratio.absent) / spread));
-  return { withIt: Math.min(0.98, Math.max(0.02, without * ratio.present)), without };
-}
 
 interface Effect {
   readonly present: number;
   readonly absent: number;
 }
+
+const NO_EFFECT: Effect = { present: 1, absent: 1 };
 
 /** What an answer changes for a condition, its group's strongest so far taken into account. */
 function effect(ratio: Ratio, held: number): Effect {
@@ -63,23 +56,35 @@ interface Leading {
   readonly held: ReadonlyMap<string, number>;
 }
 
+const RATE_LIMITS = { least: 0.02, most: 0.98 } as const;
+const within = (rate: number): number => Math.min(RATE_LIMITS.most, Math.max(RATE_LIMITS.least, rate));
+
+/** How often the finding is present, from how likely the condition is and what either answer would do to it. */
+function rateOf(p: number, effect: Effect): number {
+  const spread = effect.present - effect.absent;
+  if (Math.abs(spread) < 1e-9) return 0.5;
+  const without = within((1 - effect.absent) / spread);
+  return p * within(without * effect.present) + (1 - p) * without;
+}
+
+/** Bits that asking is expected to take away from one condition. */
+function bitsOf(odds: number, effect: Effect): number {
+  const p = share(odds);
+  const present = rateOf(p, effect);
+  const after =
+    present * entropy(share(odds * effect.present)) + (1 - present) * entropy(share(odds * effect.absent));
+  return Math.max(0, entropy(p) - after);
+}
+
 function judge(finding: FindingDefinition, leading: readonly Leading[]): Omit<NextBest, 'finding' | 'side'> {
-  const odds = leading.map((l) => share(l.odds));
-  const total = odds.reduce((a, b) => a + b, 0);
-  const effects = leading.map((l) => {
+  const effects = leading.map((l): Effect => {
     const ratio = finding.ratios[l.condition.key];
-    return ratio === undefined ? null : { ratio, ...effect(ratio, l.held.get(finding.group) ?? 1) };
+    return ratio === undefined ? NO_EFFECT : effect(ratio, l.held.get(finding.group) ?? 1);
   });
-  const known = effects.flatMap((e) => (e === null ? [] : [rates(e.ratio)]));
-  const usual = known.reduce((sum, r) => sum + r.without, 0) / Math.max(1, known.length);
-  const present = effects.reduce(
-    (sum, e, i) => sum + ((odds[i] ?? 0) / total) * (e === null ? usual : rates(e.ratio).withIt),
+  const bits = effects.reduce(
+    (sum, e, i) => sum + (e === NO_EFFECT ? 0 : bitsOf(leading[i]?.odds ?? 0, e)),
     0,
   );
-  const after = (state: 'present' | 'absent') =>
-    leading.map((l, i) => share(l.odds * (effects[i]?.[state] ?? 1)));
-  const expected = present * entropy(after('present')) + (1 - present) * entropy(after('absent'));
-  const bits = Math.max(0, entropy(odds) - expected);
   const would = (state: 'present' | 'absent') =>
     leading.flatMap((l, i): WouldDo[] => {
       const factor = effects[i]?.[state] ?? 1;
@@ -123,7 +128,12 @@ interface Heads {
  */
 function leadingSet(side: Column, ranked: readonly RankedCondition[], known: Known, w: Weighing): Heads {
   const here = ranked.filter((r) => r.shownAs === null && (r.side === side || r.side === 'none'));
-  const specific = here.filter((r) => r.keptBy !== null || r.for.some((p) => p.ratio >= SPECIFIC && !p.weak));
+  const ownSide = (finding: string) => known.byKey.get(finding)?.sides === 'each';
+  const specific = here.filter(
+    (r) =>
+      r.keptBy !== null ||
+      r.for.some((p) => p.ratio >= SPECIFIC && !p.weak && (r.side === 'none' || ownSide(p.finding))),
+  );
   if (specific.length === 0) return { conditions: here.slice(0, LEADING_SET * 2), places: null };
   const heads = specific.slice(0, LEADING_SET);
   const definitionOf = (key: string) => w.conditions.find((c) => c.key === key);
@@ -148,7 +158,8 @@ function nextOnSide(
   const heads = leadingSet(side, ranked, known, w);
   const leading = heads.conditions.map((condition): Leading => {
     const groups = strongestOfGroups(w.speaking.get(condition.key) ?? [], known, condition.side);
-    const odds = dangerous(condition.key, w) ? Math.max(STAKES, condition.weight) : condition.weight;
+    const raised = dangerous(condition.key, w) ? Math.max(1, STAKES / condition.startWeight) : 1;
+    const odds = condition.weight * raised;
     return { condition, odds, held: new Map([...groups].map(([g, c]) => [g, c.value])) };
   });
   if (leading.length === 0) return [];

@@ -65,7 +65,7 @@ export function whyNext(
       { name: 'If absent', value: would(next.ifAbsent) },
       { name: 'Takes', value: `${shown(next.minutes, 1)} min` },
     ],
-    rule: 'The unasked finding with the largest expected fall of uncertainty (entropy) over the leading conditions and what they are easily taken for, per minute; what must not be missed counts at least 1 to 20. What safety forbids, what is known and what a clear finding already says are left out.',
+    rule: 'The unasked finding with the largest expected fall of uncertainty per minute: the entropy of whether each leading condition, and what it is easily taken for, is there, added up. What must not be missed starts from 1 to 20 at least. What safety forbids, what is known and what a clear finding already says are left out.',
     arithmetic: [
       `${shown(next.bits, 3)} bits / ${shown(next.minutes, 1)} min = ${shown(next.bitsPerMinute, 3)} bits a minute`,
     ],
