@@ -11,6 +11,7 @@ const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import(
 const { freePort, startPostgres } = await import('./lib/postgres.mjs');
 const { prepare, startServer, stopServer } = await import('./lib/server.mjs');
 const { benchVisit } = await import('./lib/benchVisit.mjs');
+const { benchReason } = await import('./lib/benchReason.mjs');
 const { chromium } = await import('@playwright/test');
 const { default: pg } = await import('pg');
 ensurePackagesBuilt();
@@ -216,6 +217,7 @@ async function pages(url, signIn) {
   await browser.close();
 }
 
+benchReason(line);
 await starts();
 const data = temp();
 const database = await startPostgres(data, { url: '' });

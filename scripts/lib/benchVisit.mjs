@@ -1,5 +1,6 @@
 // The bench of a visit: key presses, the cost of typing and scrolling 60 measures, and saving a value.
 import { randomUUID } from 'node:crypto';
+import { answering } from './benchReason.mjs';
 
 const percentile = (list, share) =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))];
@@ -66,8 +67,8 @@ async function saving(api, line) {
 /** Types the first-visit set of heel pain by keyboard and counts every press that is not a figure of a reading. */
 async function presses(page, url, api, line) {
   const { episode } = await newVisit(api, 'Bench Keys');
-  const { measures, conditions } = await api('GET', '/api/content');
-  const set = conditions.find((c) => c.key === 'plantar-heel-pain').firstVisit;
+  const { measures, pathways } = await api('GET', '/api/content');
+  const set = pathways.find((c) => c.key === 'plantar-heel-pain').firstVisit;
   let beyond = 0;
   const press = async (key) => {
     beyond += 1;
@@ -241,5 +242,7 @@ export async function benchVisit(chromium, args, url, signIn, line) {
   await page.getByRole('heading', { level: 1, name: /look/ }).waitFor();
   await presses(page, url, api, line);
   await sixty(browser, page, url, api, line);
+  const { episode } = await newVisit(api, 'Bench Findings');
+  await answering(page, url, episode, (work) => traced(browser, page, work), line);
   await browser.close();
 }

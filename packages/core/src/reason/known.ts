@@ -6,8 +6,8 @@ export type FindingState = 'present' | 'absent' | 'not-tested';
 
 /** What is known of one finding on one side, by an answer or from the record. */
 export interface KnownFinding extends SignReading {
+  /** Empty while it is not known. */
   readonly key: string;
-  readonly side: Column;
   /** `record` when measures, drawings, story or safety set it; `answer` when it was answered by hand. */
   readonly by: 'record' | 'answer' | 'nobody';
   readonly notTested: boolean;
@@ -19,8 +19,17 @@ const PLAIN_WORDS: ReadonlySet<string> = new Set(Object.values(PLAIN));
 const NO_ONE_PLACE: readonly BodyPart[] = ['whole-foot', 'person', 'leg'];
 
 /** Known findings by key and side, worked out on the first asking and kept. */
+const NOT_KNOWN: KnownFinding = { ...UNKNOWN, key: '', by: 'nobody', notTested: false };
+const NOT_TESTED: KnownFinding = { ...NOT_KNOWN, notTested: true };
+const ANSWERED = [PLAIN.answered];
+
 export class Known {
   private readonly kept: Readonly<Record<Column, Map<string, KnownFinding>>> = {
+    left: new Map(),
+    right: new Map(),
+    none: new Map(),
+  };
+  private readonly given: Readonly<Record<Column, Map<string, FindingState>>> = {
     left: new Map(),
     right: new Map(),
     none: new Map(),
@@ -31,10 +40,14 @@ export class Known {
   /** @param answers of findings by hand, by `key.side` */
   constructor(
     readonly findings: readonly FindingDefinition[],
-    private readonly answers: ReadonlyMap<string, FindingState>,
+    answers: ReadonlyMap<string, FindingState>,
     record: Omit<SignSource, 'finding'>,
   ) {
     this.byKey = new Map(findings.map((f) => [f.key, f]));
+    for (const [id, state] of answers) {
+      const dot = id.lastIndexOf('.');
+      this.given[id.slice(dot + 1) as Column].set(id.slice(0, dot), state);
+    }
     this.source = { ...record, finding: (key, side) => this.named(key, side) };
   }
 
@@ -51,7 +64,7 @@ export class Known {
     const found = kept.get(key);
     if (found !== undefined) return found;
     // A finding that leads back to itself is not known.
-    kept.set(key, { ...UNKNOWN, key, side, by: 'nobody', notTested: false });
+    kept.set(key, NOT_KNOWN);
     const known = this.read(key, side);
     kept.set(key, known);
     return known;
@@ -59,24 +72,21 @@ export class Known {
 
   private read(key: string, side: Column): KnownFinding {
     const finding = this.byKey.get(key);
-    const nothing: KnownFinding = { ...UNKNOWN, key, side, by: 'nobody', notTested: false };
-    if (finding === undefined) return nothing;
-    if (finding.sides === 'person' && side !== 'none') return { ...this.at(key, 'none') };
+    if (finding === undefined) return NOT_KNOWN;
+    if (finding.sides === 'person' && side !== 'none') return this.at(key, 'none');
     if (finding.sides === 'each' && side === 'none')
-      return this.eitherSide(key) ?? this.answered(key, side) ?? nothing;
+      return this.eitherSide(key) ?? this.answered(key, side) ?? NOT_KNOWN;
     const record = this.ofRecord(finding, side);
-    if (record.state !== 'unknown') return { ...record, key, side, by: 'record', notTested: false };
-    return this.answered(key, side) ?? nothing;
+    if (record.state !== 'unknown') return { ...record, key, by: 'record', notTested: false };
+    return this.answered(key, side) ?? NOT_KNOWN;
   }
 
   /** An answer by hand; one given without a side holds for either. */
   private answered(key: string, side: Column): KnownFinding | null {
-    const answer = this.answers.get(`${key}.${side}`) ?? this.answers.get(`${key}.none`);
+    const answer = this.given[side].get(key) ?? this.given.none.get(key);
     if (answer === undefined) return null;
-    const at = { key, side, weak: false } as const;
-    if (answer === 'not-tested')
-      return { ...at, state: 'unknown', because: [], by: 'nobody', notTested: true };
-    return { ...at, state: answer, because: [PLAIN.answered], by: 'answer', notTested: false };
+    if (answer === 'not-tested') return NOT_TESTED;
+    return { key, weak: false, state: answer, because: ANSWERED, by: 'answer', notTested: false };
   }
 
   private ofRecord(finding: FindingDefinition, side: Column): SignReading {
@@ -105,7 +115,7 @@ export class Known {
   sidesTold(): readonly Side[] {
     return SIDES.filter((side) =>
       this.findings.some((f) => {
-        const told = f.sides === 'each' && !this.answers.has(`${f.key}.none`);
+        const told = f.sides === 'each' && !this.given.none.has(f.key);
         return told && this.at(f.key, side).state === 'present';
       }),
     );

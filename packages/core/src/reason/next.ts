@@ -1,7 +1,7 @@
 import type { Tag } from '../exercise/definition.js';
 import type { BodyPart, FindingDefinition, Ratio } from './definition.js';
 import type { Known } from './known.js';
-import { countingRatio, type RankedCondition, strongestOfGroups, type Weighing } from './rank.js';
+import { countingRatio, type RankedCondition, type Weighing } from './rank.js';
 import type { Column } from './sign.js';
 
 /** What an answer would do to one condition. */
@@ -157,7 +157,7 @@ function nextOnSide(
 ): NextBest[] {
   const heads = leadingSet(side, ranked, known, w);
   const leading = heads.conditions.map((condition): Leading => {
-    const groups = strongestOfGroups(w.speaking.get(condition.key) ?? [], known, condition.side);
+    const groups = w.groupsOf(condition.key, condition.side, known);
     const raised = dangerous(condition.key, w) ? Math.max(1, STAKES / condition.startWeight) : 1;
     const odds = condition.weight * raised;
     return { condition, odds, held: new Map([...groups].map(([g, c]) => [g, c.value])) };

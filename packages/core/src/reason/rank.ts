@@ -96,11 +96,7 @@ interface Counted extends Speaking {
 }
 
 /** Of every group only the strongest known finding. */
-export function strongestOfGroups(
-  speaking: readonly Speaking[],
-  known: Known,
-  side: Column,
-): Map<string, Counted> {
+function strongestOfGroups(speaking: readonly Speaking[], known: Known, side: Column): Map<string, Counted> {
   const groups = new Map<string, Counted>();
   for (const { finding, ratio } of speaking) {
     const at = known.at(finding.key, side);
@@ -154,6 +150,27 @@ export interface Weighing {
   readonly speaking: ReadonlyMap<string, readonly Speaking[]>;
   readonly ageYears: number | null;
   readonly daysSinceOnset: number | null;
+  /** What counts for a condition on a side, by group; worked out once. */
+  readonly groupsOf: (condition: string, side: Column, known: Known) => ReadonlyMap<string, Counted>;
+}
+
+/** A weighing that keeps what it has worked out. */
+export function weighing(w: Omit<Weighing, 'groupsOf'>): Weighing {
+  const kept: Record<Column, Map<string, ReadonlyMap<string, Counted>>> = {
+    left: new Map(),
+    right: new Map(),
+    none: new Map(),
+  };
+  return {
+    ...w,
+    groupsOf: (condition, side, known) => {
+      const held = kept[side].get(condition);
+      if (held !== undefined) return held;
+      const groups = strongestOfGroups(w.speaking.get(condition) ?? [], known, side);
+      kept[side].set(condition, groups);
+      return groups;
+    },
+  };
 }
 
 /** The weight of one condition on a side, and what made it. */
@@ -165,7 +182,7 @@ function weigh(
   here: ReadonlySet<BodyPart>,
 ): RankedCondition {
   const speaking = w.speaking.get(c.key) ?? [];
-  const groups = strongestOfGroups(speaking, known, side);
+  const groups = w.groupsOf(c.key, side, known);
   const pushes = pushesOf([...groups.values()]);
   const startWeight = startingOdds(c, w.ageYears, w.daysSinceOnset);
   const weight = pushes.reduce((odds, p) => odds * p.ratio, startWeight);

@@ -4,7 +4,7 @@ import type { ReasonContent } from './definition.js';
 import { type Driver, findDrivers } from './drivers.js';
 import { type FindingState, Known } from './known.js';
 import { type NextBest, nextBest } from './next.js';
-import { rankAll, type RankedCondition, speakingOf, type Speaking, type Weighing } from './rank.js';
+import { rankAll, type RankedCondition, speakingOf, type Speaking, weighing } from './rank.js';
 import { type ReferralReason, referralReasons } from './referral.js';
 import type { Column, SignSource } from './sign.js';
 
@@ -61,19 +61,19 @@ export function reasonAbout(content: ReasonContent, input: ReasonInput): Reasoni
   const known = new Known(content.findings, input.answers, input.record);
   const sides: readonly Column[] =
     input.affected === null || input.affected === 'none' ? known.sidesTold() : treatedSides(input.affected);
-  const weighing: Weighing = {
+  const w = weighing({
     conditions: content.conditions,
     speaking: speaking(content),
     ageYears: input.record.ageYears,
     daysSinceOnset: input.daysSinceOnset,
-  };
-  const ranked = rankAll(sides, known, weighing);
+  });
+  const ranked = rankAll(sides, known, w);
   return {
     sides,
     ranked,
     cannotTell: !ranked.some((r) => r.rank === 'leading'),
     drivers: findDrivers(content.drivers, known, sides, input.tagsOff),
-    next: nextBest(ranked, known, weighing, input.tagsOff),
+    next: nextBest(ranked, known, w, input.tagsOff),
     referral: referralReasons(content.conditions, ranked, known),
     known,
   };

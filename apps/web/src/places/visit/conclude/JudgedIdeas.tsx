@@ -144,7 +144,9 @@ function IdeaRow({ idea, live, opened }: { idea: Idea; live: LiveVisit; opened: 
             </span>
             <RankWord idea={idea} />
           </span>
-          <IdeaBar idea={idea} present={null} absent={null} />
+          <span className="mt-1 block">
+            <IdeaBar idea={idea} present={null} absent={null} />
+          </span>
         </div>
         <div className="flex shrink-0">
           {button('Agree', held?.verdict === 'agreed', () =>

@@ -2,7 +2,7 @@ import { Octagon } from 'lucide-react';
 import { type Column, type RankedCondition, type Reasoning, whyRank } from '@heathstep/core';
 import { Why } from '../../../parts/Why.js';
 import type { LiveVisit } from '../live.js';
-import { type Idea, ideaId, ideasOf, lengthOf } from './ideas.js';
+import { groupIdeas, type Idea, ideaId, ideasOf, lengthOf } from './ideas.js';
 import { useWhatIf } from './whatIf.js';
 
 const weightIn = (reasoning: Reasoning | null, r: RankedCondition): number | null =>
@@ -34,7 +34,7 @@ export function IdeaBar({
       </span>
     );
   return (
-    <span className="relative mt-1 block h-2 rounded-sm bg-line-2">
+    <span className="relative block h-2 rounded-sm bg-line-2">
       <span
         className="block h-2 rounded-sm transition-[width] duration-200 motion-reduce:transition-none"
         style={{
@@ -75,34 +75,42 @@ export function RuleOut() {
 export function Ideas({ live, most }: { live: LiveVisit; most: number }) {
   const reasoning = live.reasoning();
   const { supposed } = useWhatIf();
-  const ideas = ideasOf(reasoning, live.content.conditions).slice(0, most);
+  const groups = groupIdeas(ideasOf(reasoning, live.content.conditions)).slice(0, most);
   const ifPresent = supposed === null ? null : live.suppose(supposed.finding, supposed.side, 'present');
   const ifAbsent = supposed === null ? null : live.suppose(supposed.finding, supposed.side, 'absent');
   const name = live.content.findings.find((f) => f.key === supposed?.finding)?.name;
   return (
     <div>
       {reasoning.cannotTell && <p className="font-semibold">Cannot tell yet</p>}
-      {ideas.length === 0 && <p className="text-sm text-ink-2">Nothing specific is known yet.</p>}
+      {groups.length === 0 && <p className="text-sm text-ink-2">Nothing specific is known yet.</p>}
       <ul aria-label="Ideas">
-        {ideas.map((idea) => (
-          <li key={ideaId(idea.ranked)} className="py-1.5" data-idea={ideaId(idea.ranked)}>
-            <span className="flex items-baseline justify-between gap-2">
-              <span className={idea.ranked.rank === 'leading' ? 'font-semibold' : ''}>
+        {groups.map(({ condition, ideas: sides }) => (
+          <li key={condition.key} className="py-1.5" data-idea={condition.key}>
+            <span
+              className={`block ${sides.some((i) => i.ranked.rank === 'leading') ? 'font-semibold' : ''}`}
+            >
+              {condition.name}
+            </span>
+            {sides.map((idea) => (
+              <span key={ideaId(idea.ranked)} className="flex items-center gap-2">
                 {idea.ranked.side !== 'none' && (
-                  <b style={{ color: colorOf(idea.ranked.side) }}>
-                    {idea.ranked.side === 'left' ? 'L ' : 'R '}
+                  <b className="w-3 text-sm" style={{ color: colorOf(idea.ranked.side) }}>
+                    {idea.ranked.side === 'left' ? 'L' : 'R'}
                   </b>
                 )}
-                {idea.condition.name}
+                <span className="min-w-0 flex-1">
+                  <IdeaBar
+                    idea={idea}
+                    present={weightIn(ifPresent, idea.ranked)}
+                    absent={weightIn(ifAbsent, idea.ranked)}
+                  />
+                </span>
+                <span className="w-14 shrink-0 text-right">
+                  <RankWord idea={idea} />
+                </span>
               </span>
-              <RankWord idea={idea} />
-            </span>
-            <IdeaBar
-              idea={idea}
-              present={weightIn(ifPresent, idea.ranked)}
-              absent={weightIn(ifAbsent, idea.ranked)}
-            />
-            {idea.ruleOut && <RuleOut />}
+            ))}
+            {sides.some((i) => i.ruleOut) && <RuleOut />}
           </li>
         ))}
       </ul>

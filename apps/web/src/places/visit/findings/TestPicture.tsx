@@ -22,7 +22,15 @@ export function TestPicture({ picture, side, label }: { picture: Picture; side: 
       className="shrink-0 overflow-visible"
     >
       <defs>
-        <marker id={id} viewBox="0 0 10 10" refX="7" refY="5" markerWidth="6" markerHeight="6" orient="auto">
+        <marker
+          id={id}
+          viewBox="0 0 10 10"
+          refX="7"
+          refY="5"
+          markerWidth="3.6"
+          markerHeight="3.6"
+          orient="auto"
+        >
           <path d="M0 0 L10 5 L0 10 Z" fill="var(--color-heather-deep)" />
         </marker>
       </defs>

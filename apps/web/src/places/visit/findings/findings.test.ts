@@ -4,7 +4,7 @@ import type { ConcludedIdea } from '@heathstep/contracts';
 import { VIEWS } from '../../../parts/footShapes.js';
 import { withVerdict, without } from '../conclude/concluded.js';
 import { sidedAnswer } from './answering.js';
-import { ideasOf, lengthOf } from './ideas.js';
+import { groupIdeas, ideasOf, lengthOf } from './ideas.js';
 import {
   findingsOfIdea,
   findingsOfPart,
@@ -47,6 +47,34 @@ describe('ideas worth showing', () => {
     const rupture = ideas.find((i) => i.condition.key === 'achilles-rupture');
     expect(rupture).toMatchObject({ ruleOut: true });
     expect(ideas.find((i) => i.condition.key === 'achilles-midportion')).toMatchObject({ ruleOut: false });
+  });
+
+  it('show a condition once with both its sides', () => {
+    const both = reason(
+      {
+        'tender-heel-inner.left': 'present',
+        'tender-heel-inner.right': 'present',
+        'windlass-test.left': 'present',
+      },
+      { affected: 'both' },
+    );
+    const groups = groupIdeas(ideasOf(both, content.conditions));
+    expect(groups[0]?.condition.key).toBe('plantar-heel-pain');
+    expect(groups[0]?.ideas.map((i) => i.ranked.side)).toEqual(['left', 'right']);
+    expect(new Set(groups.map((g) => g.condition.key)).size).toBe(groups.length);
+  });
+
+  it('stand with what is to be ruled out at their head', () => {
+    const ideas = ideasOf(
+      reason({
+        'rolled-inward.left': 'present',
+        'site-outer-ankle.left': 'present',
+        'ottawa-bone-tender.left': 'present',
+      }),
+      content.conditions,
+    );
+    expect(ideas[0]).toMatchObject({ ruleOut: true, condition: { key: 'ankle-fracture' } });
+    expect(ideas[1]?.ranked.weight ?? 0).toBeGreaterThan(ideas[0]?.ranked.weight ?? 0);
   });
 
   it('are as long as their odds, from nothing to nearly full', () => {
