@@ -46,6 +46,7 @@ export {
   daysSinceOnset,
   isConcluded,
   newestEntries,
+  rankOnEntries,
   reasonOnEntries,
   reasonOnVisits,
 } from './reasoning.js';

@@ -3,6 +3,8 @@ import {
   type Column,
   type FindingState,
   type MeasureDefinition,
+  type RankedCondition,
+  rankOnly,
   reasonAbout,
   type ReasonContent,
   type Reasoning,
@@ -132,15 +134,13 @@ export interface ReasonOn {
   readonly suppose?: ReadonlyMap<string, FindingState>;
 }
 
-/** What it is, what keeps it going and what to ask next, from the newest entries of an episode. */
-export function reasonOnEntries(
-  content: ReasonContent & { readonly measures: readonly MeasureDefinition[] },
-  entries: Entries,
-  on: ReasonOn,
-): Reasoning {
+type Content = ReasonContent & { readonly measures: readonly MeasureDefinition[] };
+
+/** What the reasoning reads of an episode's newest entries. */
+function inputOf(content: Content, entries: Entries, on: ReasonOn): ReasonInput {
   const readings = new VisitReadings(content.measures, entries).findings();
   const byKey = new Map(content.measures.map((m) => [m.key, m]));
-  return reasonAbout(content, {
+  return {
     answers: new Map([...findingAnswers(entries), ...(on.suppose ?? [])]),
     record: {
       measure: (key) => byKey.get(key),
@@ -157,15 +157,20 @@ export function reasonOnEntries(
     affected: on.affected,
     daysSinceOnset: on.daysSinceOnset,
     tagsOff: on.tagsOff,
-  });
+  };
 }
 
+/** What it is, what keeps it going and what to ask next, from the newest entries of an episode. */
+export const reasonOnEntries = (content: Content, entries: Entries, on: ReasonOn): Reasoning =>
+  reasonAbout(content, inputOf(content, entries, on));
+
+/** The ranking alone, for a what-if. */
+export const rankOnEntries = (content: Content, entries: Entries, on: ReasonOn): readonly RankedCondition[] =>
+  rankOnly(content, inputOf(content, entries, on));
+
 /** The same from an episode's visits, oldest first. */
-export const reasonOnVisits = (
-  content: Parameters<typeof reasonOnEntries>[0],
-  visits: readonly VisitView[],
-  on: ReasonOn,
-): Reasoning => reasonOnEntries(content, newestEntries(visits.map((v) => entriesOf(v.entries))), on);
+export const reasonOnVisits = (content: Content, visits: readonly VisitView[], on: ReasonOn): Reasoning =>
+  reasonOnEntries(content, newestEntries(visits.map((v) => entriesOf(v.entries))), on);
 
 /** What was concluded at a visit; nothing rejected is in it. */
 export const concludedIdeas = (entries: Entries): readonly ConcludedIdea[] =>

@@ -164,7 +164,7 @@ export {
   reasonFromFindings,
   safetyAnswersOf,
 } from './reason/fromFindings.js';
-export { emptyRecord, reasonAbout, type ReasonInput, type Reasoning } from './reason/reason.js';
+export { emptyRecord, rankOnly, reasonAbout, type ReasonInput, type Reasoning } from './reason/reason.js';
 export {
   judgePain,
   morningBaseline,

@@ -53,11 +53,7 @@ export function emptyRecord(ageYears: number | null): ReasonInput['record'] {
   };
 }
 
-/**
- * What it is, what keeps it going, and what to test next, from everything known.
- * Log-odds add up over groups of findings; unknown stays unknown; conditions may stand beside each other, each side its own.
- */
-export function reasonAbout(content: ReasonContent, input: ReasonInput): Reasoning {
+function setUp(content: ReasonContent, input: ReasonInput) {
   const known = new Known(content.findings, input.answers, input.record);
   const sides: readonly Column[] =
     input.affected === null || input.affected === 'none' ? known.sidesTold() : treatedSides(input.affected);
@@ -67,7 +63,19 @@ export function reasonAbout(content: ReasonContent, input: ReasonInput): Reasoni
     ageYears: input.record.ageYears,
     daysSinceOnset: input.daysSinceOnset,
   });
-  const ranked = rankAll(sides, known, w);
+  return { known, sides, w, ranked: rankAll(sides, known, w) };
+}
+
+/** The ranking alone, for a what-if. */
+export const rankOnly = (content: ReasonContent, input: ReasonInput): readonly RankedCondition[] =>
+  setUp(content, input).ranked;
+
+/**
+ * What it is, what keeps it going, and what to test next, from everything known.
+ * Log-odds add up over groups of findings; unknown stays unknown; conditions may stand beside each other, each side its own.
+ */
+export function reasonAbout(content: ReasonContent, input: ReasonInput): Reasoning {
+  const { known, sides, w, ranked } = setUp(content, input);
   return {
     sides,
     ranked,

@@ -12,6 +12,7 @@ import {
   type MeasureStep,
   NO_PROTOCOL,
   type ProtocolDefinition,
+  type RankedCondition,
   type Reasoning,
   type SafetyState,
   type Side,
@@ -31,6 +32,7 @@ import {
   measuredFacts,
   type MeasureEntry,
   newestEntries,
+  rankOnEntries,
   reasonOnEntries,
   safetyOf,
   skillFacts,
@@ -93,8 +95,8 @@ export interface LiveVisit {
   readonly facts: Facts;
   /** What it is, what keeps it going, what to ask next; worked out when first asked for. */
   readonly reasoning: () => Reasoning;
-  /** The same, supposing an answer to one finding. */
-  readonly suppose: (finding: string, side: Column, state: FindingState) => Reasoning;
+  /** The ranking, supposing an answer to one finding. */
+  readonly suppose: (finding: string, side: Column, state: FindingState) => readonly RankedCondition[];
   readonly daysSinceOnset: number | null;
   readonly acuity: AcuityResult;
   readonly irritability: IrritabilityResult;
@@ -168,7 +170,6 @@ function askedAbout(measures: readonly MeasureDefinition[], readings: VisitReadi
   );
 }
 
-const NOTHING_SUPPOSED: ReadonlyMap<string, FindingState> = new Map();
 const DAY_MS = 86_400_000;
 
 const daysBetween = (from: string, to: string): number =>
@@ -230,16 +231,14 @@ export function liveVisit(
   const days = daysSinceOnset(current, toldNow ? 0 : daysBetween(told.startedAt, visit.startedAt));
   const acuity = judgeAcuity(days);
   const known = newestEntries([...earlier.map((v) => entriesOf(v.entries)), current]);
-  const reason = (supposed: ReadonlyMap<string, FindingState>): Reasoning =>
-    reasonOnEntries(content, known, {
-      affected,
-      ageYears: episode.person.ageYears,
-      daysSinceOnset: days,
-      tagsOff: (side) =>
-        side === 'none' ? [...safety.tagsOff.left, ...safety.tagsOff.right] : safety.tagsOff[side],
-      suppose: supposed,
-    });
-  const reasoning = once(() => reason(NOTHING_SUPPOSED));
+  const on = {
+    affected,
+    ageYears: episode.person.ageYears,
+    daysSinceOnset: days,
+    tagsOff: (side: Column) =>
+      side === 'none' ? [...safety.tagsOff.left, ...safety.tagsOff.right] : safety.tagsOff[side],
+  };
+  const reasoning = once(() => reasonOnEntries(content, known, on));
   const stage = protocol.stages.find((s) => s.key === episode.stage);
   const first = stage === undefined;
   const set = first ? pathway.firstVisit : stage.remeasure;
@@ -316,7 +315,8 @@ export function liveVisit(
     safety,
     facts,
     reasoning,
-    suppose: (finding, side, state) => reason(new Map([[`${finding}.${side}`, state]])),
+    suppose: (finding, side, state) =>
+      rankOnEntries(content, known, { ...on, suppose: new Map([[`${finding}.${side}`, state]]) }),
     daysSinceOnset: days,
     acuity,
     irritability,

@@ -1,12 +1,16 @@
 import { Octagon } from 'lucide-react';
-import { type Column, type RankedCondition, type Reasoning, whyRank } from '@heathstep/core';
+import { type Column, type RankedCondition, whyRank } from '@heathstep/core';
 import { Why } from '../../../parts/Why.js';
 import type { LiveVisit } from '../live.js';
 import { groupIdeas, type Idea, ideaId, ideasOf, lengthOf } from './ideas.js';
+import { useSettled } from './useSettled.js';
 import { useWhatIf } from './whatIf.js';
 
-const weightIn = (reasoning: Reasoning | null, r: RankedCondition): number | null =>
-  reasoning?.ranked.find((x) => x.key === r.key && x.side === r.side)?.weight ?? null;
+/** Passing over a finding is not pointing at it. */
+const POINTING_MS = 140;
+
+const weightIn = (ranked: readonly RankedCondition[] | null, r: RankedCondition): number | null =>
+  ranked?.find((x) => x.key === r.key && x.side === r.side)?.weight ?? null;
 
 const colorOf = (side: Column): string => (side === 'none' ? 'var(--color-heather)' : `var(--color-${side})`);
 
@@ -74,7 +78,8 @@ export function RuleOut() {
 /** The ranked ideas, moving as answers come. */
 export function Ideas({ live, most }: { live: LiveVisit; most: number }) {
   const reasoning = live.reasoning();
-  const { supposed } = useWhatIf();
+  const { supposed: pointed } = useWhatIf();
+  const supposed = useSettled(pointed, POINTING_MS);
   const groups = groupIdeas(ideasOf(reasoning, live.content.conditions)).slice(0, most);
   const ifPresent = supposed === null ? null : live.suppose(supposed.finding, supposed.side, 'present');
   const ifAbsent = supposed === null ? null : live.suppose(supposed.finding, supposed.side, 'absent');
