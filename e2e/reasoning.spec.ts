@@ -81,6 +81,8 @@ test('heel pain: from nothing known to a conclusion, with reasons down to each r
   await test.step('the clinician agrees, rejects with a reason, adds; that is the record', async () => {
     await goToStep(page, 'Conclude');
     await page.getByRole('button', { name: 'Agree: Plantar heel pain, left' }).click();
+    await page.getByRole('button', { name: 'Go on as plantar heel pain' }).click();
+    await expect(page.getByRole('button', { name: 'Sign, and make the plan' })).toBeVisible();
     await page.getByLabel('Add another').selectOption({ label: 'Forefoot overload' });
     await page.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(page.getByRole('main').getByText('added by you')).toBeVisible();

@@ -146,6 +146,15 @@ try {
   await saved();
   await page.getByLabel('Ankle girth, figure of eight, right, trial 1').click();
   await shot('look');
+  await step('Feel');
+  await page.getByLabel('By body part').selectOption('ankle');
+  await page.getByRole('button', { name: 'How: Front drawer of the ankle' }).click();
+  await page
+    .getByRole('button', { name: 'present, Inward tilt of the talus, right' })
+    .scrollIntoViewIfNeeded();
+  await page.getByRole('button', { name: 'present, Inward tilt of the talus, right' }).hover();
+  await page.getByText(/^\+ and − : Inward tilt/).waitFor();
+  await shot('feel');
   await page.getByRole('link', { name: 'People' }).click();
   await page.getByRole('link', { name: /Averil Moss/ }).click();
   await place('Visit');

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { EpisodeView, PlanView } from '@heathstep/contracts';
+import type { EpisodeView, PlanView, VisitView } from '@heathstep/contracts';
 import {
   addEpisode,
   addPerson,
@@ -69,6 +69,29 @@ describe('people and visits', () => {
     });
   });
 
+  describe('what an episode is treated as', () => {
+    const patch = (by: Caller, episode: EpisodeView, condition: string) =>
+      by.patch(`/api/episodes/${episode.id}`, { version: episode.version, condition });
+
+    it('can be changed before the first plan, and brings its protocol', async () => {
+      const episode = await addEpisode(who, (await addPerson(who)).id);
+      const open = (await patch(who, episode, 'foot-ankle-complaint').expect(200)).body as EpisodeView;
+      expect(open).toMatchObject({ condition: 'foot-ankle-complaint', protocol: '' });
+      const back = (await patch(who, open, 'plantar-heel-pain').expect(200)).body as EpisodeView;
+      expect(back).toMatchObject({ condition: 'plantar-heel-pain', protocol: 'plantar-heel-pain' });
+      expect(Object.keys(back.schools).length).toBeGreaterThan(0);
+    });
+
+    it('is not changed to what is not in the library, by an assistant, or under a plan', async () => {
+      const episode = await addEpisode(who, (await addPerson(who)).id);
+      expect((await patch(who, episode, 'no-such').expect(400)).body.errors[0].pointer).toBe('/condition');
+      await patch(await world.as(0, 'assistant'), episode, 'foot-ankle-complaint').expect(403);
+      const { episodeId } = await treated(who);
+      const planned = (await who.get(`/api/episodes/${episodeId}`)).body as EpisodeView;
+      await patch(who, planned, 'foot-ankle-complaint').expect(422);
+    });
+  });
+
   describe('entries of a visit', () => {
     let visitId: string;
     let episode: EpisodeView;
@@ -124,9 +147,37 @@ describe('people and visits', () => {
       ['safety.diabetes', 'maybe'],
       ['note.story', 'x'.repeat(10_001)],
       ['skill.foot-shortening.left', 'brilliant'],
+      ['finding.no-such.left', 'present'],
+      ['finding.windlass-test.none', 'present'],
+      ['finding.load-up.left', 'present'],
+      ['finding.windlass-test.left', 'perhaps'],
+      [
+        'conclude.ideas',
+        [{ condition: 'no-such', side: 'left', verdict: 'agreed', leads: true, reason: null }],
+      ],
+      [
+        'conclude.ideas',
+        [{ condition: 'gout', side: 'left', verdict: 'rejected', leads: false, reason: null }],
+      ],
     ])('refuse %s = %j by its field', async (key, value) => {
       const response = await save(entry('story.now', 2), entry(key, value)).expect(400);
       expect(response.body.errors[0].pointer).toBe('/entries/1/value');
+    });
+
+    it('keep findings by side and what was concluded', async () => {
+      const idea = {
+        condition: 'plantar-heel-pain',
+        side: 'left',
+        verdict: 'agreed',
+        leads: true,
+        reason: null,
+      };
+      await save(entry('finding.windlass-test.left', 'present'), entry('conclude.ideas', [idea])).expect(200);
+      const { entries } = (await who.get(`/api/visits/${visitId}`)).body as VisitView;
+      expect(Object.fromEntries(entries.map((e) => [e.key, e.value]))).toEqual({
+        'finding.windlass-test.left': 'present',
+        'conclude.ideas': [idea],
+      });
     });
 
     it('take 10 000 characters and emoji, and null to clear', async () => {

@@ -31,6 +31,12 @@ export class EpisodePatch {
   @IsInt({ message: 'must be the version last read' })
   version!: number;
 
+  /** Another pathway to go on with, once it is known what it is. */
+  @IsOptional()
+  @MaxLength(60)
+  @IsString()
+  condition?: string;
+
   @IsOptional()
   @IsIn(['left', 'right', 'both'], { message: 'must be left, right or both' })
   affected?: 'left' | 'right' | 'both';

@@ -3,11 +3,11 @@ import { ClosureBody, EpisodeBody, EpisodePatch, type EpisodeView } from '@heath
 import { canOverride } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
-import { badRequest, conflict, notFound, refusedNow } from '../http/problem.js';
+import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db } from '../persistence/db.js';
 import { ClosureRow, EpisodeRow, Person } from '../persistence/entities.js';
-import { EpisodeReader } from './reader.js';
+import { type EpisodeRecord, EpisodeReader } from './reader.js';
 
 const DEFAULT_MINUTES = 20;
 const DEFAULT_EQUIPMENT = ['towel', 'belt', 'step'];
@@ -27,10 +27,7 @@ export class EpisodesController {
     @Param('id', IdPipe) personId: string,
     @Body() body: EpisodeBody,
   ): Promise<EpisodeView> {
-    const condition = this.content.bundle.pathways.find((c) => c.key === body.condition);
-    if (condition === undefined)
-      throw badRequest([{ pointer: '/condition', detail: 'must be a condition of the library' }]);
-    const protocol = this.content.protocol(condition.protocol ?? '');
+    const pathway = this.pathwayRow(body.condition);
     return this.db.inClinic(me.clinicId, async (tx) => {
       if ((await tx.findOneBy(Person, { id: personId })) === null) throw notFound();
       const inserted = await tx
@@ -41,11 +38,8 @@ export class EpisodesController {
           id: body.id,
           clinicId: me.clinicId,
           personId,
-          condition: condition.key,
-          protocol: protocol.key,
-          protocolVersion: protocol.version,
+          ...pathway,
           affected: body.affected,
-          schools: Object.fromEntries(protocol.schools.map((s) => [s.key, s.default])),
           equipment: DEFAULT_EQUIPMENT,
           minutesPerDay: DEFAULT_MINUTES,
           stage: null,
@@ -80,11 +74,16 @@ export class EpisodesController {
     @Body() body: EpisodePatch,
   ): Promise<EpisodeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const { version, ...changes } = body;
+      const { version, condition, ...changes } = body;
       const before = await this.reader.read(tx, id);
-      this.checkSchools(before.row.protocol, changes.schools);
+      const other = condition === undefined ? {} : this.onPathway(me, before, condition);
+      this.checkSchools(other.protocol ?? before.row.protocol, changes.schools);
       const known = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined));
-      const result = await tx.update(EpisodeRow, { id, version }, { ...known, version: version + 1 });
+      const result = await tx.update(
+        EpisodeRow,
+        { id, version },
+        { ...other, ...known, version: version + 1 },
+      );
       const record = await this.reader.read(tx, id);
       if (result.affected !== 1) throw conflict('Someone changed this while you were editing', record.view);
       await audit(tx, me, 'change', 'episode', record.row.personId);
@@ -129,6 +128,37 @@ export class EpisodesController {
       await audit(tx, me, body.kind === 'closed' ? 'close' : 'override', body.subject, record.row.personId);
       return (await this.reader.read(tx, id)).view;
     });
+  }
+
+  /** What an episode on a pathway says of it: its protocol as it stands now, with the defaults of its schools. */
+  private pathwayRow(
+    key: string,
+  ): Pick<EpisodeRow, 'condition' | 'protocol' | 'protocolVersion' | 'schools'> {
+    const pathway = this.content.bundle.pathways.find((p) => p.key === key);
+    if (pathway === undefined)
+      throw badRequest([{ pointer: '/condition', detail: 'must be a pathway of the library' }]);
+    const protocol = this.content.protocol(pathway.protocol ?? '');
+    return {
+      condition: pathway.key,
+      protocol: protocol.key,
+      protocolVersion: protocol.version,
+      schools: Object.fromEntries(protocol.schools.map((s) => [s.key, s.default])),
+    };
+  }
+
+  /** Goes on with another pathway, by a clinician and while no plan rests on the one before. */
+  private onPathway(
+    me: SignedIn,
+    record: EpisodeRecord,
+    key: string,
+  ): Partial<ReturnType<EpisodesController['pathwayRow']>> {
+    if (me.role === 'assistant')
+      throw new ProblemError(403, 'Only clinicians and leads say what it is treated as');
+    if (record.row.stage !== null || record.plans.length > 0)
+      throw refusedNow(
+        'A plan stands already; what it is treated as can be changed only before the first plan',
+      );
+    return this.pathwayRow(key);
   }
 
   private checkSchools(protocolKey: string, schools: Record<string, string> | undefined): void {

@@ -1,5 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import {
+  type ConcludedIdea,
   EntriesBody,
   type EntryBody,
   entryProblem,
@@ -232,16 +233,29 @@ export class VisitsController {
 
   private check(entries: readonly EntryBody[]): void {
     const errors = entries.flatMap((e, i): FieldError[] => {
-      const problem = entryProblem(e.key, e.value) ?? this.questionProblem(e);
+      const problem = entryProblem(e.key, e.value) ?? this.nameProblem(e);
       return problem === null ? [] : [{ pointer: `/entries/${i}/value`, detail: `must be ${problem}` }];
     });
     if (errors.length > 0) throw badRequest(errors);
   }
 
-  private questionProblem(entry: EntryBody): string | null {
-    const [kind, name] = entry.key.split('.');
-    const unknown = kind === 'safety' && this.content.bundle.safetyQuestions.every((q) => q.key !== name);
-    return unknown ? 'an answer to a known question' : null;
+  /** What is named must be in the library: a question, a finding on a side it has, a concluded condition. */
+  private nameProblem(entry: EntryBody): string | null {
+    const [kind, name, side] = entry.key.split('.');
+    const { safetyQuestions, findings, conditions } = this.content.bundle;
+    if (kind === 'safety' && safetyQuestions.every((q) => q.key !== name))
+      return 'an answer to a known question';
+    if (kind === 'finding') {
+      const finding = findings.find((f) => f.key === name);
+      if (finding === undefined) return 'an answer to a known finding';
+      if ((finding.sides === 'person') !== (side === 'none')) return 'on a side that this finding has';
+    }
+    if (entry.key === 'conclude.ideas' && entry.value !== null) {
+      const ideas = entry.value as readonly ConcludedIdea[];
+      if (ideas.some((i) => conditions.every((c) => c.key !== i.condition)))
+        return 'conditions of the library';
+    }
+    return null;
   }
 
   /** Readings are of known measures, the clinic's own among them, and possible ones. */

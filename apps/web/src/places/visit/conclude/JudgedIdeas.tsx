@@ -4,6 +4,7 @@ import { concludedIdeas, type ConcludedIdea, entriesOf } from '@heathstep/contra
 import { type Idea, ideaId, ideasOf } from '../findings/ideas.js';
 import { IdeaBar, RankWord, RuleOut } from '../findings/Ideas.js';
 import type { LiveVisit } from '../live.js';
+import { GoOnAs } from './GoOnAs.js';
 import { ENTRY, judgedIdeas, withVerdict, without } from './concluded.js';
 
 const save = (live: LiveVisit, list: readonly ConcludedIdea[]): void =>
@@ -341,6 +342,7 @@ export function JudgedIdeas({ live }: { live: LiveVisit }) {
         ))}
         <Others live={live} shown={ideas} />
       </ul>
+      <GoOnAs live={live} />
       <Adding live={live} />
       <label className="mt-3 flex min-h-11 items-center gap-3">
         <input

@@ -30,11 +30,11 @@ export function IdeaBar({
     weight === null || Math.abs(Math.log(weight / ranked.weight)) < 0.02 ? null : (
       <span
         aria-hidden
-        className="absolute -top-1 z-10 -translate-x-1/2 text-xs font-bold leading-none text-ink"
+        className="absolute top-0 z-10 -translate-x-1/2 text-xs font-bold leading-none text-ink"
         style={{ left: at(weight) }}
       >
-        {sign}
         <span className="mx-auto block h-2.5 w-0.5 bg-ink" />
+        {sign}
       </span>
     );
   return (
