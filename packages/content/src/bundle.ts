@@ -2,6 +2,7 @@ import type {
   ConditionDefinition,
   DriverDefinition,
   ExerciseDefinition,
+  FigureDefinition,
   FindingDefinition,
   MeasureDefinition,
   ProtocolDefinition,
@@ -46,6 +47,8 @@ export interface ContentBundle {
   readonly findings: readonly FindingDefinition[];
   readonly conditions: readonly ConditionDefinition[];
   readonly drivers: readonly DriverDefinition[];
+  /** The drawn figure of an exercise. */
+  readonly figures: readonly (FigureDefinition & { readonly exercise: string })[];
 }
 
 export interface ContentCounts {

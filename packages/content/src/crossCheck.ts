@@ -1,11 +1,14 @@
 import {
+  betweenSide,
   computeDose,
+  limitProblems,
   PHOTO_CONSTRUCTIONS,
   type Criterion,
   type ExerciseDefinition,
   prescriptionProblems,
   type Prescription,
   sidesFor,
+  solvePose,
   type Sign,
   type Slot,
   toDoseInput,
@@ -243,6 +246,29 @@ function signProblems(
     .map(([kind, key]) => at(`there is no ${kind} ${key}`));
 }
 
+const FRAMES = [0, 0.25, 0.5, 0.75, 1];
+
+/** Figures of exercises that are there, whose joints stay within what they can do all along the way. */
+function figureProblems(content: ContentBundle): ContentProblem[] {
+  return content.figures.flatMap((f) => {
+    const at = (reason: string) => new ContentProblem('figures', f.exercise, reason);
+    const [left, bottom, right, top] = f.frame;
+    return [
+      ...(content.exercises.some((e) => e.key === f.exercise)
+        ? []
+        : [at('there is no exercise of this key')]),
+      ...(left < right && bottom < top ? [] : [at('the frame has no size')]),
+      ...(f.view === 'top'
+        ? []
+        : FRAMES.flatMap((t) =>
+            limitProblems(solvePose(betweenSide(f.start, f.end, t))).map((p) =>
+              at(`at ${t} of the way the ${p.leg} ${p.joint} is at ${Math.round(p.angle)}`),
+            ),
+          )),
+    ];
+  });
+}
+
 function reasonProblems(content: ContentBundle): ContentProblem[] {
   const conditions = new Set(content.conditions.map((c) => c.key));
   const findings = new Set(content.findings.map((f) => f.key));
@@ -328,6 +354,11 @@ export function crossCheck(content: ContentBundle): ContentProblem[] {
       'drivers',
       content.drivers.map((d) => d.key),
     ),
+    ...duplicates(
+      'figures',
+      content.figures.map((f) => f.exercise),
+    ),
+    ...figureProblems(content),
     ...reasonProblems(content),
   ];
 }

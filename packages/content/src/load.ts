@@ -30,6 +30,7 @@ const KINDS = [
   'findings',
   'conditions',
   'drivers',
+  'figures',
 ] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -111,6 +112,7 @@ export function loadContentFrom(root: string): LoadResult {
     safetyRules: safety.flatMap((s) => s.rules),
     protocols: list('protocols'),
     findings,
+    figures: list('figures'),
     conditions: (list('conditions') as WrittenCondition[]).map(expandCondition),
     drivers: (list('drivers') as WrittenDriver[]).map(expandDriver),
   };

@@ -224,6 +224,8 @@ export interface HomeView {
   readonly items: readonly {
     readonly prescription: ComposedExercise;
     readonly exercise: ExerciseDefinition;
+    /** Left out in a view kept on the phone from before there were figures. */
+    readonly figure?: FigureDefinition | null;
   }[];
   readonly entries: readonly HomeEntryView[];
   readonly firstSteps: readonly Morning[];

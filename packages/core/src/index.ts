@@ -232,3 +232,14 @@ export {
 export { isDueOn, weekdayOf } from './plan/due.js';
 export { normal, seededRandom } from './simulate/random.js';
 export { simulateHomeLog, type SimulatedDay, type SimulatedHome } from './simulate/homeLog.js';
+export { type Drawing, drawFigure, type Shape, type Tone } from './figure/draw.js';
+export { JOINT_LIMITS, type LimitProblem, limitProblems } from './figure/limits.js';
+export {
+  type FigureDefinition,
+  type LegPose,
+  type Prop,
+  type SidePose,
+  type TopPose,
+} from './figure/pose.js';
+export { type Skeleton, solvePose } from './figure/skeleton.js';
+export { betweenSide, outAndBack } from './figure/tween.js';

@@ -1,5 +1,5 @@
 import { useId, useRef } from 'react';
-import { Outline } from './Drawn.js';
+import { Lines, Outline } from './Drawn.js';
 import type { Side } from '@heathstep/core';
 
 export interface Area {
@@ -47,16 +47,7 @@ export function AreaMap({
         </clipPath>
       </defs>
       <Outline side={side} paths={outline} />
-      {lines.map((d) => (
-        <path
-          key={d}
-          d={d}
-          fill="none"
-          stroke={`var(--color-${side})`}
-          strokeOpacity="0.55"
-          strokeWidth="1.5"
-        />
-      ))}
+      <Lines side={side} paths={lines} />
       <g clipPath={`url(#${clip})`}>
         {areas.map((area) => {
           const on = chosen.includes(area.key);

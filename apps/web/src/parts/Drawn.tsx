@@ -18,6 +18,24 @@ export function Outline({ side, paths }: { side: Side; paths: readonly string[] 
   );
 }
 
+/** Lines of a drawing that are for the eye only. */
+export function Lines({ side, paths }: { side: Side; paths: readonly string[] }) {
+  return (
+    <>
+      {paths.map((d) => (
+        <path
+          key={d}
+          d={d}
+          fill="none"
+          stroke={`var(--color-${side})`}
+          strokeOpacity="0.55"
+          strokeWidth="1.5"
+        />
+      ))}
+    </>
+  );
+}
+
 /** A place on a drawing that is pressed by pointer, Enter or Space; what is last in it shows the focus. */
 export function Spot({
   label,

@@ -1,3 +1,4 @@
+import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Link, useParams } from 'react-router';
 import { doseSentence, sentenceText, type Stage } from '@heathstep/core';
 import { useContent, useCourse, useSession } from '../../api/queries.js';
@@ -60,12 +61,23 @@ export function Handout() {
         {plan.items.map((item, i) => {
           const exercise = content.data.exercises.find((e) => e.key === item.exercise);
           if (exercise === undefined) return null;
+          const figure = content.data.figures.find((f) => f.exercise === exercise.key);
           return (
             <li
               key={item.exercise}
-              className="grid grid-cols-[2rem_1fr] break-inside-avoid border-b border-line py-2.5"
+              className="grid grid-cols-[2rem_8rem_1fr] gap-x-2 break-inside-avoid border-b border-line py-2.5"
             >
               <span className="font-head text-2xl font-semibold">{i + 1}</span>
+              <span>
+                {figure !== undefined && (
+                  <Figure
+                    figure={figure}
+                    side={drawnSide(item.sides)}
+                    label={`${exercise.name}, drawn`}
+                    className="h-28 w-32"
+                  />
+                )}
+              </span>
               <div>
                 <h2>{exercise.name}</h2>
                 <p className="text-lg font-semibold print:text-[13.5pt]">

@@ -4,6 +4,7 @@ import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
 import { DoseSentence } from '../../parts/DoseSentence.js';
 import { sentence } from '../../parts/Judgement.js';
+import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Why } from '../../parts/Why.js';
 import { neighbour, type PlanLine, type PlanModel } from './planModel.js';
 
@@ -62,12 +63,23 @@ interface LineProps {
 
 function Line({ line, most, course, content, isNew, replace, errors }: LineProps) {
   const { item, exercise, totals } = line;
+  const figure = content.figures.find((f) => f.exercise === exercise.key);
   const ladder = content.ladders.find((l) => l.key === exercise.ladder);
   const change =
     replace === undefined ? undefined : (next: Prescription) => replace({ ...next, why: item.why });
   const problem = Object.entries(errors)[0];
   return (
-    <li className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-5 border-b border-line py-3">
+    <li className="grid grid-cols-[7.5rem_minmax(0,1fr)_auto] gap-x-5 border-b border-line py-3">
+      <div>
+        {figure !== undefined && (
+          <Figure
+            figure={figure}
+            side={drawnSide(item.sides)}
+            label={`${exercise.name}, drawn`}
+            className="h-24 w-30"
+          />
+        )}
+      </div>
       <div>
         <h3>
           {exercise.name}{' '}

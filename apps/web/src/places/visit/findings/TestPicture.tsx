@@ -1,6 +1,6 @@
 import { useId } from 'react';
 import type { Side, TestPicture as Picture } from '@heathstep/core';
-import { Outline } from '../../../parts/Drawn.js';
+import { Lines, Outline } from '../../../parts/Drawn.js';
 import { VIEWS } from '../../../parts/footShapes.js';
 
 const HEIGHT = 168;
@@ -35,16 +35,7 @@ export function TestPicture({ picture, side, label }: { picture: Picture; side: 
         </marker>
       </defs>
       <Outline side={side} paths={view.outline} />
-      {(view.lines ?? []).map((d) => (
-        <path
-          key={d}
-          d={d}
-          fill="none"
-          stroke={`var(--color-${side})`}
-          strokeOpacity="0.55"
-          strokeWidth="1.5"
-        />
-      ))}
+      <Lines side={side} paths={view.lines ?? []} />
       {picture.move.map(([x1, y1, x2, y2], i) => (
         <line
           key={i}
