@@ -248,9 +248,13 @@ function signProblems(
 
 const FRAMES = [0, 0.25, 0.5, 0.75, 1];
 
-/** Figures of exercises that are there, whose joints stay within what they can do all along the way. */
+/** Every exercise drawn, and every figure of an exercise that is there, whose joints stay within what they can do all along the way. */
 function figureProblems(content: ContentBundle): ContentProblem[] {
-  return content.figures.flatMap((f) => {
+  const drawn = new Set(content.figures.map((f) => f.exercise));
+  const undrawn = content.exercises
+    .filter((e) => !drawn.has(e.key))
+    .map((e) => new ContentProblem('exercises', e.key, 'it has no figure'));
+  const wrong = content.figures.flatMap((f) => {
     const at = (reason: string) => new ContentProblem('figures', f.exercise, reason);
     const [left, bottom, right, top] = f.frame;
     return [
@@ -267,6 +271,7 @@ function figureProblems(content: ContentBundle): ContentProblem[] {
           )),
     ];
   });
+  return [...undrawn, ...wrong];
 }
 
 function reasonProblems(content: ContentBundle): ContentProblem[] {

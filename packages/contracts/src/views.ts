@@ -4,6 +4,7 @@ import type {
   ComposedExercise,
   CriterionPart,
   ExerciseDefinition,
+  FigureDefinition,
   JudgedSession,
   LeftOut,
   MeasuredFact,

@@ -260,7 +260,8 @@ export class HomeController {
           : null;
     const items = (view.plan?.items ?? []).flatMap((prescription) => {
       const exercise = this.content.exercise(prescription.exercise);
-      return exercise === undefined ? [] : [{ prescription, exercise }];
+      const figure = this.content.bundle.figures.find((f) => f.exercise === prescription.exercise) ?? null;
+      return exercise === undefined ? [] : [{ prescription, exercise, figure }];
     });
     const from = addDays(view.today, -DAYS_SHOWN);
     return {

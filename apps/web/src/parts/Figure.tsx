@@ -17,17 +17,23 @@ export function Figure({
   side,
   label,
   playing = false,
+  moment,
   className,
 }: {
   figure: FigureDefinition;
   side: Side;
   label: string;
   playing?: boolean;
+  /** A moment of the movement, 0 the start and 1 the end, told from outside. */
+  moment?: number;
   className: string;
 }) {
   const svg = useRef<SVGSVGElement>(null);
   const moves = playing && !isStill();
-  const still = useMemo(() => drawFigure(figure, moves ? 0 : 1, !moves), [figure, moves]);
+  const still = useMemo(
+    () => (moment === undefined ? drawFigure(figure, moves ? 0 : 1, !moves) : drawFigure(figure, moment)),
+    [figure, moves, moment],
+  );
   useEffect(() => {
     const host = svg.current;
     if (!moves || host === null) return undefined;

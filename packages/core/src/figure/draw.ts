@@ -160,6 +160,23 @@ function weightShapes(foot: Point): Shape[] {
   ];
 }
 
+/** A hand from the back, from its wrist. */
+function handShapes(wrist: Point, lean: number): Shape[] {
+  const along = leaning(lean);
+  const across = leaning(lean + 90);
+  const knuckles = add(wrist, along, 5);
+  const finger = (i: number): Shape => {
+    const base = add(knuckles, across, (i - 1.5) * 1.35);
+    return fill('skin-far', limb(base, add(base, along, i === 0 || i === 3 ? 3.2 : 4), 0.75, 0.65));
+  };
+  return [
+    fill('skin-far', limb(add(wrist, along, -8), wrist, 1.9, 1.9)),
+    fill('skin-far', limb(add(wrist, along, 1.5), knuckles, 2.6, 2.8)),
+    fill('skin-far', limb(add(wrist, along, 2.5), add(add(wrist, along, 5), across, 4), 0.9, 0.8)),
+    ...[0, 1, 2, 3].map(finger),
+  ];
+}
+
 function propShapes(prop: Prop, s: Skeleton | null): Shape[] {
   switch (prop.kind) {
     case 'floor':
@@ -211,6 +228,8 @@ function propShapes(prop: Prop, s: Skeleton | null): Shape[] {
       });
       return [stroke('strap', polyline(wave), 0.9)];
     }
+    case 'hand':
+      return handShapes(prop.at, prop.lean);
     case 'strap':
       return [stroke('strap', polyline([strapEnd(prop.from, s), strapEnd(prop.to, s)]), 1.1)];
   }
@@ -287,7 +306,6 @@ function drawTop(figure: TopFigure, t: number, ghost: boolean): Shape[] {
   const drawn = (pose.arch ?? 0) * 1.3;
   const foot = TOP_FOOT.map(([x, y]): Point => [x, y > 10 ? y - drawn : y]);
   return [
-    ...figure.props.flatMap((p) => propShapes(p, null)),
     ...(ghost ? topToes(figure.start, () => 'ghost') : []),
     fill('skin', softOutline(foot)),
     ...topToes(pose, (lift) => (lift > 0.3 ? 'skin-far' : 'skin')),
@@ -298,6 +316,7 @@ function drawTop(figure: TopFigure, t: number, ghost: boolean): Shape[] {
     ...((figure.press ?? []).includes('arch')
       ? [fill('press', dot([1.2, 10.5], cueSize(figure) * 2.2))]
       : []),
+    ...figure.props.flatMap((p) => propShapes(p, null)),
     ...arrowShapes(figure),
   ];
 }

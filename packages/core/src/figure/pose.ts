@@ -57,6 +57,8 @@ export type Prop =
   | { readonly kind: 'ball'; readonly at: Point; readonly radius: number }
   | { readonly kind: 'weight'; readonly at: Point | 'knee' }
   | { readonly kind: 'towel'; readonly from: number; readonly to: number }
+  /** A hand laid on a foot seen from above or below, its fingers the way it leans. */
+  | { readonly kind: 'hand'; readonly at: Point; readonly lean: number }
   /** A belt or band drawn between two points; what it ends at moves with the body when it is named. */
   | { readonly kind: 'strap'; readonly from: Point | 'ball' | 'hand'; readonly to: Point | 'ball' | 'hand' };
 

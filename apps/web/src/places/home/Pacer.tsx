@@ -1,7 +1,8 @@
 import { Volume2, VolumeX } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import type { ComposedExercise, ExerciseDefinition } from '@heathstep/core';
-import { doseSentence, sentenceText } from '@heathstep/core';
+import type { ComposedExercise, ExerciseDefinition, FigureDefinition } from '@heathstep/core';
+import { doseSentence, outAndBack, sentenceText } from '@heathstep/core';
+import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Stepper } from './After.js';
 import { type Beat, beatAt, beatsOf, type Done, progressAt } from './homeModel.js';
 import { type PacerClock, usePacerClock } from './pacerClock.js';
@@ -10,6 +11,7 @@ import { useWakeLock } from './wakeLock.js';
 interface PacerProps {
   readonly item: ComposedExercise;
   readonly exercise: ExerciseDefinition;
+  readonly figure: FigureDefinition | null;
   readonly number: number;
   readonly of: number;
   readonly finished: (done: Done) => void;
@@ -29,7 +31,7 @@ const WORDS: Record<Beat['kind'], string> = {
 };
 
 /** Introduces the exercise, paces it, then takes what was done and how hard it was. */
-export function Pacer({ item, exercise, number, of, finished, leave, skip, hurts }: PacerProps) {
+export function Pacer({ item, exercise, figure, number, of, finished, leave, skip, hurts }: PacerProps) {
   const [stage, setStage] = useState<'intro' | 'run' | 'done'>('intro');
   const [result, setResult] = useState({ sets: item.sets, reps: item.reps });
   return (
@@ -47,12 +49,20 @@ export function Pacer({ item, exercise, number, of, finished, leave, skip, hurts
       </div>
       <h1 className="mt-4 text-3xl">{exercise.name}</h1>
       {stage === 'intro' && (
-        <Intro item={item} exercise={exercise} start={() => setStage('run')} leave={leave} skip={skip} />
+        <Intro
+          item={item}
+          exercise={exercise}
+          figure={figure}
+          start={() => setStage('run')}
+          leave={leave}
+          skip={skip}
+        />
       )}
       {stage === 'run' && (
         <Run
           item={item}
           exercise={exercise}
+          figure={figure}
           stop={(sets, reps) => {
             setResult({ sets, reps });
             setStage('done');
@@ -74,12 +84,14 @@ export function Pacer({ item, exercise, number, of, finished, leave, skip, hurts
 function Intro({
   item,
   exercise,
+  figure,
   start,
   leave,
   skip,
 }: {
   item: ComposedExercise;
   exercise: ExerciseDefinition;
+  figure: FigureDefinition | null;
   start: () => void;
   leave: () => void;
   skip: () => void;
@@ -87,6 +99,15 @@ function Intro({
   return (
     <>
       <p className="mt-1 font-semibold">{sentenceText(doseSentence(item, exercise))}</p>
+      {figure !== null && (
+        <Figure
+          figure={figure}
+          side={drawnSide(item.sides)}
+          label={`${exercise.name}, drawn`}
+          playing
+          className="mt-3 h-60 w-full"
+        />
+      )}
       <ol className="mt-4 list-decimal space-y-1 pl-6 text-xl">
         {exercise.steps.map((s) => (
           <li key={s}>{s}</li>
@@ -124,11 +145,13 @@ function Intro({
 function Run({
   item,
   exercise,
+  figure,
   stop,
   hurts,
 }: {
   item: ComposedExercise;
   exercise: ExerciseDefinition;
+  figure: FigureDefinition | null;
   stop: (sets: number, reps: number) => void;
   hurts: () => void;
 }) {
@@ -156,7 +179,19 @@ function Run({
         )}
         {`set ${beat.set} of ${item.sets}`}
       </p>
-      <div className="mt-5 flex flex-col items-center">
+      {figure !== null && (
+        <Figure
+          figure={figure}
+          side={side ?? drawnSide(item.sides)}
+          label={`${exercise.name}, drawn`}
+          moment={momentOf(
+            beat.kind,
+            (clock.second - beat.startSecond) / (beat.endSecond - beat.startSecond),
+          )}
+          className="mt-2 h-48 w-full"
+        />
+      )}
+      <div className="mt-3 flex flex-col items-center">
         <Ring share={(clock.second - beat.startSecond) / (beat.endSecond - beat.startSecond)} rest={between}>
           <span className="font-head text-7xl font-semibold leading-none">
             {between ? left : holds ? left : beat.rep}
@@ -225,6 +260,14 @@ function Run({
       </div>
     </>
   );
+}
+
+/** Where the drawn movement is, for a beat of the pacer and how far it has come. */
+function momentOf(kind: Beat['kind'], share: number): number {
+  const soft = outAndBack(Math.max(0, Math.min(1, share)) / 2);
+  if (kind === 'up') return soft;
+  if (kind === 'down' || kind === 'release') return 1 - soft;
+  return kind === 'hold' ? 1 : 0;
 }
 
 const R = 92;

@@ -109,6 +109,7 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
           key={item.prescription.exercise}
           item={item.prescription}
           exercise={item.exercise}
+          figure={item.figure ?? null}
           number={screen.index + 1}
           of={view.items.length}
           finished={finished}
