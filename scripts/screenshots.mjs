@@ -67,7 +67,6 @@ const saved = () => page.locator('[data-status="saved"]').waitFor();
 try {
   await page.goto(`${url}/sign-in`);
   await page.getByLabel('E-mail').fill(signIn.email);
-  await shot('sign-in');
   await page.getByLabel('Password').fill(signIn.password);
   await page.getByRole('button', { name: 'Sign in' }).click();
   await page.getByRole('link', { name: /Marit Osgar/ }).waitFor();
@@ -173,6 +172,10 @@ try {
     await page.mouse.click(box.x + (x / 900) * box.width, box.y + (y / 1200) * box.height);
   await page.getByText(/27.* ± 1/).waitFor();
   await shot('photo');
+  await page.goto(`${url}/library/raise-towel-one-leg`);
+  await page.getByRole('img', { name: /drawn on the right/ }).waitFor();
+  await page.waitForTimeout(1900);
+  await shot('exercise');
   await page.goto(`${url}/measures`);
   await page.getByRole('button', { name: /Lunge, knee bent/ }).click();
   await shot('measures');

@@ -122,6 +122,7 @@ export function Shell() {
         <nav aria-label="Places" className="flex gap-5">
           <Place to="/day">Day</Place>
           <Place to="/people">People</Place>
+          <Place to="/library">Exercises</Place>
           <Place to="/measures">Measures</Place>
         </nav>
         <div className="flex-1" />

@@ -33,6 +33,14 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../places/people/Person.js')).Person }),
       },
       {
+        path: 'library',
+        lazy: async () => ({ Component: (await import('../places/library/Library.js')).Library }),
+      },
+      {
+        path: 'library/:key',
+        lazy: async () => ({ Component: (await import('../places/library/Exercise.js')).Exercise }),
+      },
+      {
         path: 'measures',
         lazy: async () => ({ Component: (await import('../places/measures/Measures.js')).Measures }),
       },

@@ -1,0 +1,95 @@
+import type { ExerciseDefinition } from '@heathstep/core';
+
+/** What the library can be narrowed down by; each a set of words an exercise has. */
+export const FACETS = ['aim', 'position', 'equipment', 'driver', 'free of'] as const;
+export type Facet = (typeof FACETS)[number];
+
+export type Chosen = Readonly<Partial<Record<Facet, string>>>;
+
+const NOTHING = 'nothing needed';
+
+/** Standing on a step is standing: the first words of a position. */
+const positionOf = (e: ExerciseDefinition): string => e.position.split(/,| on | or /)[0] ?? e.position;
+
+function wordsOf(e: ExerciseDefinition, facet: Facet): readonly string[] {
+  switch (facet) {
+    case 'aim':
+      return [e.aim.replaceAll('-', ' ')];
+    case 'position':
+      return [positionOf(e)];
+    case 'equipment':
+      return e.equipment.length === 0 ? [NOTHING] : e.equipment;
+    case 'driver':
+      return e.drivers;
+    case 'free of':
+      return e.tags;
+  }
+}
+
+const has = (e: ExerciseDefinition, facet: Facet, word: string): boolean => {
+  const there = wordsOf(e, facet).includes(word);
+  return facet === 'free of' ? !there : there;
+};
+
+/** Everything that is written about an exercise, for the search by words. */
+export const textOf = (e: ExerciseDefinition): string =>
+  [
+    e.name,
+    e.aim,
+    e.position,
+    e.place,
+    e.feel,
+    e.change,
+    ...e.equipment,
+    ...e.steps,
+    ...e.faults.flatMap((f) => [f.fault, f.fix]),
+    ...e.drivers,
+  ]
+    .join(' ')
+    .toLowerCase();
+
+/** An index made once for all exercises, so that narrowing down reads no text twice. */
+export const indexOf = (exercises: readonly ExerciseDefinition[]): ReadonlyMap<string, string> =>
+  new Map(exercises.map((e) => [e.key, textOf(e)]));
+
+/** Exercises that have every word asked for and every choice made. */
+export function narrowed(
+  exercises: readonly ExerciseDefinition[],
+  index: ReadonlyMap<string, string>,
+  query: string,
+  chosen: Chosen,
+): ExerciseDefinition[] {
+  const asked = query
+    .trim()
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((w) => w !== '');
+  const choices = Object.entries(chosen) as [Facet, string][];
+  return exercises.filter((e) => {
+    const text = index.get(e.key) ?? '';
+    return asked.every((w) => text.includes(w)) && choices.every(([facet, word]) => has(e, facet, word));
+  });
+}
+
+export interface FacetCount {
+  readonly word: string;
+  readonly count: number;
+}
+
+/** For each word of a facet how many exercises would be left if it were chosen, the other choices standing. */
+export function countsOf(
+  exercises: readonly ExerciseDefinition[],
+  index: ReadonlyMap<string, string>,
+  query: string,
+  chosen: Chosen,
+  facet: Facet,
+): FacetCount[] {
+  const { [facet]: _own, ...others } = chosen;
+  const left = narrowed(exercises, index, query, others);
+  const words = [...new Set(exercises.flatMap((e) => wordsOf(e, facet)))].sort();
+  return words.map((word) => ({ word, count: left.filter((e) => has(e, facet, word)).length }));
+}
+
+/** The exercises of a ladder from its lowest rung. */
+export const rungsOf = (exercises: readonly ExerciseDefinition[], ladder: string): ExerciseDefinition[] =>
+  exercises.filter((e) => e.ladder === ladder).sort((a, b) => a.rung - b.rung);
