@@ -21,7 +21,7 @@ test('the library: find by words and by choices, see it move on either side, com
   await test.step('narrowed by what is at home and what is to be avoided, with counts', async () => {
     await page.getByLabel('equipment').selectOption('towel');
     await page.getByLabel('free of').selectOption('weight-bearing');
-    await expect(page.getByRole('status')).toHaveText(/^2 of 30$/);
+    await expect(page.getByRole('status')).toHaveText(/^2 of \d+$/);
     await page.getByRole('link', { name: /^Towel gather, drawn/ }).click();
   });
 

@@ -12,7 +12,7 @@ import {
   Min,
 } from 'class-validator';
 
-export const EQUIPMENT = ['towel', 'belt', 'ball', 'step', 'hand weight'] as const;
+export const EQUIPMENT = ['towel', 'belt', 'ball', 'step', 'band', 'hand weight'] as const;
 
 export class EpisodeBody {
   @IsUUID(undefined, { message: 'must be a UUID' })

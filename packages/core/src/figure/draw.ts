@@ -145,11 +145,17 @@ function pressPoint(s: Skeleton, what: string): Point {
   }
 }
 
-function strapEnd(end: Point | 'ball' | 'hand', s: Skeleton | null): Point {
-  if (typeof end !== 'string') return end;
-  if (s === null) return [0, 0];
-  return end === 'ball' ? s.near.ball : s.hand;
+/** What a prop may hang on. */
+interface Ends {
+  readonly ball: Point;
+  readonly hand: Point;
+  readonly knee?: Point;
 }
+
+const endsOf = (s: Skeleton): Ends => ({ ball: s.near.ball, hand: s.hand, knee: s.near.knee });
+
+const strapEnd = (end: Point | 'ball' | 'hand', ends: Ends): Point =>
+  typeof end === 'string' ? ends[end] : end;
 
 /** A hand weight, its foot at a point. */
 function weightShapes(foot: Point): Shape[] {
@@ -177,7 +183,7 @@ function handShapes(wrist: Point, lean: number): Shape[] {
   ];
 }
 
-function propShapes(prop: Prop, s: Skeleton | null): Shape[] {
+function propShapes(prop: Prop, ends: Ends): Shape[] {
   switch (prop.kind) {
     case 'floor':
       return [
@@ -218,7 +224,7 @@ function propShapes(prop: Prop, s: Skeleton | null): Shape[] {
         ),
       ];
     case 'weight': {
-      const foot = prop.at === 'knee' ? add(s?.near.knee ?? [0, 0], [-3, 5]) : prop.at;
+      const foot = prop.at === 'knee' ? add(ends.knee ?? [0, 0], [-3, 5]) : prop.at;
       return weightShapes(foot);
     }
     case 'towel': {
@@ -231,7 +237,7 @@ function propShapes(prop: Prop, s: Skeleton | null): Shape[] {
     case 'hand':
       return handShapes(prop.at, prop.lean);
     case 'strap':
-      return [stroke('strap', polyline([strapEnd(prop.from, s), strapEnd(prop.to, s)]), 1.1)];
+      return [stroke('strap', polyline([strapEnd(prop.from, ends), strapEnd(prop.to, ends)]), 1.1)];
   }
 }
 
@@ -253,13 +259,13 @@ function drawSide(figure: SideFigure, t: number, ghost: boolean): Shape[] {
   const straps = figure.props.filter(onBody);
   const others = figure.props.filter((p) => !onBody(p));
   return [
-    ...others.flatMap((p) => propShapes(p, s)),
+    ...others.flatMap((p) => propShapes(p, endsOf(s))),
     ...(ghost ? ghostShapes(solvePose(figure.start).near) : []),
     ...(s.far === null ? [] : legShapes(s.far, 'skin-far', 'cloth-far')),
     ...bodyShapes(s).slice(0, 4),
     ...legShapes(s.near, 'skin', 'cloth'),
     stroke('tendon', tendon(s.near), 0.8),
-    ...straps.flatMap((p) => propShapes(p, s)),
+    ...straps.flatMap((p) => propShapes(p, endsOf(s))),
     ...bodyShapes(s).slice(4),
     ...(figure.press ?? []).map((what) => fill('press', dot(pressPoint(s, what), cueSize(figure) * 1.7))),
     ...arrowShapes(figure),
@@ -292,31 +298,46 @@ const TOES: readonly (readonly [base: Point, length: number, r: number])[] = [
   [[-4, 15.8], 3.2, 0.95],
 ];
 
+const HEEL_CENTRE: Point = [0, 2.5];
+
+/** Turns points of a left foot from above outward about its heel. */
+function turner(deg: number): (p: Point) => Point {
+  const [sin, cos] = leaning(deg);
+  return ([x, y]) => {
+    const [dx, dy] = minus([x, y], HEEL_CENTRE);
+    return add(HEEL_CENTRE, [dx * cos - dy * sin, dx * sin + dy * cos]);
+  };
+}
+
 function topToes(pose: TopPose, tone: (lift: number) => Tone): Shape[] {
+  const turned = turner(pose.turn ?? 0);
   return TOES.map(([base, length, r], i) => {
     const lift = pose.lift[i] ?? 0;
     const turn = pose.spread[i] ?? 0;
     const tip = add(base, leaning(-turn), length * (1 - 0.28 * lift));
-    return fill(tone(lift), limb(base, tip, r, r * (1 + 0.22 * lift)));
+    return fill(tone(lift), limb(turned(base), turned(tip), r, r * (1 + 0.22 * lift)));
   });
 }
 
+/** Where something is pressed on a foot from above. */
+const TOP_PRESS: Readonly<Record<string, Point>> = { ball: [3.2, 17], heel: [0, 3], arch: [1.2, 10.5] };
+
 function drawTop(figure: TopFigure, t: number, ghost: boolean): Shape[] {
   const pose = betweenTop(figure.start, figure.end, t);
+  const turned = turner(pose.turn ?? 0);
   const drawn = (pose.arch ?? 0) * 1.3;
-  const foot = TOP_FOOT.map(([x, y]): Point => [x, y > 10 ? y - drawn : y]);
+  const outline = (p: TopPose) => softOutline(TOP_FOOT.map(turner(p.turn ?? 0)));
+  const foot = TOP_FOOT.map(([x, y]): Point => turned([x, y > 10 ? y - drawn : y]));
+  const moves = (figure.start.turn ?? 0) !== (figure.end.turn ?? 0);
+  const size = cueSize(figure) * 2.2;
+  const ends = { ball: turned([0, 15]), hand: turned([0, 15]) };
   return [
     ...(ghost ? topToes(figure.start, () => 'ghost') : []),
+    ...(ghost && moves ? [fill('ghost', outline(figure.start))] : []),
     fill('skin', softOutline(foot)),
     ...topToes(pose, (lift) => (lift > 0.3 ? 'skin-far' : 'skin')),
-    ...((figure.press ?? []).includes('ball')
-      ? [fill('press', dot([3.2, 17 - drawn], cueSize(figure) * 2.2))]
-      : []),
-    ...((figure.press ?? []).includes('heel') ? [fill('press', dot([0, 3], cueSize(figure) * 2.2))] : []),
-    ...((figure.press ?? []).includes('arch')
-      ? [fill('press', dot([1.2, 10.5], cueSize(figure) * 2.2))]
-      : []),
-    ...figure.props.flatMap((p) => propShapes(p, null)),
+    ...(figure.press ?? []).map((what) => fill('press', dot(turned(TOP_PRESS[what] ?? [0, 0]), size))),
+    ...figure.props.flatMap((p) => propShapes(p, ends)),
     ...arrowShapes(figure),
   ];
 }

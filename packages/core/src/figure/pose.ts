@@ -45,6 +45,8 @@ export interface TopPose {
   readonly lift: readonly number[];
   /** How far the arch is drawn up, 0 to 1. */
   readonly arch?: number | undefined;
+  /** The whole foot turned outward about its heel, in degrees. */
+  readonly turn?: number | undefined;
 }
 
 export type Prop =

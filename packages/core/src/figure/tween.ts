@@ -44,6 +44,7 @@ export function betweenTop(a: TopPose, b: TopPose, t: number): TopPose {
     spread: list(a.spread, b.spread),
     lift: list(a.lift, b.lift),
     arch: mix(a.arch ?? 0, b.arch ?? 0, t),
+    turn: mix(a.turn ?? 0, b.turn ?? 0, t),
   };
 }
 

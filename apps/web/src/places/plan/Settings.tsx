@@ -10,6 +10,7 @@ const STAND_INS: Record<string, string> = {
   belt: 'a belt',
   ball: 'a ball',
   step: 'a step',
+  band: 'a band',
   'hand weight': 'a hand weight',
 };
 
