@@ -188,7 +188,7 @@ function Run({
             beat.kind,
             (clock.second - beat.startSecond) / (beat.endSecond - beat.startSecond),
           )}
-          className="mt-2 h-48 w-full"
+          className="mt-2 h-[19dvh] w-full"
         />
       )}
       <div className="mt-3 flex flex-col items-center">
@@ -239,7 +239,7 @@ function Run({
           End here
         </button>
       </div>
-      <div className="mt-2 grid grid-cols-2 gap-3">
+      <div className="sticky bottom-0 mt-2 grid grid-cols-2 gap-3 bg-paper py-2">
         <button
           type="button"
           className="min-h-16 rounded-xl bg-ease-wash text-lg font-bold text-ease-deep"
@@ -275,7 +275,7 @@ const AROUND = 2 * Math.PI * R;
 
 function Ring({ share, rest, children }: { share: number; rest: boolean; children: React.ReactNode }) {
   return (
-    <div className="relative size-56">
+    <div className="relative size-48">
       <svg viewBox="0 0 220 220" className="size-full -rotate-90" aria-hidden>
         <circle cx="110" cy="110" r={R} fill="none" stroke="var(--color-line)" strokeWidth="15" />
         <circle

@@ -32,7 +32,7 @@ const has = (e: ExerciseDefinition, facet: Facet, word: string): boolean => {
 };
 
 /** Everything that is written about an exercise, for the search by words. */
-export const textOf = (e: ExerciseDefinition): string =>
+const textOf = (e: ExerciseDefinition): string =>
   [
     e.name,
     e.aim,
