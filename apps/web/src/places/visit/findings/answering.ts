@@ -1,4 +1,10 @@
-import type { Column, FindingDefinition, FindingState, SafetyAnswer } from '@heathstep/core';
+import {
+  type Column,
+  type FindingDefinition,
+  type FindingState,
+  otherSide,
+  type SafetyAnswer,
+} from '@heathstep/core';
 import type { LiveVisit } from '../live.js';
 
 const SIDED: readonly SafetyAnswer[] = ['left', 'right'];
@@ -13,23 +19,51 @@ export function sidedAnswer(held: SafetyAnswer | null, side: Column, present: bo
   return on.has('left') ? 'left' : on.has('right') ? 'right' : 'no';
 }
 
-/** Keeps an answer: where the finding is a safety question, that is what is answered. Null takes it back. */
+type Change = readonly [key: string, value: unknown];
+
+/**
+ * What an answer changes. Where the finding is a safety question that question is answered; but one side found free of
+ * it never answers for the other: until both are, the side's own answer stands and the question stays open. Null takes
+ * the answer back, and leaves a sign of the other side standing.
+ */
+export function changesFor(
+  finding: Pick<FindingDefinition, 'key' | 'safety'>,
+  side: Column,
+  state: FindingState | null,
+  get: (key: string) => unknown,
+): Change[] {
+  const key = `finding.${finding.key}.${side}`;
+  if (finding.safety === null || state === 'not-tested') return [[key, state]];
+  const question = `safety.${finding.safety}`;
+  const held = (get(question) ?? null) as SafetyAnswer | null;
+  if (state === null) {
+    const kept = held === 'both' && side !== 'none' ? sidedAnswer(held, side, false) : null;
+    return [
+      [question, kept],
+      [key, null],
+    ];
+  }
+  if (state === 'absent' && held === null && side !== 'none') {
+    const other = `finding.${finding.key}.${otherSide(side)}`;
+    if (get(other) !== 'absent') return [[key, 'absent']];
+    return [
+      [question, 'no'],
+      [key, null],
+      [other, null],
+    ];
+  }
+  return [
+    [question, sidedAnswer(held, side, state === 'present')],
+    [key, null],
+  ];
+}
+
+/** Keeps an answer, so that one undo takes it back whole. */
 export function answerFinding(
   live: LiveVisit,
   finding: FindingDefinition,
   side: Column,
   state: FindingState | null,
 ): void {
-  const key = `finding.${finding.key}.${side}`;
-  if (finding.safety === null || state === 'not-tested') {
-    live.store.set(key, state);
-    return;
-  }
-  const question = `safety.${finding.safety}`;
-  const held = live.store.get(question) as SafetyAnswer | null;
-  const answer = state === null ? null : sidedAnswer(held, side, state === 'present');
-  live.store.setMany([
-    [question, answer],
-    [key, null],
-  ]);
+  live.store.setMany(changesFor(finding, side, state, (key) => live.store.get(key)));
 }

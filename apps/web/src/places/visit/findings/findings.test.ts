@@ -3,7 +3,7 @@ import { emptyRecord, type FindingState, reasonAbout, type ReasonInput } from '@
 import type { ConcludedIdea } from '@heathstep/contracts';
 import { VIEWS } from '../../../parts/footShapes.js';
 import { withVerdict, without } from '../conclude/concluded.js';
-import { sidedAnswer } from './answering.js';
+import { changesFor, sidedAnswer } from './answering.js';
 import { groupIdeas, ideasOf, lengthOf } from './ideas.js';
 import {
   findingsOfIdea,
@@ -144,6 +144,36 @@ describe('an answer that is a safety question', () => {
   ] as const)('%s, %s present %s becomes %s', (held, side, present, answer) =>
     expect(sidedAnswer(held, side, present)).toBe(answer),
   );
+});
+
+describe('answering a finding that is a safety question', () => {
+  const squeeze = { key: 'calf-squeeze-still', safety: 'calf-squeeze-still' };
+  const question = 'safety.calf-squeeze-still';
+  const changes = (
+    held: Record<string, string>,
+    side: 'left' | 'right',
+    state: FindingState | null,
+  ): Record<string, unknown> =>
+    Object.fromEntries(changesFor(squeeze, side, state, (key) => held[key] ?? null));
+
+  it('never answers for the side that was not looked at', () => {
+    expect(changes({}, 'left', 'absent')).toEqual({ 'finding.calf-squeeze-still.left': 'absent' });
+  });
+
+  it('answers no once both sides were found free of it', () => {
+    const held = { 'finding.calf-squeeze-still.left': 'absent' };
+    expect(changes(held, 'right', 'absent')).toMatchObject({ [question]: 'no' });
+  });
+
+  it('tells a sign at once', () => {
+    expect(changes({}, 'left', 'present')).toMatchObject({ [question]: 'left' });
+    expect(changes({ [question]: 'right' }, 'left', 'present')).toMatchObject({ [question]: 'both' });
+  });
+
+  it('takes one side back without losing the sign of the other', () => {
+    expect(changes({ [question]: 'both' }, 'left', null)).toMatchObject({ [question]: 'right' });
+    expect(changes({ [question]: 'left' }, 'left', null)).toMatchObject({ [question]: null });
+  });
 });
 
 describe('the clinician’s conclusion', () => {
