@@ -14,6 +14,8 @@ export interface Ladder {
   readonly key: string;
   readonly name: string;
   readonly purpose: string;
+  /** Its members stand side by side, none harder than another. */
+  readonly set?: boolean;
 }
 
 export type LookPanel = 'pain' | 'points' | 'toes' | 'callus' | 'wear' | 'numb' | 'tender';

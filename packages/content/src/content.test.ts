@@ -86,7 +86,7 @@ describe('bad content', () => {
       /pain.yaml at \/0: unknown field colour/,
     ],
     [
-      'exercises/foot.yaml',
+      'exercises/arch.yaml',
       'ladder: arch',
       'ladder: arches',
       /exercises at doming-seated: there is no ladder arches/,

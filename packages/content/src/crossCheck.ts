@@ -1,18 +1,19 @@
 import {
-  betweenSide,
+  circular,
   computeDose,
-  limitProblems,
+  figureProblems as bodyProblems,
   PHOTO_CONSTRUCTIONS,
   type Criterion,
   type ExerciseDefinition,
   prescriptionProblems,
   type Prescription,
+  risesOf,
   sidesFor,
-  solvePose,
   type Sign,
   type Slot,
   toDoseInput,
   type Trigger,
+  unreachable,
 } from '@heathstep/core';
 import { type ContentBundle, ContentProblem } from './bundle.js';
 
@@ -62,6 +63,23 @@ function exerciseProblems(e: ExerciseDefinition, content: ContentBundle): Conten
       .filter((s) => s.split(/\s+/).length >= MOST_WORDS_IN_A_STEP)
       .map((s) => at(`the step "${s}" has ${MOST_WORDS_IN_A_STEP} words or more`)),
     ...prescriptionProblems(p, e).map((i) => at(`default dose: ${i.path} is not ${i.bound}`)),
+    ...e.after
+      .filter((k) => !content.exercises.some((x) => x.key === k && x.ladder !== e.ladder))
+      .map((k) => at(`it comes after ${k}, which is on no other ladder`)),
+  ];
+}
+
+/** Every exercise can be reached by steps up, without going round in circles, and each step says what it changes. */
+function graphProblems(content: ContentBundle): ContentProblem[] {
+  const ordered = (ladder: string) => content.ladders.find((l) => l.key === ladder)?.set !== true;
+  const rises = risesOf(content.exercises, ordered);
+  const at = (key: string, reason: string) => new ContentProblem('exercises', key, reason);
+  return [
+    ...circular(content.exercises, rises).map((k) => at(k, 'steps up lead round in a circle')),
+    ...unreachable(content.exercises, rises, ordered).map((k) => at(k, 'no step up leads to it')),
+    ...rises
+      .filter((r) => r.changes.length === 0)
+      .map((r) => at(r.to, `the step from ${r.from} does not say what changes`)),
   ];
 }
 
@@ -262,13 +280,11 @@ function figureProblems(content: ContentBundle): ContentProblem[] {
         ? []
         : [at('there is no exercise of this key')]),
       ...(left < right && bottom < top ? [] : [at('the frame has no size')]),
-      ...(f.view === 'top'
-        ? []
-        : FRAMES.flatMap((t) =>
-            limitProblems(solvePose(betweenSide(f.start, f.end, t))).map((p) =>
-              at(`at ${t} of the way the ${p.leg} ${p.joint} is at ${Math.round(p.angle)}`),
-            ),
-          )),
+      ...FRAMES.flatMap((t) =>
+        bodyProblems(f, t).map((p) =>
+          at(`at ${t} of the way the ${p.leg} ${p.joint} is at ${Math.round(p.angle)}`),
+        ),
+      ),
     ];
   });
   return [...undrawn, ...wrong];
@@ -345,6 +361,7 @@ export function crossCheck(content: ContentBundle): ContentProblem[] {
     ...pathwayProblems(content),
     ...content.exercises.flatMap((e) => exerciseProblems(e, content)),
     ...ladderProblems(content),
+    ...graphProblems(content),
     ...protocolProblems(content),
     ...safetyProblems(content),
     ...duplicates(

@@ -1,47 +1,109 @@
-import { betweenSide, drawFigure, limitProblems, solvePose } from '@heathstep/core';
+import {
+  betweenFront,
+  betweenSide,
+  drawFigure,
+  type FigureDefinition,
+  figureProblems,
+  solveFront,
+  solvePose,
+} from '@heathstep/core';
 import { loadContent } from './index.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
 const { figures } = loaded.content;
-const FRAMES = [0, 0.1, 0.3, 0.5, 0.7, 0.9, 1];
-const sides = figures.flatMap((f) => (f.view === 'side' ? [[f.exercise, f] as const] : []));
+const FRAMES = Array.from({ length: 21 }, (_, i) => i / 20);
+const all = figures.map((f) => [f.exercise, f] as const);
+const bodies = all.filter(([, f]) => f.view !== 'top' && f.view !== 'sole');
+
+interface Resting {
+  /** The point that carries, and the lowest of foot and ankle, in cm above the floor. */
+  readonly at: number;
+  readonly lowest: number;
+}
+
+/** Feet that rest on something at a moment. */
+function resting(f: FigureDefinition, t: number): Resting[] {
+  if (f.view === 'side') {
+    const pose = betweenSide(f.start, f.end, t);
+    const s = solvePose(pose);
+    return [[s.near, pose.near] as const, [s.far, pose.far] as const].flatMap(([leg, given]) => {
+      if (leg === null || given === undefined || !leg.placed) return [];
+      const carries =
+        given.ball === undefined || (given.rock === true && given.pitch < 0) ? leg.heel : leg.ball;
+      return [{ at: carries[1], lowest: Math.min(leg.ball[1], leg.heel[1]) }];
+    });
+  }
+  if (f.view !== 'front' && f.view !== 'back') return [];
+  const s = solveFront(betweenFront(f.start, f.end, t), f.view);
+  return [s.right, s.left].flatMap((leg) => (leg.free ? [] : [{ at: leg.foot[1], lowest: leg.foot[1] }]));
+}
+
+/** Heights of what can carry a foot. */
+const supports = (f: FigureDefinition): number[] => [
+  0,
+  ...f.props.flatMap((p) => {
+    if (p.kind === 'step' || p.kind === 'cushion') return [p.height];
+    return p.kind === 'ball' ? [p.radius * 2] : [];
+  }),
+];
+
+const numbersOf = (d: string): number[] => (d.match(/-?(\d+(\.\d+)?|\.\d+)/g) ?? []).map(Number);
+
+/** The picture as it stands in a page, without its colours. */
+const asSvg = (f: FigureDefinition): string =>
+  drawFigure(f, 1, true)
+    .shapes.map((s) =>
+      s.line === undefined
+        ? `<path class="${s.tone}" d="${s.d}"/>`
+        : `<path class="${s.tone}" stroke-width="${s.line}" d="${s.d}"/>`,
+    )
+    .join('');
 
 describe('figures of the exercises', () => {
-  it.each(sides)('%s: every joint within what it can do, at each moment', (_key, f) => {
-    for (const t of FRAMES) expect(limitProblems(solvePose(betweenSide(f.start, f.end, t)))).toEqual([]);
+  it.each(all)('%s: every joint within what it can do, at each moment', (_key, f) => {
+    for (const t of FRAMES) expect([t, figureProblems(f, t)]).toEqual([t, []]);
   });
 
-  it.each(sides)(
-    '%s: feet that rest stand on the floor or on what is drawn below them, never in it',
+  it.each(bodies)(
+    '%s: feet that rest stand on the floor or on what is drawn below them, at each moment',
     (_key, f) => {
-      const heights = [
-        0,
-        ...f.props.flatMap((p) => (p.kind === 'step' ? [p.height] : p.kind === 'ball' ? [p.radius * 2] : [])),
-      ];
-      for (const t of [0, 1]) {
-        const s = solvePose(t === 0 ? f.start : f.end);
-        for (const leg of [s.near, s.far]) {
-          if (leg === null || !leg.placed) continue;
-          const lowest = Math.min(leg.ball[1], leg.heel[1]);
-          expect(Math.min(...heights.map((h) => Math.abs(h - lowest)))).toBeLessThan(0.6);
-        }
-      }
-      for (const t of FRAMES) {
-        const s = solvePose(betweenSide(f.start, f.end, t));
-        for (const leg of [s.near, s.far])
-          if (leg !== null) expect(Math.min(leg.ball[1], leg.heel[1], leg.ankle[1])).toBeGreaterThan(-1);
-      }
+      const [first, last] = [resting(f, 0), resting(f, 1)];
+      // A foot that steps from one height to another is in the air between.
+      const steps = first.map((foot, i) => Math.abs(foot.at - (last[i]?.at ?? foot.at)) > 1);
+      for (const t of FRAMES)
+        resting(f, t).forEach(({ at }, i) => {
+          if (steps[i] === true && t > 0 && t < 1) return;
+          expect([t, Math.min(...supports(f).map((h) => Math.abs(h - at))) < 1]).toEqual([t, true]);
+        });
     },
   );
+
+  it.each(bodies)('%s: no part of a resting foot sinks into the floor', (_key, f) => {
+    for (const t of FRAMES) for (const { lowest } of resting(f, t)) expect(lowest).toBeGreaterThan(-0.6);
+  });
+
+  it.each(all)('%s: moves without a jump, and starts and ends apart', (_key, f) => {
+    const frames = FRAMES.map((t) => drawFigure(f, t).shapes.map((s) => s.d));
+    for (const [i, frame] of frames.entries()) {
+      const before = frames[i - 1] ?? frame;
+      expect(frame.length).toBe(before.length);
+      frame.forEach((d, n) => {
+        const [now, then] = [numbersOf(d), numbersOf(before[n] ?? '')];
+        expect([n, now.length]).toEqual([n, then.length]);
+        const most = Math.max(0, ...now.map((v, k) => Math.abs(v - (then[k] ?? 0))));
+        expect([n, most < 10 ? 'soft' : most]).toEqual([n, 'soft']);
+      });
+    }
+    expect(frames[0]).not.toEqual(frames.at(-1));
+  });
 
   it('are no two the same picture', () => {
     const drawn = figures.map((f) => JSON.stringify(drawFigure(f, 1, true).shapes));
     expect(new Set(drawn).size).toBe(drawn.length);
   });
 
-  it('are each under 6 KB', () => {
-    for (const f of figures)
-      expect([f.exercise, JSON.stringify(drawFigure(f, 1, true)).length < 6144]).toEqual([f.exercise, true]);
+  it.each(all)('%s: under 6 KB as a picture in a page', (_key, f) => {
+    expect(asSvg(f).length).toBeLessThan(6144);
   });
 });

@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { parse, YAMLParseError } from 'yaml';
 import { type ContentBundle, ContentProblem } from './bundle.js';
+import { expandExercise, type WrittenExercise } from './expandExercise.js';
 import { crossCheck } from './crossCheck.js';
 import {
   expandCondition,
@@ -106,7 +107,7 @@ export function loadContentFrom(root: string): LoadResult {
   const parts = {
     measures: list('measures'),
     ladders: list('ladders'),
-    exercises: list('exercises'),
+    exercises: (list('exercises') as WrittenExercise[]).map(expandExercise),
     pathways: list('pathways'),
     safetyQuestions: safety.flatMap((s) => s.questions),
     safetyRules: safety.flatMap((s) => s.rules),

@@ -12,7 +12,24 @@ import {
   Min,
 } from 'class-validator';
 
-export const EQUIPMENT = ['towel', 'belt', 'ball', 'step', 'band', 'hand weight'] as const;
+export const EQUIPMENT = [
+  'towel',
+  'belt',
+  'ball',
+  'step',
+  'band',
+  'hand weight',
+  'roller',
+  'cushion',
+  'small objects',
+  'rope',
+  'spoon',
+  'toe spacers',
+  'wide shoes',
+  'insoles',
+  'tape',
+  'night splint',
+] as const;
 
 export class EpisodeBody {
   @IsUUID(undefined, { message: 'must be a UUID' })

@@ -101,13 +101,23 @@ export { type LoadInput, relativeLoad } from './dose/load.js';
 export { type ExerciseLoad, type LoadRise, loadRise } from './dose/loadRise.js';
 export {
   type Aim,
+  type Change,
+  CHANGES,
+  COUNTED,
+  type Counted,
+  EXERCISE_PARTS,
+  type ExercisePart,
   type DoseRanges,
   type ExerciseDefinition,
   type ExerciseDose,
+  LOAD_KINDS,
+  type LoadKind,
   type Span,
   type Tag,
   TAGS,
+  type Variant,
 } from './exercise/definition.js';
+export { circular, type Rise, risesOf, rungsOf, unreachable } from './exercise/ladder.js';
 export {
   type Adjunct,
   NO_PROTOCOL,
@@ -232,14 +242,29 @@ export {
 export { isDueOn, weekdayOf } from './plan/due.js';
 export { normal, seededRandom } from './simulate/random.js';
 export { simulateHomeLog, type SimulatedDay, type SimulatedHome } from './simulate/homeLog.js';
-export { type Drawing, drawFigure, type Shape, type Tone } from './figure/draw.js';
-export { JOINT_LIMITS, type LimitProblem, limitProblems } from './figure/limits.js';
 export {
+  type Build,
+  BUILDS,
+  drawFigure,
+  drawnFor,
+  type FigureProblem,
+  figureProblems,
+} from './figure/draw.js';
+export { type Drawing, type Shape, type Tone } from './figure/shapes.js';
+export { FRONT_LIMITS, solveFront } from './figure/front.js';
+export { JOINT_LIMITS, TOP_LIMITS } from './figure/limits.js';
+export {
+  type Anchor,
   type FigureDefinition,
+  type FrontFigure,
+  type FrontLeg,
+  type FrontPose,
   type LegPose,
   type Prop,
+  type SideFigure,
   type SidePose,
+  type TopFigure,
   type TopPose,
 } from './figure/pose.js';
 export { type Skeleton, solvePose } from './figure/skeleton.js';
-export { betweenSide, outAndBack } from './figure/tween.js';
+export { betweenFront, betweenSide, outAndBack } from './figure/tween.js';

@@ -1,5 +1,13 @@
 import { useEffect, useMemo, useRef } from 'react';
-import { drawFigure, type FigureDefinition, outAndBack, type Side, type Tone } from '@heathstep/core';
+import {
+  drawFigure,
+  drawnFor,
+  type FigureDefinition,
+  outAndBack,
+  type Side,
+  type Tone,
+} from '@heathstep/core';
+import { lookOf, useAppearance } from './appearance.js';
 
 /** Out and back, in seconds. */
 const CYCLE_SECONDS = 4;
@@ -10,7 +18,7 @@ const isStill = (): boolean => window.matchMedia('(prefers-reduced-motion: reduc
 
 /**
  * An exercise drawn: the end with the start as a ghost behind; playing, it goes out and back while it is in view.
- * Drawn for the right foot and mirrored for the left.
+ * Mirrored for the foot it is not drawn for.
  */
 export function Figure({
   figure,
@@ -29,10 +37,18 @@ export function Figure({
   className: string;
 }) {
   const svg = useRef<SVGSVGElement>(null);
+  const appearance = useAppearance();
+  const { style, build } = useMemo(
+    () => lookOf(appearance, 'exercise' in figure ? String(figure.exercise) : ''),
+    [appearance, figure],
+  );
   const moves = playing && !isStill();
   const still = useMemo(
-    () => (moment === undefined ? drawFigure(figure, moves ? 0 : 1, !moves) : drawFigure(figure, moment)),
-    [figure, moves, moment],
+    () =>
+      moment === undefined
+        ? drawFigure(figure, moves ? 0 : 1, !moves, build)
+        : drawFigure(figure, moment, false, build),
+    [figure, moves, moment, build],
   );
   useEffect(() => {
     const host = svg.current;
@@ -42,7 +58,7 @@ export function Figure({
     const paths = [...host.querySelectorAll('path')];
     const draw = (now: number) => {
       const phase = (now / 1000 / CYCLE_SECONDS) % 1;
-      drawFigure(figure, outAndBack(phase)).shapes.forEach((s, i) => {
+      drawFigure(figure, outAndBack(phase), false, build).shapes.forEach((s, i) => {
         if (paths[i]?.getAttribute('d') !== s.d) paths[i]?.setAttribute('d', s.d);
       });
       if (seen) frame = requestAnimationFrame(draw);
@@ -57,7 +73,7 @@ export function Figure({
       watch.disconnect();
       cancelAnimationFrame(frame);
     };
-  }, [figure, moves]);
+  }, [figure, moves, build]);
   return (
     <svg
       ref={svg}
@@ -66,7 +82,7 @@ export function Figure({
       role="img"
       aria-label={label}
       className={className}
-      style={side === 'left' ? { transform: 'scaleX(-1)' } : undefined}
+      style={side === drawnFor(figure) ? style : { ...style, transform: 'scaleX(-1)' }}
     >
       {still.shapes.map((s, i) =>
         s.line === undefined ? (

@@ -54,6 +54,9 @@ const RANGES = {
   daysPerWeek: [1, 7],
 } as const;
 
+/** Eight hours, for what is worn through a night. */
+const LONGEST_HOLD = 28_800;
+
 const TEMPO_RANGES = {
   upSeconds: [0, 120],
   topSeconds: [0, 300],
@@ -75,7 +78,7 @@ function workProblems(input: DoseInput): Issue[] {
   if (tempo === undefined) {
     return outsideRanges(
       { holdSeconds, releaseSeconds: releaseSeconds ?? 0 },
-      { holdSeconds: [0.5, 3600], releaseSeconds: [0, 600] },
+      { holdSeconds: [0.5, LONGEST_HOLD], releaseSeconds: [0, 600] },
     );
   }
   const problems = outsideRanges(tempo, TEMPO_RANGES).map((p) => ({ ...p, path: `tempo.${p.path}` }));

@@ -33,7 +33,62 @@ export type Aim =
   | 'isometric'
   | 'balance'
   | 'impact'
-  | 'relief';
+  | 'relief'
+  /** Something worn or done through the day, such as a spacer between the toes. */
+  | 'aid';
+
+/** What one rung asks more of than the one before. */
+export const CHANGES = [
+  'support',
+  'legs',
+  'range',
+  'load',
+  'speed',
+  'surface',
+  'knee angle',
+  'position',
+  'precision',
+  'direction',
+  'senses',
+  'time',
+  'impact',
+] as const;
+
+export type Change = (typeof CHANGES)[number];
+
+export const EXERCISE_PARTS = [
+  'toes',
+  'big toe',
+  'arch',
+  'sole',
+  'forefoot',
+  'heel',
+  'ankle',
+  'calf',
+  'shin',
+  'knee',
+  'hip',
+  'whole body',
+] as const;
+
+export type ExercisePart = (typeof EXERCISE_PARTS)[number];
+
+/** What is counted while it is done. */
+export const COUNTED = ['reps', 'holds', 'minutes', 'pulls', 'pieces', 'laps', 'letters', 'steps'] as const;
+
+export type Counted = (typeof COUNTED)[number];
+
+export const LOAD_KINDS = ['none', 'body', 'band', 'knee weight', 'hand weight', 'towel weight'] as const;
+
+export type LoadKind = (typeof LOAD_KINDS)[number];
+
+/** The same exercise with one setting changed. */
+export interface Variant {
+  readonly key: string;
+  readonly name: string;
+  /** What is done differently, as said to the patient. */
+  readonly how: string;
+}
 
 /** Lowest and highest a clinician can set in place. */
 export type Span = readonly [min: number, max: number];
@@ -72,20 +127,39 @@ export interface ExerciseDefinition {
   readonly rung: number;
   /** What is harder here than one rung down. */
   readonly change: string;
+  /** The kinds of that change; none on a first rung. */
+  readonly changes: readonly Change[];
+  /** Exercises of other ladders that are mastered before this one. */
+  readonly after: readonly string[];
   /** Both feet at once, or one after the other. */
   readonly laterality: 'together' | 'per-side';
   readonly position: string;
   readonly equipment: readonly string[];
   /** Any surface, chair or wall that most homes have. */
   readonly place: string;
+  readonly surface: string;
+  /** Room it takes. */
+  readonly space: string;
+  readonly parts: readonly ExercisePart[];
+  /** What moves, and what stays still. */
+  readonly moves: string;
   readonly steps: readonly string[];
+  /** When to breathe in and out; null where it does not matter. */
+  readonly breathing: string | null;
   readonly feel: string;
   readonly faults: readonly { readonly fault: string; readonly fix: string }[];
+  /** Signs to stop at once. */
+  readonly stops: readonly string[];
   readonly tags: readonly Tag[];
   readonly drivers: readonly string[];
   readonly setupSeconds: number;
   readonly dose: ExerciseDose;
   readonly range: DoseRanges;
+  readonly counted: Counted;
+  /** What the two halves of a repetition are called: up and down, out and back. */
+  readonly beats: readonly [out: string, back: string];
+  readonly loadKind: LoadKind;
+  readonly variants: readonly Variant[];
   /** Calf load estimate; null where there is none. */
   readonly load: { readonly legs: 1 | 2; readonly footPitchDeg: number } | null;
   /** Relief never counts toward criteria. */

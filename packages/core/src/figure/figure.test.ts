@@ -128,6 +128,6 @@ describe('the movement', () => {
       { spread: [-10, 0, 4, 8, 20], lift: [1, 0, 0, 0, 0] },
       0.5,
     );
-    expect(pose).toEqual({ spread: [-5, 0, 2, 4, 10], lift: [0.5, 0, 0, 0, 0], arch: 0, turn: 0 });
+    expect(pose).toEqual({ spread: [-5, 0, 2, 4, 10], lift: [0.5, 0, 0, 0, 0], arch: 0, turn: 0, curl: 0 });
   });
 });

@@ -1,3 +1,4 @@
+import type { TopPose } from './pose.js';
 import { type LegJoints, leanOf, minus, type Skeleton } from './skeleton.js';
 
 /** What a joint can do in a drawn pose, in degrees. Ordinary adult ranges, rounded; convention. */
@@ -51,4 +52,22 @@ export function limitProblems(skeleton: Skeleton): LimitProblem[] {
       ...(leg.short > 0.5 ? [{ leg: name, joint: 'reach' as const, angle: leg.short }] : []),
     ];
   });
+}
+
+/** What toes and a foot from above can do: degrees of spreading outward, and of turning about the heel. Convention. */
+export const TOP_LIMITS = { spread: [-25, 40], turn: [-45, 60], share: [0, 1] } as const;
+
+/** Toes or a foot turned further than they go, and shares outside 0 to 1. */
+export function topProblems(pose: TopPose): { leg: string; joint: string; angle: number }[] {
+  const outside = (joint: keyof typeof TOP_LIMITS, name: string, value: number) =>
+    value < TOP_LIMITS[joint][0] - SLACK / 10 || value > TOP_LIMITS[joint][1] + SLACK / 10
+      ? [{ leg: 'foot', joint: name, angle: value }]
+      : [];
+  return [
+    ...pose.spread.flatMap((v, i) => outside('spread', `toe ${i + 1}`, v)),
+    ...pose.lift.flatMap((v, i) => outside('share', `lift of toe ${i + 1}`, v)),
+    ...outside('share', 'arch', pose.arch ?? 0),
+    ...outside('share', 'curl', pose.curl ?? 0),
+    ...outside('turn', 'turn', pose.turn ?? 0),
+  ];
 }

@@ -7,6 +7,17 @@ const n = (v: number): string => String(Math.round(v * 10) / 10 + 0);
 /** Picture coordinates grow downward. */
 export const at = (p: Point): string => `${n(p[0])} ${n(-p[1])}`;
 
+const tenth = (v: number): number => Math.round(v * 10);
+
+/** A curve told from where it begins, which takes fewer digits; rounded so that no error adds up. */
+function curve(from: Point, ...points: readonly Point[]): string {
+  const numbers = points.flatMap(([x, y]) => [tenth(x) - tenth(from[0]), tenth(from[1]) - tenth(y)]);
+  return `c${numbers
+    .map((v) => String(v / 10).replace(/^(-?)0\./, '$1.'))
+    .join(' ')
+    .replaceAll(' -', '-')}`;
+}
+
 /** A soft closed outline through points. */
 export function softOutline(points: readonly Point[]): string {
   const count = points.length;
@@ -15,7 +26,7 @@ export function softOutline(points: readonly Point[]): string {
     const [before, from, to, after] = [p(i - 1), p(i), p(i + 1), p(i + 2)];
     const c1 = add(from, minus(to, before), 1 / 6);
     const c2 = add(to, minus(after, from), -1 / 6);
-    return `C${at(c1)} ${at(c2)} ${at(to)}`;
+    return curve(from, c1, c2, to);
   });
   return `M${at(p(0))}${parts.join('')}Z`;
 }
@@ -30,6 +41,17 @@ export function limb(a: Point, b: Point, ra: number, rb: number): string {
 }
 
 export const polyline = (points: readonly Point[]): string => `M${points.map(at).join('L')}`;
+
+/** A soft open line through points. */
+export function softLine(points: readonly Point[]): string {
+  const p = (i: number): Point => points[Math.max(0, Math.min(points.length - 1, i))] ?? [0, 0];
+  const parts = points.slice(1).map((to, i) => {
+    const c1 = add(p(i), minus(to, p(i - 1)), 1 / 6);
+    const c2 = add(to, minus(p(i + 2), p(i)), -1 / 6);
+    return curve(p(i), c1, c2, to);
+  });
+  return `M${at(p(0))}${parts.join('')}`;
+}
 
 /** A rectangle by its corners, left bottom and right top. */
 export const box = (left: number, bottom: number, right: number, top: number): string =>

@@ -75,9 +75,11 @@ function footAt(pose: LegPose, ankleAt: Point | null): Foot {
   const origin =
     ankleAt !== null
       ? add(add(ankleAt, along, -BODY.ankle), up, -BODY.ankleHeight)
-      : pose.heel !== undefined
-        ? add(pose.heel, along, -BODY.heelContact)
-        : add(pose.ball ?? [0, 0], along, -BODY.ball);
+      : pose.rock === true && pose.pitch < 0
+        ? add(add(pose.ball ?? [0, 0], [BODY.heelContact - BODY.ball, 0]), along, -BODY.heelContact)
+        : pose.heel !== undefined
+          ? add(pose.heel, along, -BODY.heelContact)
+          : add(pose.ball ?? [0, 0], along, -BODY.ball);
   return {
     heel: onSole(origin, BODY.heelContact, 0),
     ankle: onSole(origin, BODY.ankle, BODY.ankleHeight),
@@ -157,7 +159,8 @@ function armTo(shoulder: Point, hand: Point | undefined): { elbow: Point; hand: 
   const unit: Point = full === 0 ? [0, -1] : [line[0] / full, line[1] / full];
   const along = (BODY.upperArm ** 2 - BODY.forearm ** 2 + reach ** 2) / (2 * reach);
   const out = Math.sqrt(Math.max(0, BODY.upperArm ** 2 - along ** 2));
-  const down: Point = unit[0] >= 0 ? [unit[1], -unit[0]] : [-unit[1], unit[0]];
+  // An elbow points back: below a hand held out in front, behind one that hangs.
+  const down: Point = [unit[1], -unit[0]];
   return { elbow: add(add(shoulder, unit, along), down, out), hand: add(shoulder, unit, reach) };
 }
 

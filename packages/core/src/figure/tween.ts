@@ -1,4 +1,4 @@
-import type { LegPose, Point, SidePose, TopPose } from './pose.js';
+import type { FrontLeg, FrontPose, LegPose, Point, SidePose, TopPose } from './pose.js';
 
 const mix = (a: number, b: number, t: number): number => a + (b - a) * t;
 const mixPoint = (a: Point, b: Point, t: number): Point => [mix(a[0], b[0], t), mix(a[1], b[1], t)];
@@ -18,6 +18,7 @@ function mixLeg(a: LegPose, b: LegPose, t: number): LegPose {
     ball: maybe(a.ball, b.ball, t, mixPoint),
     heel: maybe(a.heel, b.heel, t, mixPoint),
     pitch: mix(a.pitch, b.pitch, t),
+    rock: a.rock,
     toes: maybe(a.toes, b.toes, t, mix),
     curl: maybe(a.curl ?? 0, b.curl ?? 0, t, mix),
     arch: maybe(a.arch ?? 0, b.arch ?? 0, t, mix),
@@ -45,6 +46,34 @@ export function betweenTop(a: TopPose, b: TopPose, t: number): TopPose {
     lift: list(a.lift, b.lift),
     arch: mix(a.arch ?? 0, b.arch ?? 0, t),
     turn: mix(a.turn ?? 0, b.turn ?? 0, t),
+    curl: mix(a.curl ?? 0, b.curl ?? 0, t),
+  };
+}
+
+function mixFrontLeg(a: FrontLeg, b: FrontLeg, t: number): FrontLeg {
+  return {
+    foot: mixPoint(a.foot, b.foot, t),
+    free: t < 0.5 ? a.free : b.free,
+    knee: maybe(a.knee, b.knee, t, mixPoint),
+    rise: mix(a.rise ?? 0, b.rise ?? 0, t),
+    tilt: mix(a.tilt ?? 0, b.tilt ?? 0, t),
+    turn: mix(a.turn ?? 0, b.turn ?? 0, t),
+    sole: mix(a.sole ?? 0, b.sole ?? 0, t),
+  };
+}
+
+export function betweenFront(a: FrontPose, b: FrontPose, t: number): FrontPose {
+  return {
+    pelvis: mixPoint(a.pelvis, b.pelvis, t),
+    tilt: maybe(a.tilt, b.tilt, t, mix),
+    trunk: mix(a.trunk, b.trunk, t),
+    head: maybe(a.head, b.head, t, mix),
+    gaze: mix(a.gaze ?? 0, b.gaze ?? 0, t),
+    right: mixFrontLeg(a.right, b.right, t),
+    left: mixFrontLeg(a.left, b.left, t),
+    rightHand: maybe(a.rightHand, b.rightHand, t, mixPoint),
+    leftHand: maybe(a.leftHand, b.leftHand, t, mixPoint),
+    eyesClosed: t < 0.5 ? a.eyesClosed : b.eyesClosed,
   };
 }
 

@@ -71,7 +71,12 @@ export function prescriptionTotals(
 ): Result<PrescriptionTotals> {
   const dose = computeDose(toDoseInput(p, exercise));
   if (!dose.ok) return refused(...dose.issues);
-  const { exerciseSeconds, daySeconds, weekSeconds, tensionSecondsPerSide } = dose.value;
+  const { tensionSecondsPerSide } = dose.value;
+  // What is worn or done beside other things takes the time to put it on, not the hours it stays on.
+  const setUp = exercise.aim === 'aid' ? exercise.setupSeconds : null;
+  const exerciseSeconds = setUp ?? dose.value.exerciseSeconds;
+  const daySeconds = exerciseSeconds * p.timesPerDay;
+  const weekSeconds = daySeconds * p.daysPerWeek;
   const load =
     exercise.load === null
       ? null

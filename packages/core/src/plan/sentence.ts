@@ -1,5 +1,5 @@
 import type { DoseSides } from '../dose/dose.js';
-import type { ExerciseDefinition } from '../exercise/definition.js';
+import type { Counted, ExerciseDefinition } from '../exercise/definition.js';
 import type { Prescription } from './prescription.js';
 import { shown } from '../quantity/statistics.js';
 
@@ -43,29 +43,47 @@ function days(perWeek: number): string {
   return perWeek === 1 ? '1 day a week' : `${perWeek} days a week`;
 }
 
-function work(p: Prescription): SentencePart[] {
+/** Minutes where they are whole or long, else seconds. */
+const long = (seconds: number): string =>
+  seconds >= 120 && seconds % 60 === 0 ? `${shown(seconds / 60)} min` : `${shown(seconds)} s`;
+
+const NOUNS: Partial<Record<Counted, readonly [one: string, many: string]>> = {
+  pulls: ['pull', 'pulls'],
+  pieces: ['piece', 'pieces'],
+  laps: ['lap', 'laps'],
+  letters: ['letter', 'letters'],
+  steps: ['step', 'steps'],
+};
+
+function work(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
   const holds = p.holdSeconds !== undefined;
+  if (exercise.counted === 'minutes' && holds && p.sets === 1 && p.reps === 1)
+    return [number('holdSeconds', p.holdSeconds, long(p.holdSeconds))];
+  const noun = NOUNS[exercise.counted];
   const parts = [
     number('sets', p.sets),
     words(p.sets === 1 ? ' set of ' : ' sets of '),
     number('reps', p.reps),
+    ...(noun === undefined ? [] : [words(` ${p.reps === 1 ? noun[0] : noun[1]}`)]),
   ];
   if (holds) {
+    const [one, many] = noun === undefined ? [' hold of ', ' holds of '] : [', held ', ', held '];
     return [
       ...parts,
-      words(p.reps === 1 ? ' hold of ' : ' holds of '),
-      number('holdSeconds', p.holdSeconds ?? 0, `${shown(p.holdSeconds ?? 0)} s`),
+      words(p.reps === 1 ? one : many),
+      number('holdSeconds', p.holdSeconds, `${shown(p.holdSeconds)} s`),
     ];
   }
   if (p.tempo === undefined) return parts;
   const { upSeconds, topSeconds, downSeconds } = p.tempo;
+  const [out, back] = exercise.beats;
   return [
     ...parts,
     words(', '),
-    number('upSeconds', upSeconds, `${shown(upSeconds)} s up`),
+    number('upSeconds', upSeconds, `${shown(upSeconds)} s ${out}`),
     ...(topSeconds > 0 ? [words(', '), number('topSeconds', topSeconds, `${shown(topSeconds)} s hold`)] : []),
     words(', '),
-    number('downSeconds', downSeconds, `${shown(downSeconds)} s down`),
+    number('downSeconds', downSeconds, `${shown(downSeconds)} s ${back}`),
   ];
 }
 
@@ -75,7 +93,7 @@ export function doseSentence(p: Prescription, exercise: ExerciseDefinition): Sen
   return [
     { kind: 'sides', text: SIDES[p.sides], value: p.sides },
     words(', '),
-    ...work(p),
+    ...work(p, exercise),
     ...(weighted ? [words(', with '), number('addedKg', p.addedKg ?? 0, `${shown(p.addedKg ?? 0)} kg`)] : []),
     ...(p.sets > 1 || p.restSeconds > 0
       ? [words(', rest '), number('restSeconds', p.restSeconds, `${shown(p.restSeconds)} s`)]

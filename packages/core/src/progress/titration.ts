@@ -62,7 +62,7 @@ export function doubleProgression(
  * red for load and not for range, all but relief and range.
  */
 export function isEased(aim: Aim, after: 'red' | 'two-ambers'): boolean {
-  if (aim === 'relief') return false;
+  if (aim === 'relief' || aim === 'aid') return false;
   return after === 'red' || (aim !== 'range-static' && aim !== 'range-loaded');
 }
 

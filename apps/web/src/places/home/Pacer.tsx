@@ -30,6 +30,14 @@ const WORDS: Record<Beat['kind'], string> = {
   release: 'Let go',
 };
 
+/** What to do now; movements that do not go up and down have their own words. */
+function wordOf(kind: Beat['kind'], exercise: ExerciseDefinition): string {
+  const [out, back] = exercise.beats;
+  const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+  if (kind === 'up' && out !== 'up') return capital(out);
+  return kind === 'down' && back !== 'down' ? capital(back) : WORDS[kind];
+}
+
 /** Introduces the exercise, paces it, then takes what was done and how hard it was. */
 export function Pacer({ item, exercise, figure, number, of, finished, leave, skip, hurts }: PacerProps) {
   const [stage, setStage] = useState<'intro' | 'run' | 'done'>('intro');
@@ -53,7 +61,11 @@ export function Pacer({ item, exercise, figure, number, of, finished, leave, ski
           item={item}
           exercise={exercise}
           figure={figure}
-          start={() => setStage('run')}
+          start={() =>
+            exercise.aim === 'aid'
+              ? finished({ exercise: exercise.key, sets: 1, reps: 1, effort: null })
+              : setStage('run')
+          }
           leave={leave}
           skip={skip}
         />
@@ -128,7 +140,7 @@ function Intro({
       )}
       <div className="flex-1" />
       <button type="button" className="action mt-6 min-h-16 w-full text-xl" onClick={start}>
-        Start
+        {exercise.aim === 'aid' ? 'Done for today' : 'Start'}
       </button>
       <div className="mt-2 flex justify-between">
         <button type="button" className="text-action min-h-12" onClick={leave}>
@@ -201,7 +213,7 @@ function Run({
           </span>
         </Ring>
         <p className="mt-4 font-head text-4xl font-semibold text-heather-deep" aria-live="polite">
-          {WORDS[beat.kind]}
+          {wordOf(beat.kind, exercise)}
         </p>
         <p className="h-8 text-xl text-ink-2" aria-hidden>
           {between || holds ? '' : left}

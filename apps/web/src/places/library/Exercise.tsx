@@ -1,11 +1,17 @@
 import { useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { doseSentence, type ExerciseDefinition, sentenceText, type Side, type Span } from '@heathstep/core';
+import {
+  doseSentence,
+  type ExerciseDefinition,
+  rungsOf,
+  sentenceText,
+  type Side,
+  type Span,
+} from '@heathstep/core';
 import { type ClinicContent, useContent } from '../../api/queries.js';
 import { Failed, Loading, NotFound } from '../../app/Failures.js';
 import { sentence } from '../../parts/Judgement.js';
 import { Figure } from '../../parts/Figure.js';
-import { rungsOf } from './libraryModel.js';
 
 /** One exercise with its moving figure, or two beside each other. */
 export function Exercise() {

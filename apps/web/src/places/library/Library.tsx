@@ -1,10 +1,11 @@
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import type { ExerciseDefinition } from '@heathstep/core';
+import { type ExerciseDefinition, rungsOf } from '@heathstep/core';
 import { type ClinicContent, useContent } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
 import { Figure } from '../../parts/Figure.js';
-import { type Chosen, countsOf, type Facet, FACETS, indexOf, narrowed, rungsOf } from './libraryModel.js';
+import { DrawnAs } from './DrawnAs.js';
+import { type Chosen, countsOf, type Facet, FACETS, indexOf, narrowed } from './libraryModel.js';
 
 /** Every exercise, drawn, on its ladder from the easiest to the hardest. */
 export function Library() {
@@ -36,7 +37,10 @@ function Whole({ content }: { content: ClinicContent }) {
       : word.replaceAll('-', ' ');
   return (
     <main className="px-6 py-5">
-      <h1>Exercises</h1>
+      <div className="flex items-baseline justify-between">
+        <h1>Exercises</h1>
+        <DrawnAs />
+      </div>
       <div className="mt-3 flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-line pb-3">
         <label className="min-w-64">
           <span className="sr-only">Find an exercise</span>
@@ -150,7 +154,7 @@ function Rung({
         >
           <span className="block font-semibold leading-tight">{exercise.name}</span>
           <span className="text-sm leading-tight text-ink-2">
-            {of > 1 && exercise.rung > 1 ? exercise.change : ''}
+            {of > 1 && exercise.change !== 'the start' ? exercise.change : ''}
           </span>
         </span>
       </Link>

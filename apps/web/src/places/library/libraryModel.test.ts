@@ -1,5 +1,6 @@
+import { rungsOf } from '@heathstep/core';
 import { loadContent } from '@heathstep/content';
-import { countsOf, FACETS, indexOf, narrowed, rungsOf } from './libraryModel.js';
+import { countsOf, FACETS, indexOf, narrowed } from './libraryModel.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
@@ -10,7 +11,7 @@ const keys = (query: string, chosen = {}) => narrowed(exercises, index, query, c
 describe('finding an exercise', () => {
   it('takes every word asked for, wherever it is written', () => {
     expect(keys('')).toHaveLength(exercises.length);
-    expect(keys('towel gather')).toEqual(['towel-gather', 'towel-gather-weighted']);
+    expect(keys('towel gather')).toEqual(['towel-gather', 'towel-gather-push', 'towel-gather-weighted']);
     expect(keys('TOWEL gather weight')).toContain('towel-gather-weighted');
     expect(keys('no such thing')).toEqual([]);
   });

@@ -1,7 +1,7 @@
 import type { ExerciseDefinition } from '@heathstep/core';
 
 /** What the library can be narrowed down by; each a set of words an exercise has. */
-export const FACETS = ['aim', 'position', 'equipment', 'driver', 'free of'] as const;
+export const FACETS = ['aim', 'body part', 'position', 'equipment', 'driver', 'free of'] as const;
 export type Facet = (typeof FACETS)[number];
 
 export type Chosen = Readonly<Partial<Record<Facet, string>>>;
@@ -15,6 +15,8 @@ function wordsOf(e: ExerciseDefinition, facet: Facet): readonly string[] {
   switch (facet) {
     case 'aim':
       return [e.aim.replaceAll('-', ' ')];
+    case 'body part':
+      return e.parts;
     case 'position':
       return [positionOf(e)];
     case 'equipment':
@@ -40,6 +42,9 @@ const textOf = (e: ExerciseDefinition): string =>
     e.place,
     e.feel,
     e.change,
+    e.moves,
+    ...e.parts,
+    ...e.variants.map((v) => v.name),
     ...e.equipment,
     ...e.steps,
     ...e.faults.flatMap((f) => [f.fault, f.fix]),
@@ -89,7 +94,3 @@ export function countsOf(
   const words = [...new Set(exercises.flatMap((e) => wordsOf(e, facet)))].sort();
   return words.map((word) => ({ word, count: left.filter((e) => has(e, facet, word)).length }));
 }
-
-/** The exercises of a ladder from its lowest rung. */
-export const rungsOf = (exercises: readonly ExerciseDefinition[], ladder: string): ExerciseDefinition[] =>
-  exercises.filter((e) => e.ladder === ladder).sort((a, b) => a.rung - b.rung);

@@ -12,6 +12,11 @@ const STAND_INS: Record<string, string> = {
   step: 'a step',
   band: 'a band',
   'hand weight': 'a hand weight',
+  roller: 'a roller',
+  cushion: 'a cushion',
+  rope: 'a rope',
+  spoon: 'a spoon',
+  'night splint': 'a night splint',
 };
 
 /** What the plan is made for: minutes, equipment and schools, as one sentence. A change fills the stage anew. */

@@ -68,7 +68,7 @@ describe('changing a plan by hand', () => {
   it('goes one rung up or down the ladder', () => {
     expect(neighbour(raise(), 1, course(), content)?.exercise).toBe('raise-towel-two-legs');
     expect(neighbour(raise(), -1, course(), content)).toMatchObject({
-      exercise: 'raise-seated',
+      exercise: 'raise-wall-exhale',
       sides: 'together',
     });
   });

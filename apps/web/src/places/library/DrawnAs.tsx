@@ -1,0 +1,45 @@
+import { Popover } from 'radix-ui';
+import { BUILDS } from '@heathstep/core';
+import { type Appearance, CLOTHES, setAppearance, SKINS, useAppearance } from '../../parts/appearance.js';
+
+const CHOICES = [
+  ['skin', 'Skin', Object.keys(SKINS)],
+  ['clothes', 'Clothes', Object.keys(CLOTHES)],
+  ['build', 'Build', Object.keys(BUILDS)],
+] as const;
+
+/** How the people in the drawings look on this device, on screen and on what is printed from it. */
+export function DrawnAs() {
+  const appearance = useAppearance();
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="text-action min-h-11">Drawn as</Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 w-72 rounded-lg border border-line bg-paper p-4 shadow-lg"
+        >
+          {CHOICES.map(([part, label, words]) => (
+            <label key={part} className="mb-2 block">
+              <span className="block text-sm text-ink-2">{label}</span>
+              <select
+                className="field min-h-11"
+                value={appearance[part]}
+                onChange={(e) => setAppearance({ ...appearance, [part]: e.target.value } as Appearance)}
+              >
+                {words.map((w) => (
+                  <option key={w} value={w}>
+                    {w}
+                  </option>
+                ))}
+                <option value="mixed">mixed</option>
+              </select>
+            </label>
+          ))}
+          <p className="text-sm text-ink-2">For this device and what is printed from it.</p>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
