@@ -17,6 +17,7 @@ import { HealthController } from './health/health.controller.js';
 import { HomeController } from './home/home.controller.js';
 import { ProblemFilter } from './http/problem.js';
 import { validationPipe } from './http/validation.js';
+import { LibraryController } from './library/library.controller.js';
 import { MeasuresController } from './measures/measures.controller.js';
 import { PeopleController } from './people/people.controller.js';
 import { Db } from './persistence/db.js';
@@ -36,6 +37,7 @@ const CONTROLLERS = [
   VisitsController,
   PhotosController,
   MeasuresController,
+  LibraryController,
   PlansController,
   CourseController,
   HomeController,

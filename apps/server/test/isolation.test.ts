@@ -84,6 +84,17 @@ describe('two clinics in one database', () => {
           reason: 'because',
         }),
     ],
+    [
+      'POST taught',
+      (who) =>
+        who.post(`/api/episodes/${ids.episode}/taught`, {
+          id: randomUUID(),
+          exercise: 'pogo',
+          side: 'both',
+          reps: 3,
+          faults: [],
+        }),
+    ],
     ['POST home link', (who) => who.post(`/api/episodes/${ids.episode}/home-link`)],
     ['DELETE home link', (who) => who.del(`/api/episodes/${ids.episode}/home-link`)],
   ];
@@ -177,6 +188,10 @@ describe('two clinics in one database', () => {
       'photo',
       'photo_placement',
       'clinic_measure',
+      'clinic_exercise',
+      'exercise_note',
+      'band_calibration',
+      'taught_exercise',
     ])('cannot change or delete what happened in %s', async (table) => {
       await expect(client.query(`UPDATE ${table} SET clinic_id = clinic_id`)).rejects.toThrow(
         /permission denied/,

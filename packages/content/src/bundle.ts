@@ -35,6 +35,17 @@ export interface Pathway {
   readonly look: readonly LookPanel[];
 }
 
+/** A thing of the household that can serve where the equipment is not there. */
+export interface StandIn {
+  readonly key: string;
+  readonly name: string;
+  /** The equipment it stands in for. */
+  readonly serves: string;
+  /** Typical weight from and to in kg, approximate; null where it is no weight. */
+  readonly kg: readonly [from: number, to: number] | null;
+  readonly note: string;
+}
+
 /** All clinical knowledge, checked and frozen. */
 export interface ContentBundle {
   /** Changes whenever any content file changes. */
@@ -49,6 +60,7 @@ export interface ContentBundle {
   readonly findings: readonly FindingDefinition[];
   readonly conditions: readonly ConditionDefinition[];
   readonly drivers: readonly DriverDefinition[];
+  readonly standIns: readonly StandIn[];
   /** The drawn figure of an exercise. */
   readonly figures: readonly (FigureDefinition & { readonly exercise: string })[];
 }

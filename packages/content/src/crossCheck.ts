@@ -54,7 +54,10 @@ const questionsOf = (trigger: Trigger): string[] =>
 const measuredOf = (trigger: Trigger): string[] =>
   signsOf(trigger).flatMap((s) => (typeof s !== 'string' && 'measured' in s ? [s.measured] : []));
 
-function exerciseProblems(e: ExerciseDefinition, content: ContentBundle): ContentProblem[] {
+export function exerciseProblems(
+  e: ExerciseDefinition,
+  content: Pick<ContentBundle, 'exercises' | 'ladders'>,
+): ContentProblem[] {
   const at = (reason: string) => new ContentProblem('exercises', e.key, reason);
   const p: Prescription = { ...e.dose, exercise: e.key, slot: '', sides: sidesFor(e, 'both', 'left') };
   return [

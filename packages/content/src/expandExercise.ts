@@ -60,6 +60,12 @@ const STOPS: Readonly<Partial<Record<Tag, string>>> = {
 
 const ALWAYS = 'sharp or rising pain';
 
+/** Signs to stop that go with any exercise of these tags. */
+export const usualStops = (tags: readonly Tag[]): string[] => [
+  ALWAYS,
+  ...tags.flatMap((t) => STOPS[t] ?? []),
+];
+
 const EVIDENCE: Evidence = {
   statement: 'Starting dose and range within the clinic’s limits',
   source: 'Convention',
@@ -130,7 +136,7 @@ export function expandExercise(w: WrittenExercise): ExerciseDefinition {
     breathing: w.breathing ?? null,
     feel: w.feel,
     faults: Object.entries(w.faults).map(([fault, fix]) => ({ fault, fix })),
-    stops: [ALWAYS, ...tags.flatMap((t) => STOPS[t] ?? []), ...(w.stops ?? [])],
+    stops: [...usualStops(tags), ...(w.stops ?? [])],
     tags,
     drivers: w.drivers ?? [],
     setupSeconds: w.setup,

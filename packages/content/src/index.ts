@@ -4,7 +4,10 @@ export {
   type ContentCounts,
   type Ladder,
   type Pathway,
+  type StandIn,
   type LookPanel,
 } from './bundle.js';
+export { checkExerciseFile, type ExerciseFile, OWN_LADDER, writeExercise } from './exerciseFile.js';
+export type { WrittenExercise } from './expandExercise.js';
 export { loadContent, loadContentFrom, type LoadResult } from './load.js';
 export { contentReport, type ContentReport } from './report.js';

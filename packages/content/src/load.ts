@@ -32,6 +32,7 @@ const KINDS = [
   'conditions',
   'drivers',
   'figures',
+  'standIns',
 ] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -114,6 +115,7 @@ export function loadContentFrom(root: string): LoadResult {
     protocols: list('protocols'),
     findings,
     figures: list('figures'),
+    standIns: list('standIns'),
     conditions: (list('conditions') as WrittenCondition[]).map(expandCondition),
     drivers: (list('drivers') as WrittenDriver[]).map(expandDriver),
   };

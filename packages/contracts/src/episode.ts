@@ -3,6 +3,7 @@ import {
   IsArray,
   IsIn,
   IsInt,
+  IsNumber,
   IsObject,
   IsOptional,
   IsString,
@@ -67,6 +68,15 @@ export class EpisodePatch {
   @ArrayMaxSize(EQUIPMENT.length)
   @IsArray()
   equipment?: string[];
+
+  /** Weights the person has at home, in kg. */
+  @IsOptional()
+  @Max(100, { each: true, message: 'At most 100 kg' })
+  @Min(0.1, { each: true, message: 'At least 0.1 kg' })
+  @IsNumber({}, { each: true, message: 'Type a number of kilograms' })
+  @ArrayMaxSize(20, { message: 'At most 20 weights' })
+  @IsArray()
+  weightsKg?: number[];
 
   @IsOptional()
   @Max(90, { message: 'At most 90 minutes a day' })

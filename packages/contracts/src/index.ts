@@ -85,3 +85,18 @@ export {
   PresenceBody,
 } from './photo.js';
 export { EQUIPMENT } from './episode.js';
+export {
+  BandBody,
+  type BandView,
+  type ExerciseVersionView,
+  FavouriteBody,
+  lastFaults,
+  NoteBody,
+  type NoteView,
+  OwnExerciseBody,
+  ownExerciseKey,
+  type OwnExerciseView,
+  ReviewBody,
+  TaughtBody,
+  type TaughtView,
+} from './library.js';

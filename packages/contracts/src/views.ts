@@ -1,3 +1,4 @@
+import type { TaughtView } from './library.js';
 import type {
   Affected,
   Closure,
@@ -138,6 +139,7 @@ export interface EpisodeView {
   readonly affected: Affected;
   readonly schools: Readonly<Record<string, string>>;
   readonly equipment: readonly string[];
+  readonly weightsKg: readonly number[];
   readonly minutesPerDay: number;
   readonly stage: string | null;
   readonly stages: readonly StageSpan[];
@@ -157,6 +159,8 @@ export interface EpisodeView {
   }[];
   readonly plan: PlanView | null;
   readonly draft: PlanView | null;
+  /** Exercises taught in the room, the first first. */
+  readonly taught: readonly TaughtView[];
   readonly homeLink: {
     readonly createdAt: string;
     readonly locked: boolean;
@@ -227,6 +231,8 @@ export interface HomeView {
     readonly exercise: ExerciseDefinition;
     /** Left out in a view kept on the phone from before there were figures. */
     readonly figure?: FigureDefinition | null;
+    /** Faults seen when it was taught; their fixes come first. */
+    readonly cues?: readonly string[];
   }[];
   readonly entries: readonly HomeEntryView[];
   readonly firstSteps: readonly Morning[];

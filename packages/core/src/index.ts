@@ -97,6 +97,7 @@ export {
   type Tempo,
   type TimelineSet,
 } from './dose/dose.js';
+export { type Band, BAND_STRETCHES, bandForce, type BandPoint, BANDS, calibration } from './dose/band.js';
 export { type LoadInput, relativeLoad } from './dose/load.js';
 export { type ExerciseLoad, type LoadRise, loadRise } from './dose/loadRise.js';
 export {

@@ -1,15 +1,10 @@
 import { Controller, Get, Header, Injectable } from '@nestjs/common';
 import { type ContentBundle, loadContent } from '@heathstep/content';
-import {
-  type ExerciseDefinition,
-  type MeasureDefinition,
-  NO_PROTOCOL,
-  type ProtocolDefinition,
-  type Stage,
-} from '@heathstep/core';
+import { type MeasureDefinition, NO_PROTOCOL, type ProtocolDefinition, type Stage } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Db, type Tx } from '../persistence/db.js';
 import { ContentReview } from '../persistence/entities.js';
+import { clinicLibrary, Library } from './library.js';
 
 /** The shipped clinical content; the server does not start on bad content. */
 @Injectable()
@@ -26,8 +21,9 @@ export class Content {
   readonly lookup = (key: string): MeasureDefinition | undefined =>
     this.bundle.measures.find((m) => m.key === key);
 
-  exercise(key: string): ExerciseDefinition | undefined {
-    return this.bundle.exercises.find((e) => e.key === key);
+  /** Shipped exercises and figures and this clinic's own, those put aside too: plans may still have them. */
+  libraryFor(tx: Tx): Promise<Library> {
+    return Library.of(this.bundle, tx);
   }
 
   /** Shipped measures and this clinic's own, retired ones left out unless asked for. */
@@ -68,8 +64,9 @@ export class ContentController {
   @Header('Cache-Control', 'private, no-cache')
   @Get()
   async all(@Me() me: SignedIn): Promise<object> {
-    const [reviews, measures, own] = await this.db.inClinic(me.clinicId, async (tx) => [
-      await tx.find(ContentReview),
+    const [library, reviews, measures, own] = await this.db.inClinic(me.clinicId, async (tx) => [
+      await clinicLibrary(this.content.bundle, tx, me.userId),
+      await tx.find(ContentReview, { order: { version: 'ASC' } }),
       await this.content.measuresFor(tx),
       await tx.query<OwnRow[]>(
         'SELECT DISTINCT ON (key) key, version, filled, retired FROM clinic_measure ORDER BY key, version DESC',
@@ -77,6 +74,7 @@ export class ContentController {
     ]);
     return {
       ...this.content.bundle,
+      ...library,
       measures,
       own,
       reviews: Object.fromEntries(

@@ -2,6 +2,7 @@ import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { type CourseView, DecisionBody, type DecisionView } from '@heathstep/contracts';
 import { addDays, type DoseStep, type ReviewResult } from '@heathstep/core';
+import type { Library } from '../content/library.js';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { type Assessed, Assessment } from '../episodes/assessment.js';
@@ -141,13 +142,14 @@ export class CourseController {
     const items = (row.items as { exercise: string; sets: number; reps: number; why: string[] }[]).map(
       (item) => {
         const step = steps.find((s) => s.exercise === item.exercise)?.step;
-        return step === undefined ? item : this.applied(item, step);
+        return step === undefined ? item : this.applied(moved.library, item, step);
       },
     );
     await tx.update(PlanRow, { id: row.id }, { items });
   }
 
   private applied<T extends { exercise: string; sets: number; reps: number; why: string[] }>(
+    library: Library,
     item: T,
     step: DoseStep,
   ): T {
@@ -160,15 +162,18 @@ export class CourseController {
         return { ...item, addedKg: step.addedKg, reps: step.reps, why: [step.because] };
       case 'harder':
       case 'easier':
-        return this.neighbour(item, step.kind === 'harder' ? 1 : -1, step.because);
+        return this.neighbour(library, item, step.kind === 'harder' ? 1 : -1, step.because);
     }
   }
 
-  private neighbour<T extends { exercise: string; why: string[] }>(item: T, by: 1 | -1, because: string): T {
-    const now = this.content.exercise(item.exercise);
-    const next = this.content.bundle.exercises.find(
-      (e) => e.ladder === now?.ladder && e.rung === (now?.rung ?? 0) + by,
-    );
+  private neighbour<T extends { exercise: string; why: string[] }>(
+    library: Library,
+    item: T,
+    by: 1 | -1,
+    because: string,
+  ): T {
+    const now = library.exercise(item.exercise);
+    const next = library.exercises.find((e) => e.ladder === now?.ladder && e.rung === (now?.rung ?? 0) + by);
     if (now === undefined || next === undefined || next.laterality !== now.laterality)
       return { ...item, why: [because] };
     return { ...item, ...next.dose, exercise: next.key, why: [because] };

@@ -86,7 +86,7 @@ export class Assessment {
               facts,
               doseSteps: this.readySteps(record, home).map((s) => ({
                 ...s,
-                exercise: this.content.exercise(s.exercise)?.name ?? s.exercise,
+                exercise: record.library.exercise(s.exercise)?.name ?? s.exercise,
               })),
             },
             (key) => record.measures.find((m) => m.key === key),
@@ -110,7 +110,7 @@ export class Assessment {
     if (runs.reds === 0 && !runs.twoAmbers) return this.readySteps(record, home);
     const after = runs.reds > 0 ? 'red' : 'two-ambers';
     return (record.view.plan?.items ?? [])
-      .filter((item) => isEased(this.content.exercise(item.exercise)?.aim ?? 'relief', after))
+      .filter((item) => isEased(record.library.exercise(item.exercise)?.aim ?? 'relief', after))
       .map((item) => ({ exercise: item.exercise, step: easeDose(item) }));
   }
 
@@ -119,7 +119,7 @@ export class Assessment {
     if (plan?.givenAt == null) return [];
     const since = plan.givenAt;
     return plan.items.flatMap((item) => {
-      const exercise = this.content.exercise(item.exercise);
+      const exercise = record.library.exercise(item.exercise);
       if (exercise === undefined || !DOUBLE_PROGRESSION.has(exercise.aim)) return [];
       const done = record.home
         .filter((e) => e.kind === 'session' && e.at >= since)
@@ -130,7 +130,7 @@ export class Assessment {
             ? []
             : [{ day: e.day, setsDone: did.sets, repsDone: did.reps, effort: did.effort, state }];
         });
-      const step = doubleProgression(item, exercise.range, done, []);
+      const step = doubleProgression(item, exercise.range, done, record.row.weightsKg);
       return step.kind === 'keep' ? [] : [{ exercise: item.exercise, step }];
     });
   }
@@ -148,7 +148,7 @@ export class Assessment {
     for (const e of recent) {
       for (const did of (e.payload as SessionPayload).exercises) {
         const item = items.get(did.exercise);
-        const exercise = this.content.exercise(did.exercise);
+        const exercise = record.library.exercise(did.exercise);
         if (item === undefined || exercise === undefined) continue;
         const full = prescriptionTotals(item, exercise, record.view.bodyMassKg ?? ASSUMED_MASS_KG);
         if (!full.ok || full.value.weekLoad === null) continue;

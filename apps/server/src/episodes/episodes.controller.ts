@@ -1,12 +1,12 @@
 import { Body, Controller, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
-import { ClosureBody, EpisodeBody, EpisodePatch, type EpisodeView } from '@heathstep/contracts';
+import { ClosureBody, EpisodeBody, EpisodePatch, type EpisodeView, TaughtBody } from '@heathstep/contracts';
 import { canOverride } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db } from '../persistence/db.js';
-import { ClosureRow, EpisodeRow, Person } from '../persistence/entities.js';
+import { ClosureRow, EpisodeRow, Person, TaughtExercise } from '../persistence/entities.js';
 import { type EpisodeRecord, EpisodeReader } from './reader.js';
 
 const DEFAULT_MINUTES = 20;
@@ -41,6 +41,7 @@ export class EpisodesController {
           ...pathway,
           affected: body.affected,
           equipment: DEFAULT_EQUIPMENT,
+          weightsKg: [],
           minutesPerDay: DEFAULT_MINUTES,
           stage: null,
           stageSince: null,
@@ -126,6 +127,44 @@ export class EpisodesController {
         .orIgnore()
         .execute();
       await audit(tx, me, body.kind === 'closed' ? 'close' : 'override', body.subject, record.row.personId);
+      return (await this.reader.read(tx, id)).view;
+    });
+  }
+
+  /** What was seen when an exercise was taught in the room; its fixes become the patient's cues. */
+  @HttpCode(201)
+  @Post('episodes/:id/taught')
+  taught(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) id: string,
+    @Body() body: TaughtBody,
+  ): Promise<EpisodeView> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const { library, row } = await this.reader.read(tx, id);
+      const exercise = library.exercise(body.exercise);
+      if (exercise === undefined)
+        throw badRequest([{ pointer: '/exercise', detail: 'must be an exercise of the library' }]);
+      const stranger = body.faults.findIndex((f) => exercise.faults.every((known) => known.fault !== f));
+      if (stranger !== -1)
+        throw badRequest([{ pointer: `/faults/${stranger}`, detail: 'must be a fault of this exercise' }]);
+      await tx
+        .createQueryBuilder()
+        .insert()
+        .into(TaughtExercise)
+        .values({
+          id: body.id,
+          clinicId: me.clinicId,
+          episodeId: id,
+          exercise: body.exercise,
+          side: body.side,
+          reps: body.reps,
+          faults: body.faults,
+          authorId: me.userId,
+          at: new Date(),
+        })
+        .orIgnore()
+        .execute();
+      await audit(tx, me, 'teach', `exercise:${body.exercise}`, row.personId);
       return (await this.reader.read(tx, id)).view;
     });
   }

@@ -9,11 +9,13 @@ import {
   safetyOf,
   readingsOf,
   type StopPayload,
+  type TaughtView,
   type VisitView,
 } from '@heathstep/contracts';
 import type { ComposedExercise, LeftOut, MeasureDefinition } from '@heathstep/core';
 import { ageOn, localDay } from '../clock.js';
 import { Content } from '../content/content.controller.js';
+import type { Library } from '../content/library.js';
 import { notFound } from '../http/problem.js';
 import type { Tx } from '../persistence/db.js';
 import { Clinic, EpisodeRow, HomeLink, Person, PlanRow, StageSpanRow } from '../persistence/entities.js';
@@ -43,6 +45,8 @@ export interface EpisodeRecord {
   readonly plans: readonly PlanView[];
   /** Shipped measures and the clinic's own. */
   readonly measures: readonly MeasureDefinition[];
+  /** Shipped exercises and the clinic's own. */
+  readonly library: Library;
 }
 
 interface EntryRow {
@@ -80,6 +84,7 @@ export class EpisodeReader {
     );
     const home = await this.home(tx, id);
     const measures = await this.content.measuresFor(tx);
+    const library = await this.content.libraryFor(tx);
     const spans = await tx.find(StageSpanRow, { where: { episodeId: id }, order: { since: 'ASC' } });
     const closures = await this.closures(tx, id);
     const link = (
@@ -105,6 +110,7 @@ export class EpisodeReader {
       affected: row.affected,
       schools: row.schools,
       equipment: row.equipment,
+      weightsKg: row.weightsKg,
       minutesPerDay: row.minutesPerDay,
       stage: row.stage,
       stages: spans.map((s) => ({ stage: s.stage, since: s.since.toISOString(), reason: s.reason })),
@@ -149,6 +155,7 @@ export class EpisodeReader {
         })),
       plan: [...plans].reverse().find((p) => p.status === 'given') ?? null,
       draft: plans.find((p) => p.status === 'draft') ?? null,
+      taught: await this.taught(tx, id),
       homeLink:
         link === undefined || link.revokedAt !== null
           ? null
@@ -158,7 +165,16 @@ export class EpisodeReader {
               expiresAt: link.expiresAt.toISOString(),
             },
     };
-    return { row, clinic, view, home, plans, measures };
+    return { row, clinic, view, home, plans, measures, library };
+  }
+
+  private async taught(tx: Tx, episodeId: string): Promise<TaughtView[]> {
+    const rows = await tx.query<(Omit<TaughtView, 'at'> & { at: Date })[]>(
+      `SELECT t.id, t.exercise, t.side, t.reps, t.faults, t.at, u.name AS by
+         FROM taught_exercise t JOIN app_user u ON u.id = t.author_id WHERE t.episode_id = $1 ORDER BY t.at`,
+      [episodeId],
+    );
+    return rows.map((r) => ({ ...r, at: r.at.toISOString() }));
   }
 
   async names(tx: Tx): Promise<Map<string, string>> {

@@ -10,6 +10,7 @@ import {
   type MorningPayload,
   type SessionPayload,
   type StopPayload,
+  lastFaults,
 } from '@heathstep/contracts';
 import { addDays, type Criterion } from '@heathstep/core';
 import { localDay } from '../clock.js';
@@ -248,7 +249,7 @@ export class HomeController {
   }
 
   private view(record: EpisodeRecord): HomeView {
-    const { view, clinic, home } = record;
+    const { view, clinic, home, library } = record;
     const stage = view.stage === null ? undefined : this.content.stage(view.protocol, view.stage);
     const blocked =
       view.safety !== null && view.safety.unanswered.length === 0 && view.safety.blockedBecause.length > 0;
@@ -259,9 +260,11 @@ export class HomeController {
           ? 'Your clinic wants to speak with you before you go on.'
           : null;
     const items = (view.plan?.items ?? []).flatMap((prescription) => {
-      const exercise = this.content.exercise(prescription.exercise);
-      const figure = this.content.bundle.figures.find((f) => f.exercise === prescription.exercise) ?? null;
-      return exercise === undefined ? [] : [{ prescription, exercise, figure }];
+      const exercise = library.exercise(prescription.exercise);
+      const figure = library.figure(prescription.exercise) ?? null;
+      return exercise === undefined
+        ? []
+        : [{ prescription, exercise, figure, cues: lastFaults(view.taught, exercise.key) }];
     });
     const from = addDays(view.today, -DAYS_SHOWN);
     return {

@@ -61,6 +61,7 @@ export class EpisodeRow extends OfClinic {
   @Column(TEXT) affected!: 'left' | 'right' | 'both';
   @Column(JSONB) schools!: Record<string, string>;
   @Column(JSONB) equipment!: string[];
+  @Column({ name: 'weights_kg', ...JSONB, default: [] }) weightsKg!: number[];
   @Column({ name: 'minutes_per_day', ...INT }) minutesPerDay!: number;
   @Column({ type: 'text', nullable: true }) stage!: string | null;
   @Column({ name: 'stage_since', type: 'timestamptz', nullable: true }) stageSince!: Date | null;
@@ -122,6 +123,60 @@ export class ClinicMeasure {
   @Column(JSONB) filled!: unknown;
   @Column(JSONB) definition!: unknown;
   @Column({ type: 'boolean' }) retired!: boolean;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('clinic_exercise')
+export class ClinicExercise {
+  @PrimaryColumn({ name: 'clinic_id', ...UUID }) clinicId!: string;
+  @PrimaryColumn(TEXT) key!: string;
+  @PrimaryColumn(INT) version!: number;
+  @Column({ name: 'filled_id', ...UUID }) filledId!: string;
+  @Column(JSONB) file!: unknown;
+  @Column(JSONB) definition!: unknown;
+  @Column(JSONB) figure!: unknown;
+  @Column({ type: 'boolean' }) retired!: boolean;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('exercise_favourite')
+export class ExerciseFavourite {
+  @PrimaryColumn({ name: 'clinic_id', ...UUID }) clinicId!: string;
+  @PrimaryColumn({ name: 'user_id', ...UUID }) userId!: string;
+  @PrimaryColumn(TEXT) exercise!: string;
+}
+
+@Entity('exercise_note')
+export class ExerciseNote {
+  @PrimaryColumn({ name: 'clinic_id', ...UUID }) clinicId!: string;
+  @PrimaryColumn(TEXT) exercise!: string;
+  @PrimaryColumn(INT) version!: number;
+  @Column(TEXT) text!: string;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('band_calibration')
+@Index('band_calibration_band', ['clinicId', 'band', 'at'])
+export class BandCalibration extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column(TEXT) band!: string;
+  @Column(JSONB) points!: unknown;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('taught_exercise')
+@Index('taught_exercise_episode', ['clinicId', 'episodeId', 'at'])
+export class TaughtExercise extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column(TEXT) exercise!: string;
+  @Column(TEXT) side!: 'left' | 'right' | 'both';
+  @Column(INT) reps!: number;
+  @Column(JSONB) faults!: string[];
   @Column({ name: 'author_id', ...UUID }) authorId!: string;
   @Column(TIME) at!: Date;
 }
@@ -274,6 +329,11 @@ export const ENTITIES = [
   VisitEntry,
   VisitPresence,
   ClinicMeasure,
+  ClinicExercise,
+  ExerciseFavourite,
+  ExerciseNote,
+  BandCalibration,
+  TaughtExercise,
   Photo,
   PhotoPlacement,
   ClosureRow,

@@ -120,7 +120,7 @@ export class PlansController {
     const composed = composePlan(
       {
         stage,
-        exercises: this.content.bundle.exercises,
+        exercises: record.library.exercises,
         facts: assessed.facts,
         schools: row.schools,
         equipment: row.equipment,
@@ -171,7 +171,7 @@ export class PlansController {
   private allowed(record: EpisodeRecord, items: readonly ComposedExercise[]): ComposedExercise[] {
     const off = record.view.safety?.tagsOff ?? { left: [], right: [] };
     return items.filter((item) => {
-      const exercise = this.content.exercise(item.exercise);
+      const exercise = record.library.exercise(item.exercise);
       return exercise !== undefined && switchedOff(exercise, item.sides, off) === null;
     });
   }
@@ -179,7 +179,7 @@ export class PlansController {
   private checkItems(record: EpisodeRecord, items: readonly Prescription[]): void {
     const off = record.view.safety?.tagsOff ?? { left: [], right: [] };
     const errors = items.flatMap((item, i): FieldError[] => {
-      const exercise = this.content.exercise(item.exercise);
+      const exercise = record.library.exercise(item.exercise);
       if (exercise === undefined)
         return [{ pointer: `/items/${i}/exercise`, detail: 'must be an exercise of the library' }];
       const blocked = switchedOff(exercise, item.sides, off);

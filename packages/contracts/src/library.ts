@@ -1,0 +1,160 @@
+import { Type } from 'class-transformer';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsString,
+  IsUUID,
+  Length,
+  Max,
+  MaxLength,
+  Min,
+  ValidateNested,
+} from 'class-validator';
+import { type Band, type BandPoint, BANDS } from '@heathstep/core';
+
+/** An exercise of the clinic's own, new or changed; `file` is checked like a shipped one. */
+export class OwnExerciseBody {
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  id!: string;
+
+  /** Version this edit was based on; 0 for a new one. */
+  @Min(0)
+  @IsInt({ message: 'must be the version last read, or 0' })
+  version!: number;
+
+  /** Put aside: kept in plans that have it, offered to no new one. */
+  @IsBoolean()
+  retired!: boolean;
+
+  @IsObject({ message: 'must be an exercise file' })
+  file!: object;
+}
+
+export const ownExerciseKey = (id: string): string => `own-${id.slice(0, 8)}`;
+
+export class FavouriteBody {
+  @IsBoolean()
+  on!: boolean;
+}
+
+export class NoteBody {
+  /** Version last read; 0 when there was none. */
+  @Min(0)
+  @IsInt({ message: 'must be the version last read, or 0' })
+  version!: number;
+
+  @MaxLength(1000, { message: 'At most 1000 characters' })
+  @IsString()
+  text!: string;
+}
+
+/** Marks one version of an item of the content as looked at and accepted for this clinic. */
+export class ReviewBody {
+  @Length(3, 100)
+  @IsString()
+  item!: string;
+
+  @Min(1)
+  @IsInt()
+  version!: number;
+}
+
+class BandPointBody implements BandPoint {
+  @IsNumber({}, { message: 'a stretch in percent' })
+  stretchPercent!: number;
+
+  @IsNumber({}, { message: 'Type a number of newtons' })
+  newtons!: number;
+}
+
+export class BandBody {
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  id!: string;
+
+  @IsIn(BANDS, { message: `must be ${BANDS.join(', ')}` })
+  band!: Band;
+
+  @ValidateNested({ each: true })
+  @Type(() => BandPointBody)
+  @ArrayMinSize(2, { message: 'Measure at least two stretches' })
+  @ArrayMaxSize(4)
+  @IsArray()
+  points!: BandPointBody[];
+}
+
+/** What was seen when an exercise was taught in the room. */
+export class TaughtBody {
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  id!: string;
+
+  @MaxLength(60)
+  @IsString()
+  exercise!: string;
+
+  @IsIn(['left', 'right', 'both'], { message: 'must be left, right or both' })
+  side!: 'left' | 'right' | 'both';
+
+  @Max(300)
+  @Min(0)
+  @IsInt({ message: 'A whole number of repetitions' })
+  reps!: number;
+
+  /** Faults of the exercise, as it names them. */
+  @MaxLength(400, { each: true })
+  @IsString({ each: true })
+  @ArrayMaxSize(20)
+  @IsArray()
+  faults!: string[];
+}
+
+export interface TaughtView {
+  readonly id: string;
+  readonly exercise: string;
+  readonly side: 'left' | 'right' | 'both';
+  readonly reps: number;
+  readonly faults: readonly string[];
+  readonly at: string;
+  readonly by: string;
+}
+
+/** An exercise of the clinic's own, its newest version. */
+export interface OwnExerciseView {
+  readonly key: string;
+  readonly id: string;
+  readonly version: number;
+  readonly retired: boolean;
+  readonly at: string;
+  readonly by: string;
+}
+
+export interface ExerciseVersionView {
+  readonly version: number;
+  readonly retired: boolean;
+  readonly name: string;
+  readonly at: string;
+  readonly by: string;
+}
+
+export interface NoteView {
+  readonly text: string;
+  readonly version: number;
+  readonly at: string;
+  readonly by: string;
+}
+
+export interface BandView {
+  readonly band: Band;
+  readonly points: readonly BandPoint[];
+  readonly at: string;
+  readonly by: string;
+}
+
+/** Faults seen when an exercise was last taught. */
+export const lastFaults = (taught: readonly TaughtView[], exercise: string): readonly string[] =>
+  taught.filter((t) => t.exercise === exercise).at(-1)?.faults ?? [];
