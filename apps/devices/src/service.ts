@@ -31,8 +31,17 @@ interface Aim {
   readonly side: string;
 }
 
+/** A made-up band pulls harder the further it is stretched. */
+function bandTruth(measure: string): number | null {
+  const [, band = '', stretch = ''] = /^band-(light|medium|firm)-(\d+)$/.exec(measure) ?? [];
+  const firm = { light: 14, medium: 24, firm: 38 }[band];
+  return firm === undefined ? null : firm * (0.55 + Number(stretch) / 110);
+}
+
 /** The same measure and side always have the same hidden truth. */
 export function truthOf(kind: SignalKind, aim: Aim): number {
+  const band = kind === 'dynamometer' ? bandTruth(aim.measure) : null;
+  if (band !== null) return band;
   const [low, high] = TRUTHS[kind];
   const share = createHash('sha256').update(`${aim.measure}/${aim.side}`).digest().readUInt32BE(0) / 2 ** 32;
   return low + share * (high - low);

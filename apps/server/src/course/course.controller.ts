@@ -173,7 +173,10 @@ export class CourseController {
     because: string,
   ): T {
     const now = library.exercise(item.exercise);
-    const next = library.exercises.find((e) => e.ladder === now?.ladder && e.rung === (now?.rung ?? 0) + by);
+    const ordered = this.content.bundle.ladders.some((l) => l.key === now?.ladder && l.set !== true);
+    const next = !ordered
+      ? undefined
+      : library.exercises.find((e) => e.ladder === now?.ladder && e.rung === (now?.rung ?? 0) + by);
     if (now === undefined || next === undefined || next.laterality !== now.laterality)
       return { ...item, why: [because] };
     return { ...item, ...next.dose, exercise: next.key, why: [because] };

@@ -1,8 +1,11 @@
 import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query';
 import type { ContentBundle } from '@heathstep/content';
 import type {
+  BandView,
   CourseView,
   DayView,
+  NoteView,
+  OwnExerciseView,
   OwnMeasureBody,
   PersonRow,
   PhotoView,
@@ -37,6 +40,11 @@ export interface OwnMeasureRow {
 export type ClinicContent = ContentBundle & {
   readonly reviews: Reviews;
   readonly own: readonly OwnMeasureRow[];
+  readonly ownExercises: readonly OwnExerciseView[];
+  /** Of the person signed in. */
+  readonly favourites: readonly string[];
+  readonly notes: Readonly<Record<string, NoteView | undefined>>;
+  readonly bands: readonly BandView[];
 };
 
 export const keys = {

@@ -37,6 +37,22 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../places/library/Library.js')).Library }),
       },
       {
+        path: 'library/new',
+        lazy: async () => ({ Component: (await import('../places/library/editor/Editor.js')).Editor }),
+      },
+      {
+        path: 'library/equipment',
+        lazy: async () => ({ Component: (await import('../places/library/Equipment.js')).Equipment }),
+      },
+      {
+        path: 'library/:key/edit',
+        lazy: async () => ({ Component: (await import('../places/library/editor/Editor.js')).Editor }),
+      },
+      {
+        path: 'library/:key/teach',
+        lazy: async () => ({ Component: (await import('../places/library/Teach.js')).Teach }),
+      },
+      {
         path: 'library/:key',
         lazy: async () => ({ Component: (await import('../places/library/Exercise.js')).Exercise }),
       },

@@ -1,6 +1,7 @@
 import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Link, useParams } from 'react-router';
-import { doseSentence, sentenceText, type Stage } from '@heathstep/core';
+import { doseSentence, type ExerciseDefinition, sentenceText, type Stage } from '@heathstep/core';
+import { lastFaults } from '@heathstep/contracts';
 import { useContent, useCourse, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
 import { fullDay } from '../../parts/dates.js';
@@ -87,9 +88,7 @@ export function Handout() {
                 <p>
                   <b>You should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
                 </p>
-                <p>
-                  <b>Watch for:</b> {exercise.faults.map((f) => `${f.fault} (${f.fix})`).join('; ')}.
-                </p>
+                <Cue exercise={exercise} seen={lastFaults(episode.taught, exercise.key)} />
                 {exercise.equipment.length > 0 && (
                   <p>
                     <b>You need:</b> {exercise.equipment.join(', ')}.
@@ -136,5 +135,21 @@ export function Handout() {
         week over 8 to 12 weeks.
       </p>
     </main>
+  );
+}
+
+/** What to watch for; what was seen when it was taught comes first, as the patient's own cue. */
+function Cue({ exercise, seen }: { exercise: ExerciseDefinition; seen: readonly string[] }) {
+  const own = exercise.faults.filter((f) => seen.includes(f.fault));
+  const others = exercise.faults.filter((f) => !seen.includes(f.fault));
+  return (
+    <>
+      {own.length > 0 && <p className="font-semibold">Your cue: {own.map((f) => f.fix).join('; ')}.</p>}
+      {others.length > 0 && (
+        <p>
+          <b>Watch for:</b> {others.map((f) => `${f.fault} (${f.fix})`).join('; ')}.
+        </p>
+      )}
+    </>
   );
 }

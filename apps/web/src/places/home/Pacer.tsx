@@ -1,17 +1,21 @@
 import { Volume2, VolumeX } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { ComposedExercise, ExerciseDefinition, FigureDefinition } from '@heathstep/core';
-import { doseSentence, outAndBack, sentenceText } from '@heathstep/core';
+import { doseSentence, sentenceText } from '@heathstep/core';
 import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Stepper } from './After.js';
-import { type Beat, beatAt, beatsOf, type Done, progressAt } from './homeModel.js';
-import { type PacerClock, usePacerClock } from './pacerClock.js';
+import { beatAt, beatsOf, momentOf, wordOf } from '../../parts/pacer/beats.js';
+import { type PacerClock, usePacerClock } from '../../parts/pacer/pacerClock.js';
+import { Ring } from '../../parts/pacer/Ring.js';
+import { type Done, progressAt } from './homeModel.js';
 import { useWakeLock } from './wakeLock.js';
 
 interface PacerProps {
   readonly item: ComposedExercise;
   readonly exercise: ExerciseDefinition;
   readonly figure: FigureDefinition | null;
+  /** Faults seen when it was taught. */
+  readonly cues: readonly string[];
   readonly number: number;
   readonly of: number;
   readonly finished: (done: Done) => void;
@@ -20,26 +24,29 @@ interface PacerProps {
   readonly hurts: () => void;
 }
 
-const WORDS: Record<Beat['kind'], string> = {
-  ready: 'Get ready',
-  up: 'Up',
-  hold: 'Hold',
-  down: 'Lower slowly',
-  pause: 'Pause',
-  rest: 'Rest',
-  release: 'Let go',
-};
-
-/** What to do now; movements that do not go up and down have their own words. */
-function wordOf(kind: Beat['kind'], exercise: ExerciseDefinition): string {
-  const [out, back] = exercise.beats;
-  const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-  if (kind === 'up' && out !== 'up') return capital(out);
-  return kind === 'down' && back !== 'down' ? capital(back) : WORDS[kind];
-}
+/** The exercise with the faults first that were seen when it was taught: their fixes are the patient's own cue. */
+const ownFirst = (exercise: ExerciseDefinition, seen: readonly string[]): ExerciseDefinition => ({
+  ...exercise,
+  faults: [
+    ...exercise.faults.filter((f) => seen.includes(f.fault)),
+    ...exercise.faults.filter((f) => !seen.includes(f.fault)),
+  ],
+});
 
 /** Introduces the exercise, paces it, then takes what was done and how hard it was. */
-export function Pacer({ item, exercise, figure, number, of, finished, leave, skip, hurts }: PacerProps) {
+export function Pacer({
+  item,
+  exercise: given,
+  figure,
+  cues,
+  number,
+  of,
+  finished,
+  leave,
+  skip,
+  hurts,
+}: PacerProps) {
+  const exercise = ownFirst(given, cues);
   const [stage, setStage] = useState<'intro' | 'run' | 'done'>('intro');
   const [result, setResult] = useState({ sets: item.sets, reps: item.reps });
   return (
@@ -271,38 +278,6 @@ function Run({
         </button>
       </div>
     </>
-  );
-}
-
-/** Where the drawn movement is, for a beat of the pacer and how far it has come. */
-function momentOf(kind: Beat['kind'], share: number): number {
-  const soft = outAndBack(Math.max(0, Math.min(1, share)) / 2);
-  if (kind === 'up') return soft;
-  if (kind === 'down' || kind === 'release') return 1 - soft;
-  return kind === 'hold' ? 1 : 0;
-}
-
-const R = 92;
-const AROUND = 2 * Math.PI * R;
-
-function Ring({ share, rest, children }: { share: number; rest: boolean; children: React.ReactNode }) {
-  return (
-    <div className="relative size-48">
-      <svg viewBox="0 0 220 220" className="size-full -rotate-90" aria-hidden>
-        <circle cx="110" cy="110" r={R} fill="none" stroke="var(--color-line)" strokeWidth="15" />
-        <circle
-          cx="110"
-          cy="110"
-          r={R}
-          fill="none"
-          stroke={rest ? 'var(--color-ink-3)' : 'var(--color-heather)'}
-          strokeWidth="15"
-          strokeLinecap="round"
-          strokeDasharray={`${Math.max(0.001, Math.min(1, share)) * AROUND} ${AROUND}`}
-        />
-      </svg>
-      <div className="absolute inset-0 flex flex-col items-center justify-center">{children}</div>
-    </div>
   );
 }
 

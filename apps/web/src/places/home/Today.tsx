@@ -110,6 +110,7 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
           item={item.prescription}
           exercise={item.exercise}
           figure={item.figure ?? null}
+          cues={item.cues ?? []}
           number={screen.index + 1}
           of={view.items.length}
           finished={finished}

@@ -1,5 +1,6 @@
 import { computeDose, type ComposedExercise, type ExerciseDefinition, toDoseInput } from '@heathstep/core';
-import { beatAt, beatsOf, progressAt } from './homeModel.js';
+import { beatAt, beatsOf } from '../../parts/pacer/beats.js';
+import { progressAt } from './homeModel.js';
 
 const exercise = { setupSeconds: 20 } as ExerciseDefinition;
 const raise: ComposedExercise = {

@@ -1,10 +1,5 @@
-import {
-  computeDose,
-  type ComposedExercise,
-  type ExerciseDefinition,
-  type TimelineSet,
-  toDoseInput,
-} from '@heathstep/core';
+import type { ComposedExercise } from '@heathstep/core';
+import type { Beat } from '../../parts/pacer/beats.js';
 import type {
   HomeEntryBody,
   HomeEntryView,
@@ -12,48 +7,6 @@ import type {
   MorningPayload,
   SessionPayload,
 } from '@heathstep/contracts';
-
-/** A moment of an exercise: what to do now, for how long, and what comes with it. */
-export interface Beat {
-  readonly kind: 'ready' | 'up' | 'hold' | 'down' | 'pause' | 'rest' | 'release';
-  readonly side: TimelineSet['side'];
-  readonly set: number;
-  /** Repetition or hold of the set, from 1; 0 between sets. */
-  readonly rep: number;
-  readonly startSecond: number;
-  readonly endSecond: number;
-}
-
-/** A dose as the beats the Pacer goes through, on the very timeline the core lays out. */
-export function beatsOf(item: ComposedExercise, exercise: ExerciseDefinition): Beat[] {
-  const dose = computeDose(toDoseInput(item, exercise));
-  if (!dose.ok) return [];
-  const beats: Beat[] = [];
-  let at = 0;
-  const push = (kind: Beat['kind'], seconds: number, set: Pick<TimelineSet, 'side' | 'set'>, rep: number) => {
-    if (seconds <= 0) return;
-    beats.push({ kind, side: set.side, set: set.set, rep, startSecond: at, endSecond: at + seconds });
-    at += seconds;
-  };
-  for (const set of dose.value.timeline) {
-    push(at === 0 && beats.length === 0 ? 'ready' : 'rest', set.startSecond - at, set, 0);
-    for (let rep = 1; rep <= item.reps; rep += 1) {
-      if (item.tempo === undefined) {
-        push('hold', item.holdSeconds ?? 0, set, rep);
-        push('release', item.releaseSeconds ?? 0, set, rep);
-      } else {
-        push('up', item.tempo.upSeconds, set, rep);
-        push('hold', item.tempo.topSeconds, set, rep);
-        push('down', item.tempo.downSeconds, set, rep);
-        push('pause', item.tempo.bottomSeconds, set, rep);
-      }
-    }
-  }
-  return beats;
-}
-
-export const beatAt = (beats: readonly Beat[], second: number): Beat | null =>
-  beats.find((b) => second >= b.startSecond && second < b.endSecond) ?? null;
 
 /** Whole sets finished on the side that is least far; repetitions of the first set when none is finished yet. */
 export function progressAt(

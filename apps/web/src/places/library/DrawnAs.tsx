@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui';
 import { BUILDS } from '@heathstep/core';
-import { type Appearance, CLOTHES, setAppearance, SKINS, useAppearance } from '../../parts/appearance.js';
+import { CLOTHES, setAppearance, SKINS, useAppearance } from '../../parts/appearance.js';
 
 const CHOICES = [
   ['skin', 'Skin', Object.keys(SKINS)],
@@ -26,7 +26,7 @@ export function DrawnAs() {
               <select
                 className="field min-h-11"
                 value={appearance[part]}
-                onChange={(e) => setAppearance({ ...appearance, [part]: e.target.value } as Appearance)}
+                onChange={(e) => setAppearance({ ...appearance, [part]: e.target.value })}
               >
                 {words.map((w) => (
                   <option key={w} value={w}>

@@ -1,11 +1,13 @@
-import { useMemo, useState } from 'react';
+import { Star } from 'lucide-react';
+import { memo, useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { type ExerciseDefinition, rungsOf } from '@heathstep/core';
+import { type ExerciseDefinition, type FigureDefinition, rungsOf } from '@heathstep/core';
 import { type ClinicContent, useContent } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
 import { Figure } from '../../parts/Figure.js';
 import { DrawnAs } from './DrawnAs.js';
-import { type Chosen, countsOf, type Facet, FACETS, indexOf, narrowed } from './libraryModel.js';
+import { ImportFile } from './ImportFile.js';
+import { type Chosen, countsOf, type Facet, FACETS, indexOf, narrowed, offered } from './libraryModel.js';
 
 /** Every exercise, drawn, on its ladder from the easiest to the hardest. */
 export function Library() {
@@ -20,29 +22,51 @@ export function Library() {
 }
 
 function Whole({ content }: { content: ClinicContent }) {
-  const { exercises, ladders } = content;
+  const { ladders } = content;
+  const exercises = useMemo(() => offered(content), [content]);
+  const favourites = useMemo(() => new Set(content.favourites), [content.favourites]);
+  const figures = useMemo(
+    () => new Map(content.figures.map((f) => [f.exercise, f] as const)),
+    [content.figures],
+  );
+  const stairs = useMemo(
+    () => ladders.map((ladder) => ({ ladder, rungs: rungsOf(exercises, ladder.key) })),
+    [ladders, exercises],
+  );
   const [query, setQuery] = useState('');
   const [chosen, setChosen] = useState<Chosen>({});
+  const [starred, setStarred] = useState(false);
   const index = useMemo(() => indexOf(exercises), [exercises]);
-  const found = narrowed(exercises, index, query, chosen);
+  const asked = useDeferredValue(query);
+  const found = useMemo(
+    () => narrowed(exercises, index, asked, chosen).filter((e) => !starred || favourites.has(e.key)),
+    [exercises, index, asked, chosen, starred, favourites],
+  );
   const shown = new Set(found.map((e) => e.key));
   const choose = (facet: Facet, word: string) => {
     const { [facet]: _before, ...others } = chosen;
     setChosen(word === '' ? others : { ...others, [facet]: word });
   };
-  const narrow = query.trim() !== '' || Object.keys(chosen).length > 0;
+  const narrow = query.trim() !== '' || starred || Object.keys(chosen).length > 0;
   const labelOf = (facet: Facet, word: string) =>
     facet === 'driver'
       ? (content.drivers.find((d) => d.key === word)?.label ?? word)
       : word.replaceAll('-', ' ');
   return (
     <main className="px-6 py-5">
-      <div className="flex items-baseline justify-between">
-        <h1>Exercises</h1>
+      <div className="flex flex-wrap items-baseline gap-x-6">
+        <h1 className="flex-1">Exercises</h1>
+        <Link to="/library/new" className="text-action min-h-11 content-center">
+          Add our own
+        </Link>
+        <ImportFile />
+        <Link to="/library/equipment" className="text-action min-h-11 content-center">
+          Bands and stand-ins
+        </Link>
         <DrawnAs />
       </div>
-      <div className="mt-3 flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-line pb-3">
-        <label className="min-w-64">
+      <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2 border-b border-line pb-3">
+        <label className="w-52">
           <span className="sr-only">Find an exercise</span>
           <input
             className="field"
@@ -58,12 +82,12 @@ function Whole({ content }: { content: ClinicContent }) {
           <label key={facet}>
             <span className="block text-sm text-ink-2">{facet}</span>
             <select
-              className="field min-h-11 max-w-44"
+              className="field min-h-11 w-28"
               value={chosen[facet] ?? ''}
               onChange={(e) => choose(facet, e.target.value)}
             >
               <option value="">any</option>
-              {countsOf(exercises, index, query, chosen, facet).map(({ word, count }) => (
+              {countsOf(exercises, index, asked, chosen, facet).map(({ word, count }) => (
                 <option key={word} value={word} disabled={count === 0}>
                   {`${labelOf(facet, word)} (${count})`}
                 </option>
@@ -71,6 +95,15 @@ function Whole({ content }: { content: ClinicContent }) {
             </select>
           </label>
         ))}
+        <button
+          type="button"
+          className={`inline-flex min-h-11 items-center gap-1.5 px-1 ${starred ? 'font-semibold text-heather-deep' : 'text-ink-2'}`}
+          aria-pressed={starred}
+          onClick={() => setStarred(!starred)}
+        >
+          <Star className="size-4" fill={starred ? 'currentColor' : 'none'} aria-hidden />
+          {`favourites (${favourites.size})`}
+        </button>
         {narrow && (
           <button
             type="button"
@@ -78,6 +111,7 @@ function Whole({ content }: { content: ClinicContent }) {
             onClick={() => {
               setQuery('');
               setChosen({});
+              setStarred(false);
             }}
           >
             Show all
@@ -89,15 +123,20 @@ function Whole({ content }: { content: ClinicContent }) {
       </div>
       {found.length === 0 && (
         <p className="py-6 text-ink-2">
-          No exercise fits all of this. Take one choice back, or use fewer words.
+          {starred && favourites.size === 0
+            ? 'No favourites yet. The star beside an exercise’s name keeps it here for you.'
+            : 'No exercise fits all of this. Take one choice back, or use fewer words.'}
         </p>
       )}
       <div className="flex flex-wrap items-end gap-x-10">
-        {ladders.map((ladder) => {
-          const rungs = rungsOf(exercises, ladder.key);
+        {stairs.map(({ ladder, rungs }) => {
           if (!rungs.some((e) => shown.has(e.key))) return null;
           return (
-            <section key={ladder.key} aria-label={ladder.name} className="max-w-full py-4">
+            <section
+              key={ladder.key}
+              aria-label={ladder.name}
+              className="max-w-full py-4 [contain-intrinsic-size:auto_20rem] [content-visibility:auto]"
+            >
               <h2 className="text-lg">{ladder.name}</h2>
               <p className="text-sm text-ink-2">{ladder.purpose}</p>
               <ol className="mt-2 flex items-end gap-1 overflow-x-auto pb-2">
@@ -105,9 +144,10 @@ function Whole({ content }: { content: ClinicContent }) {
                   <Rung
                     key={e.key}
                     exercise={e}
-                    content={content}
+                    figure={figures.get(e.key)}
+                    starred={favourites.has(e.key)}
                     faint={!shown.has(e.key)}
-                    of={rungs.length}
+                    rise={ladder.set === true ? 0 : e.rung - 1}
                   />
                 ))}
               </ol>
@@ -120,20 +160,21 @@ function Whole({ content }: { content: ClinicContent }) {
 }
 
 /** The rise of one step of the stairs, in rem. */
-const RISE = 0.9;
+const RISE = 0.8;
 
-function Rung({
+const Rung = memo(function Rung({
   exercise,
-  content,
+  figure,
+  starred,
   faint,
-  of,
+  rise,
 }: {
   exercise: ExerciseDefinition;
-  content: ClinicContent;
+  figure: FigureDefinition | undefined;
+  starred: boolean;
   faint: boolean;
-  of: number;
+  rise: number;
 }) {
-  const figure = content.figures.find((f) => f.exercise === exercise.key);
   return (
     <li className={`w-44 shrink-0 ${faint ? 'opacity-35' : ''}`}>
       <Link
@@ -147,17 +188,23 @@ function Rung({
         )}
         <span
           className="block border-t-[3px] border-ink-3 bg-paper px-2 pt-1.5"
-          style={{
-            paddingBottom: `${0.4 + RISE * (exercise.rung - 1)}rem`,
-            minHeight: `${4 + RISE * (exercise.rung - 1)}rem`,
-          }}
+          style={{ paddingBottom: `${0.4 + RISE * rise}rem`, minHeight: `${4 + RISE * rise}rem` }}
         >
-          <span className="block font-semibold leading-tight">{exercise.name}</span>
+          <span className="block font-semibold leading-tight">
+            {exercise.name}
+            {starred && (
+              <Star
+                className="ml-1 inline size-3.5 text-heather"
+                fill="currentColor"
+                aria-label="favourite"
+              />
+            )}
+          </span>
           <span className="text-sm leading-tight text-ink-2">
-            {of > 1 && exercise.change !== 'the start' ? exercise.change : ''}
+            {exercise.change === 'the start' ? '' : exercise.change}
           </span>
         </span>
       </Link>
     </li>
   );
-}
+});

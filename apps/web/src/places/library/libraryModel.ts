@@ -1,4 +1,5 @@
 import type { ExerciseDefinition } from '@heathstep/core';
+import type { ClinicContent } from '../../api/queries.js';
 
 /** What the library can be narrowed down by; each a set of words an exercise has. */
 export const FACETS = ['aim', 'body part', 'position', 'equipment', 'driver', 'free of'] as const;
@@ -93,4 +94,10 @@ export function countsOf(
   const left = narrowed(exercises, index, query, others);
   const words = [...new Set(exercises.flatMap((e) => wordsOf(e, facet)))].sort();
   return words.map((word) => ({ word, count: left.filter((e) => has(e, facet, word)).length }));
+}
+
+/** What can be chosen: everything but the clinic's own that were put aside. */
+export function offered(content: Pick<ClinicContent, 'exercises' | 'ownExercises'>): ExerciseDefinition[] {
+  const aside = new Set(content.ownExercises.filter((o) => o.retired).map((o) => o.key));
+  return content.exercises.filter((e) => !aside.has(e.key));
 }

@@ -1,4 +1,6 @@
 import { ChevronDown, ChevronUp, X } from 'lucide-react';
+import { Link } from 'react-router';
+import { shortDay } from '../../parts/dates.js';
 import { type ComposedExercise, type Prescription, shown, whyDose } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
@@ -92,6 +94,7 @@ function Line({ line, most, course, content, isNew, replace, errors }: LineProps
         </h3>
         <DoseSentence prescription={item} exercise={exercise} onChange={change} errors={errors} />
         <p className="text-sm text-ink-2">{(item.why ?? []).map(sentence).join('. ')}</p>
+        <Taught line={line} course={course} />
         {problem !== undefined && (
           <p role="alert" className="text-sm text-ease-deep">
             {problem[0]}: {problem[1]}
@@ -126,6 +129,27 @@ function Line({ line, most, course, content, isNew, replace, errors }: LineProps
         )}
       </div>
     </li>
+  );
+}
+
+/** When it was last taught in the room and what was seen; and the way to teach it. */
+function Taught({ line, course }: { line: PlanLine; course: CourseView }) {
+  const { exercise } = line;
+  const last = course.episode.taught.filter((t) => t.exercise === exercise.key).at(-1);
+  return (
+    <p className="text-sm">
+      <Link
+        className="text-action inline-flex min-h-[24px] items-center"
+        to={`/library/${exercise.key}/teach?episode=${course.episode.id}`}
+      >
+        Teach
+      </Link>
+      {last !== undefined && (
+        <span className="ml-3 text-ink-2">
+          {`Taught ${shortDay(last.at)}: ${last.faults.length === 0 ? 'no fault seen' : last.faults.join('; ')}`}
+        </span>
+      )}
+    </p>
   );
 }
 

@@ -3,6 +3,7 @@ import { EQUIPMENT, type CourseView, type EpisodeView, type PlanView } from '@he
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys } from '../../api/queries.js';
 import { ChoiceBlank, ListBlank, NumberBlank } from '../../parts/Blank.js';
+import { WeightsBlank } from './WeightsBlank.js';
 import { useDraft } from './useDraft.js';
 
 const STAND_INS: Record<string, string> = {
@@ -58,6 +59,8 @@ export function Settings({
         options={EQUIPMENT.map((e) => ({ value: e, label: STAND_INS[e] ?? e }))}
         onChange={(v) => change.mutate({ equipment: (v ?? []).filter((e) => e !== 'none') })}
       />
+      , weights at home{' '}
+      <WeightsBlank value={episode.weightsKg} onChange={(weightsKg) => change.mutate({ weightsKg })} />
       {protocol?.schools.map((school) => (
         <span key={school.key}>
           ,{' '}

@@ -84,6 +84,8 @@ export function neighbour(
   content: ClinicContent,
 ): ComposedExercise | null {
   const off = course.episode.safety?.tagsOff ?? { left: [], right: [] };
+  // What stands side by side has no easier and harder.
+  if (content.ladders.find((l) => l.key === line.exercise.ladder)?.set === true) return null;
   for (let rung = line.exercise.rung + by; rung > 0; rung += by) {
     const next = content.exercises.find((e) => e.ladder === line.exercise.ladder && e.rung === rung);
     if (next === undefined) return null;
@@ -118,7 +120,9 @@ export function addable(
   content: ClinicContent,
 ): { exercise: ExerciseDefinition; off: string | null }[] {
   const off = course.episode.safety?.tagsOff ?? { left: [], right: [] };
+  const aside = new Set(content.ownExercises.filter((o) => o.retired).map((o) => o.key));
   return content.exercises
+    .filter((e) => !aside.has(e.key))
     .filter((e) => lines.every((l) => l.exercise.key !== e.key))
     .map((exercise) => ({
       exercise,

@@ -12,7 +12,7 @@ import {
 import { Ring, sideColour } from './Ring.js';
 import { placeText } from './Stopwatch.js';
 import type { ToolProps } from './Tool.js';
-import { useDevice } from './useDevice.js';
+import { useDevice } from '../../../parts/useDevice.js';
 
 const WARNINGS: Record<CaptureWarning, string> = {
   tilt: 'Tilted: hold it in line, nothing is taken',

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { type Beat, beatAt } from './homeModel.js';
+import { type Beat, beatAt } from './beats.js';
 
 export interface PacerClock {
   /** Seconds since the start, pauses left out. */

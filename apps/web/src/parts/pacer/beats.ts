@@ -1,0 +1,76 @@
+import {
+  computeDose,
+  type ExerciseDefinition,
+  outAndBack,
+  type Prescription,
+  type TimelineSet,
+  toDoseInput,
+} from '@heathstep/core';
+
+/** A moment of an exercise: what to do now, for how long, and what comes with it. */
+export interface Beat {
+  readonly kind: 'ready' | 'up' | 'hold' | 'down' | 'pause' | 'rest' | 'release';
+  readonly side: TimelineSet['side'];
+  readonly set: number;
+  /** Repetition or hold of the set, from 1; 0 between sets. */
+  readonly rep: number;
+  readonly startSecond: number;
+  readonly endSecond: number;
+}
+
+/** A dose as the beats the Pacer goes through, on the very timeline the core lays out. */
+export function beatsOf(item: Prescription, exercise: ExerciseDefinition): Beat[] {
+  const dose = computeDose(toDoseInput(item, exercise));
+  if (!dose.ok) return [];
+  const beats: Beat[] = [];
+  let at = 0;
+  const push = (kind: Beat['kind'], seconds: number, set: Pick<TimelineSet, 'side' | 'set'>, rep: number) => {
+    if (seconds <= 0) return;
+    beats.push({ kind, side: set.side, set: set.set, rep, startSecond: at, endSecond: at + seconds });
+    at += seconds;
+  };
+  for (const set of dose.value.timeline) {
+    push(at === 0 && beats.length === 0 ? 'ready' : 'rest', set.startSecond - at, set, 0);
+    for (let rep = 1; rep <= item.reps; rep += 1) {
+      if (item.tempo === undefined) {
+        push('hold', item.holdSeconds ?? 0, set, rep);
+        push('release', item.releaseSeconds ?? 0, set, rep);
+      } else {
+        push('up', item.tempo.upSeconds, set, rep);
+        push('hold', item.tempo.topSeconds, set, rep);
+        push('down', item.tempo.downSeconds, set, rep);
+        push('pause', item.tempo.bottomSeconds, set, rep);
+      }
+    }
+  }
+  return beats;
+}
+
+export const beatAt = (beats: readonly Beat[], second: number): Beat | null =>
+  beats.find((b) => second >= b.startSecond && second < b.endSecond) ?? null;
+
+const WORDS: Record<Beat['kind'], string> = {
+  ready: 'Get ready',
+  up: 'Up',
+  hold: 'Hold',
+  down: 'Lower slowly',
+  pause: 'Pause',
+  rest: 'Rest',
+  release: 'Let go',
+};
+
+/** What to do now; movements that do not go up and down have their own words. */
+export function wordOf(kind: Beat['kind'], exercise: ExerciseDefinition): string {
+  const [out, back] = exercise.beats;
+  const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+  if (kind === 'up' && out !== 'up') return capital(out);
+  return kind === 'down' && back !== 'down' ? capital(back) : WORDS[kind];
+}
+
+/** Where the drawn movement is, for a beat of the pacer and how far it has come. */
+export function momentOf(kind: Beat['kind'], share: number): number {
+  const soft = outAndBack(Math.max(0, Math.min(1, share)) / 2);
+  if (kind === 'up') return soft;
+  if (kind === 'down' || kind === 'release') return 1 - soft;
+  return kind === 'hold' ? 1 : 0;
+}

@@ -1,0 +1,239 @@
+import { useState } from 'react';
+import { Link } from 'react-router';
+import {
+  bandForce,
+  doseSentence,
+  type ExerciseDefinition,
+  type Rise,
+  risesOf,
+  rungsOf,
+  sentenceText,
+  shown,
+  type Side,
+  type Span,
+} from '@heathstep/core';
+import type { ClinicContent } from '../../api/queries.js';
+import { sentence } from '../../parts/Judgement.js';
+import { Figure } from '../../parts/Figure.js';
+import { SideSwitch } from '../../parts/SideSwitch.js';
+import { Note, Review, Versions } from './Kept.js';
+
+const span = (label: string, range: Span | undefined, unit = '', by = 1): string | null =>
+  range === undefined
+    ? null
+    : range[0] === range[1]
+      ? `${label} ${shown(range[0] / by)}${unit}`
+      : `${label} ${shown(range[0] / by)} to ${shown(range[1] / by)}${unit}`;
+
+/** What a clinician can set in place, in words. */
+function rangeWords(e: ExerciseDefinition): string {
+  const { range } = e;
+  const minutes = e.counted === 'minutes';
+  const reps = { reps: 'repetitions', holds: 'holds', minutes: 'times' } as Record<string, string>;
+  return [
+    minutes ? null : span('sets', range.sets),
+    minutes ? null : span(reps[e.counted] ?? e.counted, range.reps),
+    minutes ? span('for', range.holdSeconds, ' min', 60) : span('hold', range.holdSeconds, ' s'),
+    span(e.beats[0], range.upSeconds, ' s'),
+    span('at the end', range.topSeconds, ' s'),
+    span(e.beats[1], range.downSeconds, ' s'),
+    minutes ? null : span('rest', range.restSeconds, ' s'),
+    span('added', range.addedKg, ' kg'),
+    span('times a day', range.timesPerDay),
+    span('days a week', range.daysPerWeek),
+  ]
+    .filter((w) => w !== null)
+    .join('; ');
+}
+
+/** An exercise on one page: the figure, how it is done, its dose, its place on the ladder, and where it comes from. */
+export function Sheet({
+  exercise,
+  content,
+  wide,
+}: {
+  exercise: ExerciseDefinition;
+  content: ClinicContent;
+  wide: boolean;
+}) {
+  const [side, setSide] = useState<Side>('right');
+  const figure = content.figures.find((f) => f.exercise === exercise.key);
+  const ladder = content.ladders.find((l) => l.key === exercise.ladder);
+  const rungs = rungsOf(content.exercises, exercise.ladder);
+  const at = rungs.findIndex((e) => e.key === exercise.key);
+  const own = content.ownExercises.find((o) => o.key === exercise.key);
+  const sides = exercise.laterality === 'together' ? 'together' : side;
+  const words = sentenceText(
+    doseSentence({ ...exercise.dose, exercise: exercise.key, slot: '', sides }, exercise),
+  );
+  return (
+    <article
+      className={
+        wide
+          ? 'mt-2 grid grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)] gap-8 print:grid-cols-[16rem_1fr] print:gap-5'
+          : 'mt-2'
+      }
+    >
+      <div>
+        <h1>{exercise.name}</h1>
+        <p className="text-ink-2">
+          {ladder?.set === true
+            ? `${ladder.name}. `
+            : `${ladder?.name ?? ''}, step ${at + 1} of ${rungs.length}. `}
+          {`${sentence(exercise.position)}, ${exercise.place}. `}
+          {own?.retired === true && <b>Put aside: offered to no new plan.</b>}
+        </p>
+        {figure !== undefined && (
+          <Figure
+            figure={figure}
+            side={side}
+            playing
+            label={`${exercise.name}, drawn on the ${side}`}
+            className={wide ? 'mt-3 h-96 w-full print:h-64' : 'mt-3 h-64 w-full'}
+          />
+        )}
+        <div className="no-print mt-2 flex justify-center">
+          <SideSwitch side={side} onChange={setSide} label="Side drawn" />
+        </div>
+        <p className="mt-2 text-center text-ink-2">{exercise.moves}.</p>
+      </div>
+      <div>
+        <Part title="Steps">
+          <ol className="list-decimal pl-6 text-lg">
+            {exercise.steps.map((s) => (
+              <li key={s}>{s}</li>
+            ))}
+          </ol>
+          <p className="mt-1">
+            <b>Should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
+            {exercise.breathing !== null && (
+              <>
+                {' '}
+                <b>Breathe:</b> {exercise.breathing.toLowerCase()}.
+              </>
+            )}
+          </p>
+          {exercise.variants.length > 0 && (
+            <ul className="mt-1">
+              {exercise.variants.map((v) => (
+                <li key={v.key}>
+                  <b>{v.name}:</b> {v.how.charAt(0).toLowerCase() + v.how.slice(1)}.
+                </li>
+              ))}
+            </ul>
+          )}
+        </Part>
+        <Part title="Faults, and what helps">
+          <ul>
+            {exercise.faults.map((f) => (
+              <li key={f.fault}>
+                <b>{f.fault}:</b> {f.fix}
+              </li>
+            ))}
+          </ul>
+        </Part>
+        <Part title="Stop at once with">
+          <p className="font-semibold text-ease-deep">{exercise.stops.join('; ')}.</p>
+        </Part>
+        <Part title="Dose to begin with">
+          <p className="text-lg font-semibold">{words}</p>
+          <p className="text-sm text-ink-2">{`Safe range: ${rangeWords(exercise)}.`}</p>
+          {exercise.loadKind === 'band' && <BandPulls content={content} />}
+        </Part>
+        <div className="print:hidden">
+          <Part title="On the ladder">
+            <Neighbours exercise={exercise} content={content} />
+          </Part>
+        </div>
+        <Part title="Where, and with what">
+          <p>{`${sentence(exercise.surface)} surface, ${exercise.space}. Set-up ${exercise.setupSeconds} s. ${needs(exercise, content)}`}</p>
+        </Part>
+        <div className="print:hidden">
+          <Part title="For whom, and for whom not">
+            <p>
+              {`Works on the ${exercise.parts.join(', ')}. `}
+              {exercise.drivers.length === 0
+                ? 'Serves no single driver.'
+                : `Helps with: ${exercise.drivers.map((k) => (content.drivers.find((d) => d.key === k)?.label ?? k).toLowerCase()).join(', ')}.`}
+            </p>
+            <p>
+              {exercise.tags.length === 0
+                ? 'Nothing in the safety screen switches it off by itself.'
+                : `Switched off with: ${exercise.tags.map((t) => t.replaceAll('-', ' ')).join(', ')}.`}
+            </p>
+          </Part>
+        </div>
+        <Part title="Our note">
+          <Note exercise={exercise} content={content} />
+        </Part>
+        <Part title="Evidence">
+          <p className="text-sm text-ink-2">{`${exercise.evidence.statement}. ${exercise.evidence.source} (${exercise.evidence.kind}).`}</p>
+          <Review exercise={exercise} content={content} />
+          {own !== undefined && <Versions exerciseKey={exercise.key} />}
+        </Part>
+      </div>
+    </article>
+  );
+}
+
+function needs(e: ExerciseDefinition, content: ClinicContent): string {
+  if (e.equipment.length === 0) return 'Needs nothing.';
+  const instead = content.standIns.filter((s) => e.equipment.includes(s.serves)).slice(0, 2);
+  return `Needs: ${e.equipment.join(', ')}${instead.length === 0 ? '' : ` (or ${instead.map((s) => s.name.toLowerCase()).join(', or ')})`}.`;
+}
+
+/** What the clinic's own bands pull at twice their length. */
+function BandPulls({ content }: { content: ClinicContent }) {
+  const pulls = content.bands.flatMap((b) => {
+    const force = bandForce(b.points, 100);
+    return force.ok ? [`${b.band} ${shown(force.value, 0)} N`] : [];
+  });
+  return (
+    <p className="text-sm text-ink-2">
+      {pulls.length === 0
+        ? 'The clinic’s bands are not measured yet. '
+        : `At twice its length: ${pulls.join(', ')}. `}
+      <Link to="/library/equipment" className="no-print text-action">
+        Bands
+      </Link>
+    </p>
+  );
+}
+
+function Neighbours({ exercise, content }: { exercise: ExerciseDefinition; content: ClinicContent }) {
+  const rises = risesOf(
+    content.exercises,
+    (ladder) => content.ladders.find((l) => l.key === ladder)?.set !== true,
+  );
+  const easier = rises.filter((r) => r.to === exercise.key);
+  const harder = rises.filter((r) => r.from === exercise.key);
+  const one = (key: string, r: Rise) => (
+    <li key={`${r.from}${r.to}`}>
+      <Link className="text-action" to={`/library/${key}`}>
+        {content.exercises.find((e) => e.key === key)?.name ?? key}
+      </Link>
+      <span className="text-ink-2">{`: ${r.change} (${r.changes.join(', ')})`}</span>
+    </li>
+  );
+  return (
+    <dl className="grid grid-cols-[4.5rem_1fr]">
+      <dt className="text-ink-2">Easier</dt>
+      <dd>
+        <ul>{easier.length === 0 ? <li>none</li> : easier.map((r) => one(r.from, r))}</ul>
+      </dd>
+      <dt className="text-ink-2">Harder</dt>
+      <dd>
+        <ul>{harder.length === 0 ? <li>none</li> : harder.map((r) => one(r.to, r))}</ul>
+      </dd>
+    </dl>
+  );
+}
+
+function Part({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <section className="break-inside-avoid border-b border-line py-2">
+      <h2 className="text-base text-ink-2">{title}</h2>
+      {children}
+    </section>
+  );
+}

@@ -1,0 +1,349 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Volume2, VolumeX, X } from 'lucide-react';
+import { useCallback, useEffect, useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import type { EpisodeView } from '@heathstep/contracts';
+import {
+  doseSentence,
+  type ExerciseDefinition,
+  type FigureDefinition,
+  type Prescription,
+  sentenceText,
+  type Side,
+} from '@heathstep/core';
+import { request } from '../../api/client.js';
+import { keys, useContent, useCourse } from '../../api/queries.js';
+import { Failed, Loading, NotFound } from '../../app/Failures.js';
+import { Figure } from '../../parts/Figure.js';
+import { type Beat, beatAt, beatsOf, momentOf, wordOf } from '../../parts/pacer/beats.js';
+import { usePacerClock } from '../../parts/pacer/pacerClock.js';
+import { Ring } from '../../parts/pacer/Ring.js';
+import { SideSwitch } from '../../parts/SideSwitch.js';
+
+/** An exercise taught in the room: the figure large, the pacer beside it, and the faults that are seen. */
+export function Teach() {
+  const { key = '' } = useParams();
+  const [query] = useSearchParams();
+  const episodeId = query.get('episode');
+  return episodeId === null ? (
+    <Alone exerciseKey={key} />
+  ) : (
+    <WithPatient exerciseKey={key} episodeId={episodeId} />
+  );
+}
+
+function Alone({ exerciseKey }: { exerciseKey: string }) {
+  return <Room exerciseKey={exerciseKey} episode={null} />;
+}
+
+function WithPatient({ exerciseKey, episodeId }: { exerciseKey: string; episodeId: string }) {
+  const course = useCourse(episodeId);
+  if (course.data === undefined)
+    return course.error === null ? (
+      <Loading what="the exercise" />
+    ) : (
+      <Failed error={course.error} again={() => void course.refetch()} />
+    );
+  return <Room exerciseKey={exerciseKey} episode={course.data.episode} />;
+}
+
+function Room({ exerciseKey, episode }: { exerciseKey: string; episode: EpisodeView | null }) {
+  const content = useContent();
+  if (content.data === undefined)
+    return content.error === null ? (
+      <Loading what="the exercise" />
+    ) : (
+      <Failed error={content.error} again={() => void content.refetch()} />
+    );
+  const exercise = content.data.exercises.find((e) => e.key === exerciseKey);
+  const figure = content.data.figures.find((f) => f.exercise === exerciseKey);
+  if (exercise === undefined || figure === undefined) return <NotFound />;
+  return <Lesson exercise={exercise} figure={figure} episode={episode} />;
+}
+
+/** Seconds to get ready in the room. */
+const READY = 3;
+
+function prescribed(exercise: ExerciseDefinition, episode: EpisodeView | null, side: Side): Prescription {
+  const items = episode?.draft?.items ?? episode?.plan?.items ?? [];
+  const item = items.find((i) => i.exercise === exercise.key) ?? {
+    ...exercise.dose,
+    exercise: exercise.key,
+    slot: '',
+    sides: side,
+  };
+  return { ...item, sides: exercise.laterality === 'together' ? 'together' : side };
+}
+
+function Lesson({
+  exercise,
+  figure,
+  episode,
+}: {
+  exercise: ExerciseDefinition;
+  figure: FigureDefinition;
+  episode: EpisodeView | null;
+}) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [id] = useState(() => crypto.randomUUID());
+  const [side, setSide] = useState<Side>(episode?.affected === 'left' ? 'left' : 'right');
+  const [faults, setFaults] = useState<readonly string[]>([]);
+  const [reps, setReps] = useState(0);
+  const [run, setRun] = useState(0);
+  const [sound, setSound] = useState(true);
+  const both = exercise.laterality === 'together';
+  const item = prescribed(exercise, episode, side);
+  const back = useCallback(
+    () => navigate(episode === null ? `/library/${exercise.key}` : `/episodes/${episode.id}/plan`),
+    [navigate, episode, exercise.key],
+  );
+  const save = useMutation({
+    mutationFn: () =>
+      request<EpisodeView>('POST', `/api/episodes/${episode?.id ?? ''}/taught`, {
+        id,
+        exercise: exercise.key,
+        side: both ? 'both' : side,
+        reps: Math.min(300, reps),
+        faults,
+      }),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: keys.course(episode?.id ?? '') });
+      await back();
+    },
+  });
+  const nothing = episode === null || (faults.length === 0 && reps === 0);
+  const leave = useCallback(() => void back(), [back]);
+  const toggle = useCallback(
+    (fault: string) =>
+      setFaults((now) => (now.includes(fault) ? now.filter((f) => f !== fault) : [...now, fault])),
+    [],
+  );
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      if (e.ctrlKey || e.metaKey || e.altKey) return;
+      const fault = exercise.faults[Number(e.key) - 1];
+      if (fault !== undefined) toggle(fault.fault);
+      else if (e.key === 'l' || e.key === 'L') setSide('left');
+      else if (e.key === 'r' || e.key === 'R') setSide('right');
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [exercise, toggle]);
+  const cues = exercise.faults.filter((f) => faults.includes(f.fault)).map((f) => f.fix);
+  return (
+    <main className="fixed inset-0 z-40 flex flex-col overflow-auto bg-paper px-8 py-5">
+      <header className="flex items-start gap-6">
+        <div className="flex-1">
+          <h1 className="text-4xl">{exercise.name}</h1>
+          <p className="text-lg text-ink-2">
+            {sentenceText(doseSentence(item, exercise))}
+            {episode === null ? '' : ` For ${episode.person.name}.`}
+          </p>
+        </div>
+        <SideSwitch side={side} onChange={setSide} label="Side" />
+        <button
+          type="button"
+          className="inline-flex size-11 items-center justify-center"
+          aria-label={sound ? 'Sound off' : 'Sound on'}
+          onClick={() => setSound(!sound)}
+        >
+          {sound ? <Volume2 aria-hidden /> : <VolumeX aria-hidden />}
+        </button>
+        <button
+          type="button"
+          className="inline-flex size-11 items-center justify-center"
+          aria-label="Leave without keeping"
+          onClick={leave}
+        >
+          <X aria-hidden />
+        </button>
+      </header>
+      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.7fr)_minmax(20rem,1fr)] gap-8 pt-3">
+        {run === 0 ? (
+          <Waiting
+            exercise={exercise}
+            figure={figure}
+            side={side}
+            start={exercise.aim === 'aid' ? null : () => setRun(1)}
+          />
+        ) : (
+          <Paced
+            key={`${run}${side}`}
+            item={{ ...item, sets: 1 }}
+            exercise={exercise}
+            figure={figure}
+            side={side}
+            sound={sound}
+            counted={(n) => setReps((before) => before + n)}
+            again={() => setRun(run + 1)}
+          />
+        )}
+        <div className="flex flex-col">
+          <ol className="list-decimal space-y-1 pl-7 text-2xl">
+            {exercise.steps.map((s) => (
+              <li key={s}>{s}</li>
+            ))}
+          </ol>
+          <p className="mt-3 text-lg">
+            <b>Should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
+          </p>
+          <h2 className="mt-4 text-base text-ink-2">Seen just now</h2>
+          <div className="mt-1 grid gap-1.5">
+            {exercise.faults.map((f, i) => (
+              <button
+                key={f.fault}
+                type="button"
+                aria-pressed={faults.includes(f.fault)}
+                className={`flex min-h-14 items-center gap-3 border-l-4 px-3 text-left text-xl ${faults.includes(f.fault) ? 'border-hold bg-hold-wash font-semibold' : 'border-line hover:bg-ground'}`}
+                onClick={() => toggle(f.fault)}
+              >
+                <kbd className="w-6 font-head text-base text-ink-2">{i + 1}</kbd>
+                <span className="flex-1">{f.fault}</span>
+                {faults.includes(f.fault) && <span className="text-base font-normal">{f.fix}</span>}
+              </button>
+            ))}
+          </div>
+          <p className="mt-3 text-sm font-semibold text-ease-deep">{`Stop with ${exercise.stops.join('; ')}.`}</p>
+          <div className="flex-1" />
+          {cues.length > 0 && (
+            <p className="mt-3 text-lg">
+              <b>Cue on the handout:</b> {cues.join('; ')}.
+            </p>
+          )}
+          {save.error !== null && (
+            <p role="alert" className="text-ease-deep">
+              {`Not kept: ${save.error.message}. Nothing is lost, try again.`}
+            </p>
+          )}
+          <button
+            type="button"
+            className="action mt-3 min-h-14 text-lg"
+            disabled={save.isPending}
+            onClick={() => (nothing ? leave() : save.mutate())}
+          >
+            {nothing ? 'Close' : 'Keep in the record and close'}
+          </button>
+          {episode === null && faults.length > 0 && (
+            <p className="mt-1 text-sm text-ink-2">
+              Not kept: opened from the library. Teach from a patient’s plan to keep it.
+            </p>
+          )}
+        </div>
+      </div>
+    </main>
+  );
+}
+
+function Waiting({
+  exercise,
+  figure,
+  side,
+  start,
+}: {
+  exercise: ExerciseDefinition;
+  figure: FigureDefinition;
+  side: Side;
+  start: (() => void) | null;
+}) {
+  return (
+    <div className="flex min-h-0 flex-col">
+      <Figure
+        figure={figure}
+        side={side}
+        playing
+        label={`${exercise.name}, drawn on the ${side}`}
+        className="min-h-0 w-full flex-1"
+      />
+      {start !== null && (
+        <button
+          type="button"
+          className="action mx-auto mt-3 min-h-14 min-w-64 text-lg"
+          onClick={start}
+          autoFocus
+        >
+          Start the pacer
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** Repetitions or holds finished by a second. */
+const finishedReps = (beats: readonly Beat[], second: number): number =>
+  new Set(
+    beats
+      .filter((b) => b.rep > 0)
+      .map((b) => b.rep)
+      .filter((rep) => beats.every((b) => b.rep !== rep || b.endSecond <= second)),
+  ).size;
+
+function Paced({
+  item,
+  exercise,
+  figure,
+  side,
+  sound,
+  counted,
+  again,
+}: {
+  item: Prescription;
+  exercise: ExerciseDefinition;
+  figure: FigureDefinition;
+  side: Side;
+  sound: boolean;
+  counted: (reps: number) => void;
+  again: () => void;
+}) {
+  const [beats] = useState(() => beatsOf(item, { ...exercise, setupSeconds: READY }));
+  const clock = usePacerClock(beats, sound);
+  const [told, setTold] = useState(0);
+  const done = finishedReps(beats, clock.second);
+  useEffect(() => {
+    if (done > told) {
+      counted(done - told);
+      setTold(done);
+    }
+  }, [done, told, counted]);
+  const beat = beatAt(beats, clock.second) ?? beats[beats.length - 1];
+  if (beat === undefined) return null;
+  const share = (clock.second - beat.startSecond) / (beat.endSecond - beat.startSecond);
+  const left = Math.max(0, Math.ceil(beat.endSecond - clock.second));
+  const holds = item.tempo === undefined;
+  return (
+    <div className="flex min-h-0 flex-col">
+      <Figure
+        figure={figure}
+        side={side}
+        label={`${exercise.name}, drawn on the ${side}`}
+        moment={momentOf(beat.kind, share)}
+        className="min-h-0 w-full flex-1"
+      />
+      <div className="flex items-center justify-center gap-8 pt-2">
+        <Ring share={share} rest={beat.kind === 'ready'}>
+          <span className="font-head text-7xl font-semibold leading-none">
+            {holds || beat.kind === 'ready' ? left : beat.rep}
+          </span>
+          <span className="text-lg text-ink-2">
+            {beat.kind === 'ready'
+              ? 'seconds'
+              : holds
+                ? `hold ${beat.rep} of ${item.reps}`
+                : `of ${item.reps}`}
+          </span>
+        </Ring>
+        <p className="min-w-64 font-head text-5xl font-semibold text-heather-deep" aria-live="polite">
+          {clock.finished ? 'Done' : wordOf(beat.kind, exercise)}
+        </p>
+        <button
+          type="button"
+          className="action min-h-14 min-w-36 text-lg"
+          autoFocus
+          onClick={clock.finished ? again : clock.running ? clock.pause : clock.go}
+        >
+          {clock.finished ? 'Again' : clock.running ? 'Pause' : 'Go on'}
+        </button>
+      </div>
+    </div>
+  );
+}

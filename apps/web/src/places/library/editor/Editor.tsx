@@ -1,0 +1,201 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import type { ExerciseFile } from '@heathstep/content';
+import type { ExerciseDefinition, FigureDefinition } from '@heathstep/core';
+import { ApiError, request } from '../../../api/client.js';
+import { type ClinicContent, keys, useContent } from '../../../api/queries.js';
+import { Failed, Loading, NotFound } from '../../../app/Failures.js';
+import { Composer } from './Composer.js';
+import { DoseForm } from './DoseForm.js';
+import { errorsAt } from './Field.js';
+import { dropDraft, keepDraft, storedDraft } from './draft.js';
+import { BLANK, type Typed, typedFrom, writtenFrom } from './typed.js';
+import { WordsForm } from './WordsForm.js';
+
+/** Makes or changes an exercise of the clinic's own: its words, its dose, and its figure. */
+export function Editor() {
+  const { key } = useParams();
+  const [query] = useSearchParams();
+  const content = useContent();
+  const from = key ?? query.get('from');
+  const file = useQuery({
+    queryKey: ['exercise-file', from],
+    queryFn: () => request<ExerciseFile>('GET', `/api/library/exercises/${from ?? ''}/file`),
+    enabled: from !== null,
+    staleTime: Infinity,
+    gcTime: 0,
+  });
+  if (content.data === undefined || (from !== null && file.data === undefined)) {
+    const error = content.error ?? file.error;
+    if (error instanceof ApiError && error.status === 404) return <NotFound />;
+    return error === null ? (
+      <Loading what="the exercise" />
+    ) : (
+      <Failed error={error} again={() => void file.refetch()} />
+    );
+  }
+  const own = content.data.ownExercises.find((o) => o.key === key);
+  if (key !== undefined && own === undefined) return <NotFound />;
+  return (
+    <Form
+      key={`${from ?? ''}${own?.version ?? 0}`}
+      content={content.data}
+      start={file.data ?? null}
+      own={own ?? null}
+      slot={key ?? (from === null ? undefined : `from-${from}`)}
+    />
+  );
+}
+
+interface Begun {
+  readonly id: string;
+  readonly typed: Typed;
+  readonly figure: FigureDefinition;
+}
+
+/** A figure to begin with where there is none yet. */
+function firstFigure(content: ClinicContent): FigureDefinition {
+  const { exercise: _of, ...figure } = content.figures.find((f) => f.exercise === 'stance-free') ??
+    content.figures[0] ?? { exercise: '' };
+  return figure as FigureDefinition;
+}
+
+/** Where the form begins: what was left here unsaved, else the exercise it is made from, else almost nothing. */
+function begin(
+  content: ClinicContent,
+  start: ExerciseFile | null,
+  own: { readonly id: string } | null,
+  slot: string | undefined,
+): Begun {
+  const kept = storedDraft(slot);
+  const keptFile = kept?.file as Partial<ExerciseFile & { typed: Typed }> | undefined;
+  if (kept !== null && keptFile?.typed !== undefined && keptFile.figure !== undefined)
+    return { id: kept.id, typed: keptFile.typed, figure: keptFile.figure };
+  const given = start ?? (keptFile?.exercise === undefined ? null : (keptFile as ExerciseFile));
+  const id = own?.id ?? kept?.id ?? crypto.randomUUID();
+  if (given === null) return { id, typed: typedFrom(BLANK), figure: firstFigure(content) };
+  const name = start === null || own !== null ? given.exercise.name : `${given.exercise.name}, our way`;
+  return { id, typed: typedFrom({ ...BLANK, ...given.exercise, name }), figure: given.figure };
+}
+
+function Form({
+  content,
+  start,
+  own,
+  slot,
+}: {
+  content: ClinicContent;
+  start: ExerciseFile | null;
+  own: { readonly id: string; readonly version: number; readonly retired: boolean } | null;
+  slot: string | undefined;
+}) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [begun] = useState(() => begin(content, start, own, slot));
+  const [typed, setTyped] = useState(begun.typed);
+  const [figure, setFigure] = useState(begun.figure);
+  const [error, setError] = useState<ApiError | null>(null);
+  const [busy, setBusy] = useState(false);
+  const hold = (nextTyped: Typed, nextFigure: FigureDefinition) => {
+    setTyped(nextTyped);
+    setFigure(nextFigure);
+    keepDraft({ id: begun.id, file: { typed: nextTyped, figure: nextFigure } }, slot);
+  };
+  const send = async (retired: boolean) => {
+    setBusy(true);
+    setError(null);
+    const file = { format: 'heathstep exercise', version: 1, exercise: writtenFrom(typed), figure };
+    try {
+      const made = await request<ExerciseDefinition>('POST', '/api/library/exercises', {
+        id: begun.id,
+        version: own?.version ?? 0,
+        retired,
+        file: { ...file, figure: { ...figure, exercise: 'own' } },
+      });
+      dropDraft(slot);
+      await client.invalidateQueries({ queryKey: keys.content });
+      await navigate(`/library/${made.key}`);
+    } catch (failure) {
+      if (!(failure instanceof ApiError)) throw failure;
+      setError(failure);
+      setBusy(false);
+      window.scrollTo(0, 0);
+    }
+  };
+  const leave = async () => {
+    dropDraft(slot);
+    await navigate(own === null ? '/library' : `/library/${slot ?? ''}`);
+  };
+  return (
+    <main className="px-6 py-5">
+      <div className="flex items-baseline gap-6">
+        <h1 className="flex-1">
+          {own === null ? 'An exercise of our own' : `Change ${begun.typed.text.name}`}
+        </h1>
+        <button type="button" className="text-action min-h-11" onClick={() => void leave()}>
+          Leave without keeping
+        </button>
+        {own !== null && (
+          <button
+            type="button"
+            className="action-quiet min-h-11"
+            disabled={busy}
+            onClick={() => void send(!own.retired)}
+          >
+            {own.retired ? 'Offer again' : 'Put aside'}
+          </button>
+        )}
+        <button
+          type="button"
+          className="action min-h-11"
+          disabled={busy}
+          onClick={() => void send(own?.retired ?? false)}
+        >
+          {own === null ? 'Keep' : `Keep as version ${own.version + 1}`}
+        </button>
+      </div>
+      {error !== null && <Problems error={error} />}
+      <div className="mt-3 grid grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-8">
+        <Composer
+          figure={figure}
+          content={content}
+          onChange={(next) => hold(typed, next)}
+          error={errorsAt(error, '/file/figure')}
+        />
+        <div>
+          <WordsForm typed={typed} content={content} error={error} onChange={(next) => hold(next, figure)} />
+          <DoseForm typed={typed} error={error} onChange={(next) => hold(next, figure)} />
+        </div>
+      </div>
+      <p className="mt-4 text-sm text-ink-2">
+        Kept as not reviewed; the lead reviews each version on its page. What is typed stays on this device
+        until it is kept.{' '}
+        <Link to="/library" className="text-action">
+          All exercises
+        </Link>
+      </p>
+    </main>
+  );
+}
+
+function Problems({ error }: { error: ApiError }) {
+  const told = error.problem.errors ?? [];
+  return (
+    <div role="alert" className="mt-2 border-l-4 border-ease bg-ease-wash px-3 py-2 text-ease-deep">
+      {error.passing
+        ? `${error.message}. What you typed is still here; try again.`
+        : error.status === 409
+          ? 'Someone else changed this exercise since you opened it. What you typed is still here; open it again in another window to compare.'
+          : told.length === 0
+            ? error.message
+            : `Not kept yet: ${[...new Set(told.map((e) => `${fieldOf(e.pointer)} ${e.detail}`))].slice(0, 5).join('; ')}.`}
+    </div>
+  );
+}
+
+const fieldOf = (pointer: string): string =>
+  pointer
+    .replace(/^\/file\/(exercise\/)?/, '')
+    .replaceAll('/', ' ')
+    .replaceAll('-', ' ');

@@ -1,0 +1,216 @@
+import { type FigureDefinition, figureProblems, type Prop } from '@heathstep/core';
+
+/** A number of a figure that is set by hand: where it is, what it is called, and between what. */
+export interface Slider {
+  readonly path: readonly (string | number)[];
+  readonly group: string;
+  readonly label: string;
+  readonly min: number;
+  readonly max: number;
+  readonly step: number;
+  readonly value: number;
+}
+
+type Bounds = readonly [label: string, min: number, max: number, step: number];
+
+/** What can be set, by the name of the field. The joints themselves are held by their limits, not by these. */
+const FIELDS: Readonly<Record<string, Bounds>> = {
+  pitch: ['heel up', -130, 130, 1],
+  toes: ['toes up', -130, 85, 1],
+  curl: ['toes gripped', 0, 70, 1],
+  arch: ['arch raised', 0, 1, 0.05],
+  shin: ['shin forward', -110, 110, 1],
+  thigh: ['thigh', -130, 110, 1],
+  trunk: ['trunk leaning', -120, 100, 1],
+  head: ['head leaning', -110, 110, 1],
+  tilt: ['tilted', -35, 35, 1],
+  turn: ['turned out', -45, 75, 1],
+  rise: ['heel up', 0, 1, 0.05],
+  sole: ['sole looking aside', -90, 90, 1],
+  gaze: ['face turned', -1, 1, 0.1],
+};
+
+const POINTS: Readonly<Record<string, string>> = {
+  hip: 'hip',
+  pelvis: 'pelvis',
+  hand: 'hand',
+  rightHand: 'right hand',
+  leftHand: 'left hand',
+  ball: 'ball of the foot',
+  heel: 'heel',
+  foot: 'foot',
+  knee: 'knee',
+};
+
+const LEGS: Readonly<Record<string, string>> = {
+  near: 'leg shown',
+  far: 'other leg',
+  right: 'right leg',
+  left: 'left leg',
+};
+
+const TOES = ['big toe', 'second toe', 'third toe', 'fourth toe', 'small toe'];
+
+/** Fields that may be left out of a leg from the side or a foot from above, and then stand at nothing. */
+const OPTIONAL: Readonly<Record<string, readonly string[]>> = {
+  leg: ['curl', 'arch'],
+  foot: ['arch', 'turn', 'curl'],
+  front: ['rise', 'tilt', 'turn'],
+};
+
+const MOST = 200;
+
+function ofPose(
+  pose: object,
+  path: readonly (string | number)[],
+  group: string,
+  optional: readonly string[],
+): Slider[] {
+  const given = { ...Object.fromEntries(optional.map((k) => [k, 0])), ...pose };
+  return Object.entries(given).flatMap(([key, value]): Slider[] => {
+    const here = [...path, key];
+    const point = POINTS[key];
+    if (point !== undefined && Array.isArray(value))
+      return (value as number[]).map((v, i) => ({
+        path: [...here, i],
+        group,
+        label: `${point} ${i === 0 ? 'forward' : 'up'}`,
+        min: -MOST,
+        max: MOST,
+        step: 0.5,
+        value: v,
+      }));
+    if ((key === 'spread' || key === 'lift') && Array.isArray(value))
+      return (value as number[]).map((v, i) => ({
+        path: [...here, i],
+        group: key === 'spread' ? 'toes spread outward' : 'toes lifted',
+        label: TOES[i] ?? '',
+        min: key === 'spread' ? -25 : 0,
+        max: key === 'spread' ? 40 : 1,
+        step: key === 'spread' ? 1 : 0.05,
+        value: v,
+      }));
+    const leg = LEGS[key];
+    if (leg !== undefined && typeof value === 'object' && value !== null)
+      return ofPose(value, here, leg, OPTIONAL[key === 'near' || key === 'far' ? 'leg' : 'front'] ?? []);
+    const bounds = FIELDS[key];
+    if (bounds === undefined || typeof value !== 'number') return [];
+    const [label, min, max, step] = bounds;
+    return [{ path: here, group, label, min, max, step, value }];
+  });
+}
+
+/** Everything that can be set in one pose of a figure. */
+export function slidersOf(figure: FigureDefinition, pose: 'start' | 'end'): Slider[] {
+  const foot = figure.view === 'top' || figure.view === 'sole';
+  return ofPose(figure[pose], [pose], foot ? 'foot' : 'body', foot ? (OPTIONAL['foot'] ?? []) : []);
+}
+
+const PROP_FIELDS: Readonly<Record<string, readonly [label: string, min: number, max: number]>> = {
+  x: ['where', -MOST, MOST],
+  from: ['from', -MOST, MOST],
+  to: ['to', -MOST, MOST],
+  height: ['height', 1, 120],
+  width: ['width', 1, 80],
+  radius: ['size', 0.5, 20],
+  lean: ['leaning', 0, 360],
+};
+
+/** The numbers of one thing that stands beside the body. */
+export function slidersOfProp(prop: Prop, index: number): Slider[] {
+  return Object.entries(prop).flatMap(([key, value]): Slider[] => {
+    const group = prop.kind;
+    if (key === 'at' && Array.isArray(value) && typeof value[0] === 'number')
+      return (value as unknown as number[]).map((v, i) => ({
+        path: ['props', index, key, i],
+        group,
+        label: i === 0 ? 'forward' : 'up',
+        min: -MOST,
+        max: MOST,
+        step: 0.5,
+        value: v,
+      }));
+    const bounds = PROP_FIELDS[key];
+    if (bounds === undefined || typeof value !== 'number') return [];
+    const [label, min, max] = bounds;
+    return [{ path: ['props', index, key], group, label, min, max, step: 0.5, value }];
+  });
+}
+
+/** What is seen of it: the edges of the picture. */
+export const slidersOfFrame = (figure: FigureDefinition): Slider[] =>
+  ['left', 'bottom', 'right', 'top'].map((label, i) => ({
+    path: ['frame', i],
+    group: 'picture',
+    label,
+    min: -MOST,
+    max: MOST,
+    step: 1,
+    value: figure.frame[i] ?? 0,
+  }));
+
+function put(target: unknown, path: readonly (string | number)[], value: unknown): unknown {
+  const [key, ...rest] = path;
+  if (key === undefined) return value;
+  if (Array.isArray(target)) {
+    const list: unknown[] = target;
+    return list.map((v, i) => (i === key ? put(v, rest, value) : v));
+  }
+  const record = (target ?? {}) as Record<string | number, unknown>;
+  return { ...record, [key]: put(record[key], rest, value) };
+}
+
+/** A figure with one number changed. */
+export const withValue = (
+  figure: FigureDefinition,
+  path: readonly (string | number)[],
+  value: unknown,
+): FigureDefinition => put(figure, path, value) as FigureDefinition;
+
+const FRAMES = [0, 0.25, 0.5, 0.75, 1];
+
+/** How many joints are beyond what they can do, over the whole movement. */
+const beyond = (figure: FigureDefinition): string[] =>
+  FRAMES.flatMap((t) => figureProblems(figure, t).map((p) => `${p.leg} ${p.joint}`));
+
+const HALVINGS = 12;
+
+/**
+ * A figure with one number set as far as the joints allow: a value beyond stops where the first joint reaches its limit.
+ *
+ * @returns the figure, and which joint held it, or null.
+ */
+export function withinLimits(
+  figure: FigureDefinition,
+  slider: Pick<Slider, 'path' | 'value'>,
+  wanted: number,
+): { readonly figure: FigureDefinition; readonly held: string | null } {
+  const before = beyond(figure).length;
+  const direct = withValue(figure, slider.path, wanted);
+  const problems = beyond(direct);
+  if (problems.length <= before) return { figure: direct, held: null };
+  let [good, bad] = [slider.value, wanted];
+  for (let i = 0; i < HALVINGS; i += 1) {
+    const middle = (good + bad) / 2;
+    if (beyond(withValue(figure, slider.path, middle)).length <= before) good = middle;
+    else bad = middle;
+  }
+  return { figure: withValue(figure, slider.path, Math.round(good * 100) / 100), held: problems[0] ?? null };
+}
+
+/** Things that can be put into a picture, as they first stand. */
+export const NEW_PROPS: Readonly<Record<string, Prop>> = {
+  floor: { kind: 'floor', from: -60, to: 60 },
+  wall: { kind: 'wall', x: 40 },
+  step: { kind: 'step', from: -10, to: 30, height: 16 },
+  chair: { kind: 'chair', x: -56, height: 43 },
+  worktop: { kind: 'worktop', x: 24, height: 96 },
+  cushion: { kind: 'cushion', from: -20, to: 10, height: 6 },
+  'rolled towel': { kind: 'roll', at: [0, 2], radius: 2 },
+  ball: { kind: 'ball', at: [0, 5], radius: 5 },
+  'flat towel': { kind: 'towel', from: 0, to: 40 },
+  'band from foot to hand': { kind: 'strap', from: 'ball', to: 'hand' },
+  'weight in the hand': { kind: 'weight', at: 'hand' },
+  'weight on the knee': { kind: 'weight', at: 'knee' },
+  shoe: { kind: 'shoe' },
+};
