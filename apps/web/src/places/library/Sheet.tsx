@@ -89,8 +89,11 @@ export function Sheet({
             side={side}
             playing
             label={`${exercise.name}, drawn on the ${side}`}
-            className={wide ? 'mt-3 h-96 w-full print:h-64' : 'mt-3 h-64 w-full'}
+            className={`no-print mt-3 w-full ${wide ? 'h-96' : 'h-64'}`}
           />
+        )}
+        {figure !== undefined && (
+          <Figure figure={figure} side={side} label="" className="mt-3 hidden h-64 w-full print:block" />
         )}
         <div className="no-print mt-2 flex justify-center">
           <SideSwitch side={side} onChange={setSide} label="Side drawn" />
@@ -163,9 +166,11 @@ export function Sheet({
             </p>
           </Part>
         </div>
-        <Part title="Our note">
-          <Note exercise={exercise} content={content} />
-        </Part>
+        <div className={(content.notes[exercise.key]?.text ?? '') === '' ? 'print:hidden' : ''}>
+          <Part title="Our note">
+            <Note exercise={exercise} content={content} />
+          </Part>
+        </div>
         <Part title="Evidence">
           <p className="text-sm text-ink-2">{`${exercise.evidence.statement}. ${exercise.evidence.source} (${exercise.evidence.kind}).`}</p>
           <Review exercise={exercise} content={content} />

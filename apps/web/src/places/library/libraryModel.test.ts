@@ -14,6 +14,8 @@ describe('finding an exercise', () => {
     expect(keys('towel gather')).toEqual(['towel-gather', 'towel-gather-push', 'towel-gather-weighted']);
     expect(keys('TOWEL gather weight')).toContain('towel-gather-weighted');
     expect(keys('no such thing')).toEqual([]);
+    expect(keys('low')).not.toContain('raise-towel-two-legs');
+    expect(keys('heel-toe rock')).toEqual(['heel-toe-rocks']);
   });
 
   it('narrows by choices that all hold, and leaves out what must be avoided', () => {

@@ -34,6 +34,9 @@ const has = (e: ExerciseDefinition, facet: Facet, word: string): boolean => {
   return facet === 'free of' ? !there : there;
 };
 
+/** Words with a space before each, so that a search finds where a word begins. */
+const asWords = (text: string): string => text.toLowerCase().replace(/(?:^|[^\p{L}\p{N}]+)/gu, ' ');
+
 /** Everything that is written about an exercise, for the search by words. */
 const textOf = (e: ExerciseDefinition): string =>
   [
@@ -51,8 +54,8 @@ const textOf = (e: ExerciseDefinition): string =>
     ...e.faults.flatMap((f) => [f.fault, f.fix]),
     ...e.drivers,
   ]
-    .join(' ')
-    .toLowerCase();
+    .map(asWords)
+    .join('');
 
 /** An index made once for all exercises, so that narrowing down reads no text twice. */
 export const indexOf = (exercises: readonly ExerciseDefinition[]): ReadonlyMap<string, string> =>
@@ -65,11 +68,10 @@ export function narrowed(
   query: string,
   chosen: Chosen,
 ): ExerciseDefinition[] {
-  const asked = query
-    .trim()
-    .toLowerCase()
-    .split(/\s+/)
-    .filter((w) => w !== '');
+  const asked = asWords(query)
+    .split(' ')
+    .filter((w) => w !== '')
+    .map((w) => ` ${w}`);
   const choices = Object.entries(chosen) as [Facet, string][];
   return exercises.filter((e) => {
     const text = index.get(e.key) ?? '';

@@ -6,7 +6,15 @@ import { addable, neighbour, planModel } from './planModel.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
-const content: ClinicContent = { ...loaded.content, reviews: {}, own: [], ownExercises: [], favourites: [], notes: {}, bands: [] };
+const content: ClinicContent = {
+  ...loaded.content,
+  reviews: {},
+  own: [],
+  ownExercises: [],
+  favourites: [],
+  notes: {},
+  bands: [],
+};
 const stage = content.protocols[0]?.stages[1] as Stage;
 const course = (tagsOff: string[] = [], more: object = {}) =>
   ({

@@ -4,6 +4,7 @@ import type { FigureDefinition, Prop } from '@heathstep/core';
 import type { ClinicContent } from '../../../api/queries.js';
 import { Figure } from '../../../parts/Figure.js';
 import {
+  heldBy,
   NEW_PROPS,
   type Slider,
   slidersOf,
@@ -44,6 +45,8 @@ export function Composer({
     onChange(next);
   };
   const move = (slider: Slider, value: number) => {
+    // A range held back by its joint reports where it came to rest as well.
+    if (Math.abs(value - slider.value) < slider.step) return;
     const moved = withinLimits(figure, slider, value);
     setHeld(moved.held);
     change(moved.figure);
@@ -101,7 +104,7 @@ export function Composer({
         </button>
       </div>
       <p className="min-h-6 text-sm text-hold-deep" role="status">
-        {held === null ? '' : `Held by the ${held}: it goes no further.`}
+        {held === null ? '' : heldBy(held)}
       </p>
       {error !== null && (
         <p role="alert" className="text-sm text-ease-deep">

@@ -14,15 +14,17 @@ export function Field({
   wide?: boolean;
 }) {
   return (
-    <label className={`block ${wide ? 'col-span-full' : ''}`}>
-      <span className="block text-sm text-ink-2">{label}</span>
-      {children}
+    <div className={wide ? 'col-span-full' : ''}>
+      <label className="block">
+        <span className="block text-sm text-ink-2">{label}</span>
+        {children}
+      </label>
       {error !== null && (
         <span role="alert" className="block text-sm text-ease-deep">
           {error}
         </span>
       )}
-    </label>
+    </div>
   );
 }
 

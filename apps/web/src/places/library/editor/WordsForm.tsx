@@ -1,5 +1,5 @@
 import { EQUIPMENT } from '@heathstep/contracts';
-import { EXERCISE_PARTS, TAGS } from '@heathstep/core';
+import { CHANGES, EXERCISE_PARTS, TAGS } from '@heathstep/core';
 import type { ApiError } from '../../../api/client.js';
 import type { ClinicContent } from '../../../api/queries.js';
 import { errorsAt, Field, Several } from './Field.js';
@@ -126,6 +126,29 @@ export function WordsForm({
         'Helps with',
         content.drivers.map((d) => [d.key, d.label.toLowerCase()] as const),
       )}
+      <Field label="Comes after" error={at('after')}>
+        <select
+          className="field"
+          value={typed.lists.after[0] ?? ''}
+          onChange={(e) =>
+            onChange({
+              ...typed,
+              lists: { ...typed.lists, after: e.target.value === '' ? [] : [e.target.value] },
+            })
+          }
+        >
+          <option value="">nothing</option>
+          {content.exercises
+            .filter((e) => e.ladder !== 'own')
+            .map((e) => (
+              <option key={e.key} value={e.key}>
+                {e.name}
+              </option>
+            ))}
+        </select>
+      </Field>
+      {line('change', 'What is harder then', 'a higher step')}
+      {typed.lists.after.length > 0 && several('changes', 'Kind of change', plain(CHANGES))}
       {line('surface', 'Surface', 'firm and dry')}
       {line('space', 'Room it takes', 'where you are')}
       {line('source', 'Where it comes from', 'Agreed in the team')}

@@ -169,6 +169,35 @@ export const withValue = (
 
 const FRAMES = [0, 0.25, 0.5, 0.75, 1];
 
+const OTHER_LEG: Readonly<Record<string, string>> = { near: 'far', right: 'left' };
+
+const valueAt = (target: unknown, path: readonly (string | number)[]): unknown =>
+  path.reduce<unknown>((at, key) => (at as Record<string | number, unknown> | undefined)?.[key], target);
+
+/** A figure with one number changed, and the same of the other leg along with it while both are alike. */
+function together(
+  figure: FigureDefinition,
+  slider: Pick<Slider, 'path' | 'value'>,
+  value: number,
+): FigureDefinition {
+  const one = withValue(figure, slider.path, value);
+  const [pose = '', leg = '', ...rest] = slider.path;
+  const other = OTHER_LEG[leg];
+  // Where a foot stands is its own; only how it is bent goes along.
+  if (other === undefined || rest.length !== 1) return one;
+  const path = [pose, other, ...rest];
+  return valueAt(figure, path) === slider.value ? withValue(one, path, value) : one;
+}
+
+/** What held a movement, in words. */
+export function heldBy(problem: string): string {
+  const [leg = '', ...joint] = problem.split(' ');
+  const name = LEGS[leg] ?? 'foot';
+  if (joint[0] === 'reach' || joint[0] === 'thigh' || joint[0] === 'shin')
+    return `Held by the ${name}: it reaches no further.`;
+  return `Held by the ${joint.join(' ')} of the ${name}: it goes no further.`;
+}
+
 /** How many joints are beyond what they can do, over the whole movement. */
 const beyond = (figure: FigureDefinition): string[] =>
   FRAMES.flatMap((t) => figureProblems(figure, t).map((p) => `${p.leg} ${p.joint}`));
@@ -186,16 +215,19 @@ export function withinLimits(
   wanted: number,
 ): { readonly figure: FigureDefinition; readonly held: string | null } {
   const before = beyond(figure).length;
-  const direct = withValue(figure, slider.path, wanted);
+  const direct = together(figure, slider, wanted);
   const problems = beyond(direct);
   if (problems.length <= before) return { figure: direct, held: null };
   let [good, bad] = [slider.value, wanted];
   for (let i = 0; i < HALVINGS; i += 1) {
     const middle = (good + bad) / 2;
-    if (beyond(withValue(figure, slider.path, middle)).length <= before) good = middle;
+    if (beyond(together(figure, slider, middle)).length <= before) good = middle;
     else bad = middle;
   }
-  return { figure: withValue(figure, slider.path, Math.round(good * 100) / 100), held: problems[0] ?? null };
+  return {
+    figure: together(figure, slider, slider.value + Math.trunc((good - slider.value) * 100) / 100),
+    held: problems[0] ?? null,
+  };
 }
 
 /** Things that can be put into a picture, as they first stand. */

@@ -6,7 +6,7 @@ export interface Typed {
   readonly lists: Readonly<Record<ListField, readonly string[]>>;
   readonly range: Readonly<Record<RangeField, readonly [min: string, max: string]>>;
   /** Said by what it was made from and not changed here. */
-  readonly kept: Pick<WrittenExercise, 'variants' | 'load' | 'when' | 'changes'>;
+  readonly kept: Pick<WrittenExercise, 'variants' | 'load' | 'when'>;
 }
 
 export const TEXTS = [
@@ -47,7 +47,7 @@ export const TEXTS = [
   'kind',
 ] as const;
 export type TextField = (typeof TEXTS)[number];
-export type ListField = 'equipment' | 'parts' | 'tags' | 'drivers' | 'after';
+export type ListField = 'equipment' | 'parts' | 'tags' | 'drivers' | 'after' | 'changes';
 export const RANGES = ['sets', 'reps', 'hold', 'up', 'top', 'down', 'rest', 'kg', 'day', 'week'] as const;
 export type RangeField = (typeof RANGES)[number];
 
@@ -105,11 +105,12 @@ export function typedFrom(w: WrittenExercise): Typed {
       tags: w.tags ?? [],
       drivers: w.drivers ?? [],
       after: w.after ?? [],
+      changes: w.changes ?? [],
     },
     range: Object.fromEntries(
       RANGES.map((k) => [k, [shown(range[k]?.[0]), shown(range[k]?.[1])]]),
     ) as unknown as Typed['range'],
-    kept: { variants: w.variants, load: w.load, when: w.when, changes: w.changes },
+    kept: { variants: w.variants, load: w.load, when: w.when },
   };
 }
 
@@ -135,8 +136,8 @@ export function writtenFrom({ text: t, lists, range, kept }: Typed): object {
     key: 'own',
     ladder: 'own',
     rung: 1,
-    ...Object.fromEntries(Object.entries(kept).filter(([k, v]) => v !== undefined && k !== 'changes')),
-    ...(kept.changes === undefined || lists.after.length === 0 ? {} : { changes: kept.changes }),
+    ...Object.fromEntries(Object.entries(kept).filter(([, v]) => v !== undefined)),
+    ...(lists.changes.length === 0 || lists.after.length === 0 ? {} : { changes: lists.changes }),
     name: t.name.trim(),
     aim: t.aim,
     sides: t.sides,
