@@ -14,7 +14,7 @@ describe('finding an exercise', () => {
     expect(keys('towel gather')).toEqual(['towel-gather', 'towel-gather-push', 'towel-gather-weighted']);
     expect(keys('TOWEL gather weight')).toContain('towel-gather-weighted');
     expect(keys('no such thing')).toEqual([]);
-    expect(keys('low')).not.toContain('raise-towel-two-legs');
+    expect(keys('oming')).toEqual([]);
     expect(keys('heel-toe rock')).toEqual(['heel-toe-rocks']);
   });
 
