@@ -11,6 +11,7 @@ const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import(
 const { freePort, startPostgres } = await import('./lib/postgres.mjs');
 const { prepare, startServer, stopServer } = await import('./lib/server.mjs');
 const { benchVisit } = await import('./lib/benchVisit.mjs');
+const { benchLibrary } = await import('./lib/benchLibrary.mjs');
 const { benchReason } = await import('./lib/benchReason.mjs');
 const { chromium } = await import('@playwright/test');
 const { default: pg } = await import('pg');
@@ -227,6 +228,7 @@ const server = await startServer(database, port, { HEATHSTEP_LOG: 'silent', NODE
 try {
   await reads(database, `http://127.0.0.1:${port}`, { email: signIn.email, password: signIn.password });
   await pages(`http://127.0.0.1:${port}`, signIn);
+  await benchLibrary(chromium, ARGS, `http://127.0.0.1:${port}`, signIn, line);
   await benchVisit(chromium, ARGS, `http://127.0.0.1:${port}`, signIn, line);
 } finally {
   await stopServer(server);

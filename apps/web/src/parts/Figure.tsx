@@ -1,20 +1,48 @@
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import {
   drawFigure,
   drawnFor,
+  type Drawing,
   type FigureDefinition,
-  outAndBack,
   type Side,
   type Tone,
 } from '@heathstep/core';
 import { lookOf, useAppearance } from './appearance.js';
+import { move } from './moving.js';
 
-/** Out and back, in seconds. */
-const CYCLE_SECONDS = 4;
-
-const fillOf = (tone: Tone): string => `var(--figure-${tone})`;
+const toneOf = (tone: Tone): string => `var(--figure-${tone})`;
 
 const isStill = (): boolean => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+
+/** The shapes of a drawing as markup: only numbers and tones of our own, and many times faster than elements one by one. */
+const markupOf = (drawing: Drawing): string =>
+  drawing.shapes
+    .map((s) =>
+      s.line === undefined
+        ? `<path d="${s.d}" fill="${toneOf(s.tone)}"${s.tone === 'ghost' ? ' opacity="0.6"' : ''}/>`
+        : `<path d="${s.d}" fill="none" stroke="${toneOf(s.tone)}" stroke-width="${s.line}" stroke-linecap="round" stroke-linejoin="round"/>`,
+    )
+    .join('');
+
+/** How far beyond the view a picture is drawn already, so that scrolling never meets an empty one. */
+const AHEAD = '800px';
+
+/** Whether something has come near the view; once it has, it stays so. */
+function useNear(host: React.RefObject<SVGSVGElement | null>, lazy: boolean): boolean {
+  const [near, setNear] = useState(!lazy);
+  useEffect(() => {
+    if (near || host.current === null) return undefined;
+    const watch = new IntersectionObserver(
+      ([entry]) => {
+        if (entry?.isIntersecting === true) setNear(true);
+      },
+      { rootMargin: AHEAD },
+    );
+    watch.observe(host.current);
+    return () => watch.disconnect();
+  }, [near, host]);
+  return near;
+}
 
 /**
  * An exercise drawn: the end with the start as a ghost behind; playing, it goes out and back while it is in view.
@@ -25,6 +53,7 @@ export function Figure({
   side,
   label,
   playing = false,
+  lazy = false,
   moment,
   className,
 }: {
@@ -32,74 +61,44 @@ export function Figure({
   side: Side;
   label: string;
   playing?: boolean;
+  /** Drawn only when it comes near the view, for long lists. */
+  lazy?: boolean;
   /** A moment of the movement, 0 the start and 1 the end, told from outside. */
   moment?: number;
   className: string;
 }) {
   const svg = useRef<SVGSVGElement>(null);
   const appearance = useAppearance();
+  const near = useNear(svg, lazy);
   const { style, build } = useMemo(
     () => lookOf(appearance, 'exercise' in figure ? String(figure.exercise) : ''),
     [appearance, figure],
   );
-  const moves = playing && !isStill();
-  const still = useMemo(
-    () =>
+  const moves = playing && near && !isStill();
+  const markup = useMemo(() => {
+    if (!near) return '';
+    return markupOf(
       moment === undefined
         ? drawFigure(figure, moves ? 0 : 1, !moves, build)
         : drawFigure(figure, moment, false, build),
-    [figure, moves, moment, build],
+    );
+  }, [figure, moves, moment, build, near]);
+  useEffect(
+    () => (moves && svg.current !== null ? move(svg.current, figure, build) : undefined),
+    [figure, moves, build],
   );
-  useEffect(() => {
-    const host = svg.current;
-    if (!moves || host === null) return undefined;
-    let frame = 0;
-    let seen = true;
-    const paths = [...host.querySelectorAll('path')];
-    const draw = (now: number) => {
-      const phase = (now / 1000 / CYCLE_SECONDS) % 1;
-      drawFigure(figure, outAndBack(phase), false, build).shapes.forEach((s, i) => {
-        if (paths[i]?.getAttribute('d') !== s.d) paths[i]?.setAttribute('d', s.d);
-      });
-      if (seen) frame = requestAnimationFrame(draw);
-    };
-    const watch = new IntersectionObserver(([entry]) => {
-      seen = entry?.isIntersecting === true;
-      cancelAnimationFrame(frame);
-      if (seen) frame = requestAnimationFrame(draw);
-    });
-    watch.observe(host);
-    return () => {
-      watch.disconnect();
-      cancelAnimationFrame(frame);
-    };
-  }, [figure, moves, build]);
+  const [left, bottom, right, top] = figure.frame;
   return (
     <svg
       ref={svg}
-      viewBox={still.box}
+      viewBox={`${left} ${-top} ${right - left} ${top - bottom}`}
       preserveAspectRatio="xMidYMax meet"
       role="img"
       aria-label={label}
       className={className}
       style={side === drawnFor(figure) ? style : { ...style, transform: 'scaleX(-1)' }}
-    >
-      {still.shapes.map((s, i) =>
-        s.line === undefined ? (
-          <path key={i} d={s.d} fill={fillOf(s.tone)} opacity={s.tone === 'ghost' ? 0.6 : undefined} />
-        ) : (
-          <path
-            key={i}
-            d={s.d}
-            fill="none"
-            stroke={fillOf(s.tone)}
-            strokeWidth={s.line}
-            strokeLinecap="round"
-            strokeLinejoin="round"
-          />
-        ),
-      )}
-    </svg>
+      dangerouslySetInnerHTML={{ __html: markup }}
+    />
   );
 }
 

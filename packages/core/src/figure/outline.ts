@@ -1,34 +1,55 @@
 import { add, leaning, lengthOf, minus } from './skeleton.js';
 import type { Point } from './pose.js';
 
-/** One decimal of a millimetre keeps a picture small and is finer than its pixels. */
-const n = (v: number): string => String(Math.round(v * 10) / 10 + 0);
-
-/** Picture coordinates grow downward. */
-export const at = (p: Point): string => `${n(p[0])} ${n(-p[1])}`;
-
 const tenth = (v: number): number => Math.round(v * 10);
 
-/** A curve told from where it begins, which takes fewer digits; rounded so that no error adds up. */
-function curve(from: Point, ...points: readonly Point[]): string {
-  const numbers = points.flatMap(([x, y]) => [tenth(x) - tenth(from[0]), tenth(from[1]) - tenth(y)]);
-  return `c${numbers
-    .map((v) => String(v / 10).replace(/^(-?)0\./, '$1.'))
-    .join(' ')
-    .replaceAll(' -', '-')}`;
+/** Coordinates seldom lie further out than this, in tenths. */
+const FAR = 4000;
+const WORDS: (string | undefined)[] = Array.from({ length: 2 * FAR + 1 }, () => undefined);
+
+/** Tenths as they are written, without the nought before the point; each number is put into words once. */
+function word(tenths: number): string {
+  const known = WORDS[tenths + FAR];
+  if (known !== undefined) return known;
+  const made = String(tenths / 10 + 0).replace(/^(-?)0\./, '$1.');
+  if (tenths >= -FAR && tenths <= FAR) WORDS[tenths + FAR] = made;
+  return made;
 }
+
+/** One decimal of a millimetre keeps a picture small and is finer than its pixels. */
+const n = (v: number): string => word(tenth(v));
+
+/** Picture coordinates grow downward. */
+export const at = (p: Point): string => `${word(tenth(p[0]))} ${word(-tenth(p[1]))}`;
+
+/** The next number of a list, with a space before it where it has no sign. */
+const next = (tenths: number): string => (tenths < 0 ? word(tenths) : ` ${word(tenths)}`);
+
+/** A curve told from where it begins, which takes fewer digits; rounded so that no error adds up. */
+function curve(from: Point, c1x: number, c1y: number, c2x: number, c2y: number, to: Point): string {
+  const x = tenth(from[0]);
+  const y = tenth(from[1]);
+  return `c${word(tenth(c1x) - x)}${next(y - tenth(c1y))}${next(tenth(c2x) - x)}${next(y - tenth(c2y))}${next(tenth(to[0]) - x)}${next(y - tenth(to[1]))}`;
+}
+
+/** A soft curve between two points, by the one before and the one after. */
+const soft = (before: Point, from: Point, to: Point, after: Point): string =>
+  curve(
+    from,
+    from[0] + (to[0] - before[0]) / 6,
+    from[1] + (to[1] - before[1]) / 6,
+    to[0] - (after[0] - from[0]) / 6,
+    to[1] - (after[1] - from[1]) / 6,
+    to,
+  );
 
 /** A soft closed outline through points. */
 export function softOutline(points: readonly Point[]): string {
   const count = points.length;
   const p = (i: number): Point => points[(i + count) % count] ?? [0, 0];
-  const parts = points.map((_, i) => {
-    const [before, from, to, after] = [p(i - 1), p(i), p(i + 1), p(i + 2)];
-    const c1 = add(from, minus(to, before), 1 / 6);
-    const c2 = add(to, minus(after, from), -1 / 6);
-    return curve(from, c1, c2, to);
-  });
-  return `M${at(p(0))}${parts.join('')}Z`;
+  let d = `M${at(p(0))}`;
+  for (let i = 0; i < count; i += 1) d += soft(p(i - 1), p(i), p(i + 1), p(i + 2));
+  return `${d}Z`;
 }
 
 /** A rounded limb from one thickness to another. */
@@ -45,12 +66,9 @@ export const polyline = (points: readonly Point[]): string => `M${points.map(at)
 /** A soft open line through points. */
 export function softLine(points: readonly Point[]): string {
   const p = (i: number): Point => points[Math.max(0, Math.min(points.length - 1, i))] ?? [0, 0];
-  const parts = points.slice(1).map((to, i) => {
-    const c1 = add(p(i), minus(to, p(i - 1)), 1 / 6);
-    const c2 = add(to, minus(p(i + 2), p(i)), -1 / 6);
-    return curve(p(i), c1, c2, to);
-  });
-  return `M${at(p(0))}${parts.join('')}`;
+  let d = `M${at(p(0))}`;
+  for (let i = 0; i + 1 < points.length; i += 1) d += soft(p(i - 1), p(i), p(i + 1), p(i + 2));
+  return d;
 }
 
 /** A rectangle by its corners, left bottom and right top. */

@@ -1,13 +1,23 @@
 import { Star } from 'lucide-react';
-import { memo, useDeferredValue, useMemo, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
+import type { Ladder } from '@heathstep/content';
 import { type ExerciseDefinition, type FigureDefinition, rungsOf } from '@heathstep/core';
 import { type ClinicContent, useContent } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
 import { Figure } from '../../parts/Figure.js';
 import { DrawnAs } from './DrawnAs.js';
 import { ImportFile } from './ImportFile.js';
-import { type Chosen, countsOf, type Facet, FACETS, indexOf, narrowed, offered } from './libraryModel.js';
+import {
+  type Chosen,
+  countsOf,
+  type Facet,
+  FACETS,
+  type Index,
+  indexOf,
+  narrowed,
+  offered,
+} from './libraryModel.js';
 
 /** Every exercise, drawn, on its ladder from the easiest to the hardest. */
 export function Library() {
@@ -36,22 +46,20 @@ function Whole({ content }: { content: ClinicContent }) {
   const [query, setQuery] = useState('');
   const [chosen, setChosen] = useState<Chosen>({});
   const [starred, setStarred] = useState(false);
+  const [moving, setMoving] = useState(false);
   const index = useMemo(() => indexOf(exercises), [exercises]);
   const asked = useDeferredValue(query);
   const found = useMemo(
     () => narrowed(exercises, index, asked, chosen).filter((e) => !starred || favourites.has(e.key)),
     [exercises, index, asked, chosen, starred, favourites],
   );
-  const shown = new Set(found.map((e) => e.key));
-  const choose = (facet: Facet, word: string) => {
-    const { [facet]: _before, ...others } = chosen;
-    setChosen(word === '' ? others : { ...others, [facet]: word });
-  };
+  const shown = useMemo(() => new Set(found.map((e) => e.key)), [found]);
+  const choose = useCallback(
+    (facet: Facet, word: string) =>
+      setChosen(({ [facet]: _before, ...others }) => (word === '' ? others : { ...others, [facet]: word })),
+    [],
+  );
   const narrow = query.trim() !== '' || starred || Object.keys(chosen).length > 0;
-  const labelOf = (facet: Facet, word: string) =>
-    facet === 'driver'
-      ? (content.drivers.find((d) => d.key === word)?.label ?? word)
-      : word.replaceAll('-', ' ');
   return (
     <main className="px-6 py-5">
       <div className="flex flex-wrap items-baseline gap-x-6">
@@ -78,23 +86,14 @@ function Whole({ content }: { content: ClinicContent }) {
             onChange={(e) => setQuery(e.target.value)}
           />
         </label>
-        {FACETS.map((facet) => (
-          <label key={facet}>
-            <span className="block text-sm text-ink-2">{facet}</span>
-            <select
-              className="field min-h-11 w-28"
-              value={chosen[facet] ?? ''}
-              onChange={(e) => choose(facet, e.target.value)}
-            >
-              <option value="">any</option>
-              {countsOf(exercises, index, asked, chosen, facet).map(({ word, count }) => (
-                <option key={word} value={word} disabled={count === 0}>
-                  {`${labelOf(facet, word)} (${count})`}
-                </option>
-              ))}
-            </select>
-          </label>
-        ))}
+        <Facets
+          content={content}
+          exercises={exercises}
+          index={index}
+          asked={asked}
+          chosen={chosen}
+          choose={choose}
+        />
         <button
           type="button"
           className={`inline-flex min-h-11 items-center gap-1.5 px-1 ${starred ? 'font-semibold text-heather-deep' : 'text-ink-2'}`}
@@ -103,6 +102,14 @@ function Whole({ content }: { content: ClinicContent }) {
         >
           <Star className="size-4" fill={starred ? 'currentColor' : 'none'} aria-hidden />
           {`favourites (${favourites.size})`}
+        </button>
+        <button
+          type="button"
+          className="text-action min-h-11"
+          aria-pressed={moving}
+          onClick={() => setMoving(!moving)}
+        >
+          {moving ? 'Hold them still' : 'See them move'}
         </button>
         {narrow && (
           <button
@@ -128,36 +135,102 @@ function Whole({ content }: { content: ClinicContent }) {
             : 'No exercise fits all of this. Take one choice back, or use fewer words.'}
         </p>
       )}
-      <div className="flex flex-wrap items-end gap-x-10">
-        {stairs.map(({ ladder, rungs }) => {
-          if (!rungs.some((e) => shown.has(e.key))) return null;
-          return (
-            <section
-              key={ladder.key}
-              aria-label={ladder.name}
-              className="max-w-full py-4 [contain-intrinsic-size:auto_20rem] [content-visibility:auto]"
-            >
-              <h2 className="text-lg">{ladder.name}</h2>
-              <p className="text-sm text-ink-2">{ladder.purpose}</p>
-              <ol className="mt-2 flex items-end gap-1 overflow-x-auto pb-2">
-                {rungs.map((e) => (
-                  <Rung
-                    key={e.key}
-                    exercise={e}
-                    figure={figures.get(e.key)}
-                    starred={favourites.has(e.key)}
-                    faint={!shown.has(e.key)}
-                    rise={ladder.set === true ? 0 : e.rung - 1}
-                  />
-                ))}
-              </ol>
-            </section>
-          );
-        })}
-      </div>
+      <Stairs stairs={stairs} shown={shown} figures={figures} favourites={favourites} moving={moving} />
     </main>
   );
 }
+
+/** What can be narrowed down by, each word with how many would be left; counted after what was found is shown. */
+const Facets = memo(function Facets({
+  content,
+  exercises,
+  index,
+  asked,
+  chosen,
+  choose,
+}: {
+  content: ClinicContent;
+  exercises: readonly ExerciseDefinition[];
+  index: Index;
+  asked: string;
+  chosen: Chosen;
+  choose: (facet: Facet, word: string) => void;
+}) {
+  const late = useDeferredValue(asked);
+  const counts = useMemo(() => countsOf(exercises, index, late, chosen), [exercises, index, late, chosen]);
+  const labelOf = (facet: Facet, word: string) =>
+    facet === 'driver'
+      ? (content.drivers.find((d) => d.key === word)?.label ?? word)
+      : word.replaceAll('-', ' ');
+  return FACETS.map((facet) => (
+    <label key={facet}>
+      <span className="block text-sm text-ink-2">{facet}</span>
+      <select
+        className="field min-h-11 w-28"
+        value={chosen[facet] ?? ''}
+        onChange={(e) => choose(facet, e.target.value)}
+      >
+        <option value="">any</option>
+        {counts[facet].map(({ word, count }) => (
+          <option key={word} value={word} disabled={count === 0}>
+            {`${labelOf(facet, word)} (${count})`}
+          </option>
+        ))}
+      </select>
+    </label>
+  ));
+});
+
+/** How many stairs are drawn before anything else. */
+const FIRST_STAIRS = 3;
+
+/** All ladders as stairs; typing leaves them alone until what is found has changed. */
+const Stairs = memo(function Stairs({
+  stairs,
+  shown,
+  figures,
+  favourites,
+  moving,
+}: {
+  stairs: readonly { readonly ladder: Ladder; readonly rungs: readonly ExerciseDefinition[] }[];
+  shown: ReadonlySet<string>;
+  figures: ReadonlyMap<string, FigureDefinition>;
+  favourites: ReadonlySet<string>;
+  moving: boolean;
+}) {
+  // The stairs at the top stand at once, the others a moment later.
+  const standing = useDeferredValue(stairs.length, FIRST_STAIRS);
+  return (
+    <div className="flex flex-wrap items-end gap-x-10">
+      {stairs.slice(0, standing).map(({ ladder, rungs }) => {
+        return (
+          <section
+            key={ladder.key}
+            aria-label={ladder.name}
+            hidden={!rungs.some((e) => shown.has(e.key))}
+            className="max-w-full py-4 [contain-intrinsic-size:auto_20rem] [content-visibility:auto]"
+          >
+            <h2 className="text-lg">{ladder.name}</h2>
+            <p className="text-sm text-ink-2">{ladder.purpose}</p>
+            <ol className="mt-2 flex items-end gap-1 overflow-x-auto pb-2">
+              {rungs.map((e) => (
+                <Rung
+                  key={e.key}
+                  exercise={e}
+                  figure={figures.get(e.key)}
+                  starred={favourites.has(e.key)}
+                  out={shown.has(e.key) ? null : ladder.set === true ? 'away' : 'faint'}
+                  moving={moving}
+                  rise={ladder.set === true ? 0 : e.rung - 1}
+                />
+              ))}
+            </ol>
+          </section>
+        );
+      })}
+    </div>
+  );
+});
 
 /** The rise of one step of the stairs, in rem. */
 const RISE = 0.8;
@@ -166,25 +239,35 @@ const Rung = memo(function Rung({
   exercise,
   figure,
   starred,
-  faint,
+  out,
+  moving,
   rise,
 }: {
   exercise: ExerciseDefinition;
   figure: FigureDefinition | undefined;
   starred: boolean;
-  faint: boolean;
+  /** What of it remains when it is not what is looked for: its step of the stairs, or nothing. */
+  out: 'faint' | 'away' | null;
+  moving: boolean;
   rise: number;
 }) {
   return (
-    <li className={`w-44 shrink-0 ${faint ? 'opacity-35' : ''}`}>
+    <li className={`w-44 shrink-0 ${out === 'faint' ? 'opacity-35' : ''}`} hidden={out === 'away'}>
       <Link
         to={`/library/${exercise.key}`}
         className="block hover:bg-heather-wash"
-        tabIndex={faint ? -1 : 0}
-        aria-hidden={faint}
+        tabIndex={out === null ? 0 : -1}
+        aria-hidden={out !== null}
       >
         {figure !== undefined && (
-          <Figure figure={figure} side="right" label={`${exercise.name}, drawn`} className="h-32 w-full" />
+          <Figure
+            figure={figure}
+            side="right"
+            playing={moving}
+            lazy
+            label={`${exercise.name}, drawn`}
+            className="h-32 w-full"
+          />
         )}
         <span
           className="block border-t-[3px] border-ink-3 bg-paper px-2 pt-1.5"

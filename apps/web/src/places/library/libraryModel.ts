@@ -29,11 +29,6 @@ function wordsOf(e: ExerciseDefinition, facet: Facet): readonly string[] {
   }
 }
 
-const has = (e: ExerciseDefinition, facet: Facet, word: string): boolean => {
-  const there = wordsOf(e, facet).includes(word);
-  return facet === 'free of' ? !there : there;
-};
-
 /** Words with a space before each, so that a search finds where a word begins. */
 const asWords = (text: string): string => text.toLowerCase().replace(/(?:^|[^\p{L}\p{N}]+)/gu, ' ');
 
@@ -57,14 +52,34 @@ const textOf = (e: ExerciseDefinition): string =>
     .map(asWords)
     .join('');
 
+/** What is asked of an exercise when it is looked for, read once. */
+interface Entry {
+  readonly text: string;
+  readonly words: Readonly<Record<Facet, readonly string[]>>;
+}
+
+export interface Index {
+  readonly entries: ReadonlyMap<string, Entry>;
+  /** Every word of each facet, in order. */
+  readonly words: Readonly<Record<Facet, readonly string[]>>;
+}
+
+const byFacet = <T>(of: (facet: Facet) => T): Record<Facet, T> =>
+  Object.fromEntries(FACETS.map((f) => [f, of(f)])) as Record<Facet, T>;
+
 /** An index made once for all exercises, so that narrowing down reads no text twice. */
-export const indexOf = (exercises: readonly ExerciseDefinition[]): ReadonlyMap<string, string> =>
-  new Map(exercises.map((e) => [e.key, textOf(e)]));
+export const indexOf = (exercises: readonly ExerciseDefinition[]): Index => ({
+  entries: new Map(exercises.map((e) => [e.key, { text: textOf(e), words: byFacet((f) => wordsOf(e, f)) }])),
+  words: byFacet((f) => [...new Set(exercises.flatMap((e) => wordsOf(e, f)))].sort()),
+});
+
+const fits = (entry: Entry, facet: Facet, word: string): boolean =>
+  entry.words[facet].includes(word) !== (facet === 'free of');
 
 /** Exercises that have every word asked for and every choice made. */
 export function narrowed(
   exercises: readonly ExerciseDefinition[],
-  index: ReadonlyMap<string, string>,
+  index: Index,
   query: string,
   chosen: Chosen,
 ): ExerciseDefinition[] {
@@ -74,8 +89,12 @@ export function narrowed(
     .map((w) => ` ${w}`);
   const choices = Object.entries(chosen) as [Facet, string][];
   return exercises.filter((e) => {
-    const text = index.get(e.key) ?? '';
-    return asked.every((w) => text.includes(w)) && choices.every(([facet, word]) => has(e, facet, word));
+    const entry = index.entries.get(e.key);
+    return (
+      entry !== undefined &&
+      asked.every((w) => entry.text.includes(w)) &&
+      choices.every(([facet, word]) => fits(entry, facet, word))
+    );
   });
 }
 
@@ -84,18 +103,26 @@ export interface FacetCount {
   readonly count: number;
 }
 
-/** For each word of a facet how many exercises would be left if it were chosen, the other choices standing. */
+/** For each word of each facet how many exercises would be left if it were chosen, the other choices standing. */
 export function countsOf(
   exercises: readonly ExerciseDefinition[],
-  index: ReadonlyMap<string, string>,
+  index: Index,
   query: string,
   chosen: Chosen,
-  facet: Facet,
-): FacetCount[] {
-  const { [facet]: _own, ...others } = chosen;
-  const left = narrowed(exercises, index, query, others);
-  const words = [...new Set(exercises.flatMap((e) => wordsOf(e, facet)))].sort();
-  return words.map((word) => ({ word, count: left.filter((e) => has(e, facet, word)).length }));
+): Record<Facet, FacetCount[]> {
+  const all = narrowed(exercises, index, query, chosen);
+  return byFacet((facet) => {
+    const { [facet]: own, ...others } = chosen;
+    const left = own === undefined ? all : narrowed(exercises, index, query, others);
+    const having = new Map<string, number>();
+    for (const e of left)
+      for (const word of index.entries.get(e.key)?.words[facet] ?? [])
+        having.set(word, (having.get(word) ?? 0) + 1);
+    return index.words[facet].map((word) => {
+      const count = having.get(word) ?? 0;
+      return { word, count: facet === 'free of' ? left.length - count : count };
+    });
+  });
 }
 
 /** What can be chosen: everything but the clinic's own that were put aside. */
