@@ -24,7 +24,7 @@ export interface ExerciseFile {
 }
 
 /** What is wrong, by a pointer into the file. */
-export interface FileProblem {
+interface FileProblem {
   readonly pointer: string;
   readonly detail: string;
 }

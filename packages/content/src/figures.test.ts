@@ -39,6 +39,17 @@ function resting(f: FigureDefinition, t: number): Resting[] {
   return [s.right, s.left].flatMap((leg) => (leg.free ? [] : [{ at: leg.foot[1], lowest: leg.foot[1] }]));
 }
 
+/** The lowest point of any foot from the side, resting or free. */
+function lowest(f: FigureDefinition, t: number): number {
+  if (f.view !== 'side') return 0;
+  const s = solvePose(betweenSide(f.start, f.end, t));
+  return Math.min(
+    ...[s.near, s.far].flatMap((leg) =>
+      leg === null ? [] : [leg.heel[1], leg.ball[1], leg.toeTip[1], leg.knee[1] - 6],
+    ),
+  );
+}
+
 /** Heights of what can carry a foot. */
 const supports = (f: FigureDefinition): number[] => [
   0,
@@ -81,6 +92,10 @@ describe('figures of the exercises', () => {
 
   it.each(bodies)('%s: no part of a resting foot sinks into the floor', (_key, f) => {
     for (const t of FRAMES) for (const { lowest } of resting(f, t)) expect(lowest).toBeGreaterThan(-0.6);
+  });
+
+  it.each(bodies)('%s: no foot, toe or knee goes through the floor', (_key, f) => {
+    for (const t of FRAMES) expect([t, lowest(f, t) > -1.6]).toEqual([t, true]);
   });
 
   it.each(all)('%s: moves without a jump, and starts and ends apart', (_key, f) => {

@@ -35,6 +35,7 @@ import {
   StageSpanRow,
   Visit,
 } from '../persistence/entities.js';
+import { loadDemoLibrary } from './library.js';
 import { BENCH_PEOPLE } from './benchPeople.js';
 import { DEMO_PEOPLE, DEMO_REFERRALS, type DemoPair, type DemoPerson, type DemoVisit } from './people.js';
 
@@ -76,6 +77,11 @@ export async function demoIsLoaded(source: DataSource): Promise<boolean> {
 /** Removes the demo clinic and everything of it, and nothing else. */
 export async function removeDemo(source: DataSource): Promise<void> {
   const tables = [
+    'taught_exercise',
+    'band_calibration',
+    'exercise_note',
+    'exercise_favourite',
+    'clinic_exercise',
     'home_entry',
     'home_session',
     'home_link',
@@ -152,6 +158,19 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
     }
     for (const person of [...DEMO_PEOPLE, ...BENCH_PEOPLE])
       await new DemoLoader(tx, content, now, person).load();
+    await loadDemoLibrary(
+      tx,
+      content,
+      CLINIC_ID,
+      {
+        lead: userId('orla.rendell@heathstep.example'),
+        leadName: 'Orla Rendell',
+        clinician: CLINICIAN,
+        episode: demoId('episode', 'Marit Osgar'),
+      },
+      demoId,
+      now,
+    );
   });
   return USERS.map((u) => ({ email: u.email, password, role: u.role }));
 }

@@ -271,7 +271,7 @@ const Rung = memo(function Rung({
         )}
         <span
           className="block border-t-[3px] border-ink-3 bg-paper px-2 pt-1.5"
-          style={{ paddingBottom: `${0.4 + RISE * rise}rem`, minHeight: `${4 + RISE * rise}rem` }}
+          style={{ minHeight: `${6.8 + RISE * rise}rem` }}
         >
           <span className="block font-semibold leading-tight">
             {exercise.name}

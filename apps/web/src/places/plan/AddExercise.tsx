@@ -1,7 +1,8 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { CourseView } from '@heathstep/contracts';
-import type { ComposedExercise } from '@heathstep/core';
+import type { ComposedExercise, FigureDefinition } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
+import { Figure } from '../../parts/Figure.js';
 import { addable, type PlanLine, prescribed } from './planModel.js';
 
 interface AddExerciseProps {
@@ -15,6 +16,10 @@ interface AddExerciseProps {
 /** Any exercise of the library that safety allows; those it switches off are shown with the reason. */
 export function AddExercise({ course, content, lines, add, close }: AddExerciseProps) {
   const [q, setQ] = useState('');
+  const figures = useMemo(
+    () => new Map(content.figures.map((f) => [f.exercise, f] as const)),
+    [content.figures],
+  );
   const wanted = q.trim().toLowerCase();
   const list = addable(lines, course, content).filter(
     ({ exercise }) =>
@@ -44,7 +49,7 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
             <button
               type="button"
               disabled={off !== null}
-              className="flex min-h-11 w-full flex-col items-start justify-center border-b border-line-2 py-1 text-left hover:bg-paper"
+              className="flex min-h-14 w-full items-center gap-3 border-b border-line-2 py-1 text-left hover:bg-paper disabled:opacity-60"
               onClick={() =>
                 add({
                   ...prescribed(
@@ -59,15 +64,27 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
                 })
               }
             >
-              <span className="font-semibold">{exercise.name}</span>
-              <span className="text-sm text-ink-2">
-                {off ??
-                  `${content.ladders.find((l) => l.key === exercise.ladder)?.name ?? ''}, ${exercise.change}`}
+              <Drawn figure={figures.get(exercise.key)} />
+              <span>
+                <span className="block font-semibold">{exercise.name}</span>
+                <span className="block text-sm text-ink-2">
+                  {off ??
+                    `${content.ladders.find((l) => l.key === exercise.ladder)?.name ?? ''}, ${exercise.change}`}
+                </span>
               </span>
             </button>
           </li>
         ))}
       </ul>
     </section>
+  );
+}
+
+/** Small beside a name, which says it already. */
+function Drawn({ figure }: { figure: FigureDefinition | undefined }) {
+  return (
+    <span className="block h-12 w-16 shrink-0" aria-hidden>
+      {figure !== undefined && <Figure figure={figure} side="right" lazy label="" className="size-full" />}
+    </span>
   );
 }

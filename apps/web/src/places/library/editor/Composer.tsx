@@ -147,8 +147,14 @@ export function Composer({
   );
 }
 
+/** In the order a pose is put together. */
+const GROUPS = ['body', 'leg shown', 'right leg', 'other leg', 'left leg', 'foot'];
+
 function Groups({ sliders, move }: { sliders: readonly Slider[]; move: (s: Slider, value: number) => void }) {
-  const groups = useMemo(() => [...new Set(sliders.map((s) => s.group))], [sliders]);
+  const groups = useMemo(
+    () => [...new Set(sliders.map((s) => s.group))].sort((a, b) => GROUPS.indexOf(a) - GROUPS.indexOf(b)),
+    [sliders],
+  );
   return groups.map((group) => (
     <fieldset key={group} className="mt-2">
       <legend className="font-semibold">{group}</legend>

@@ -15,7 +15,7 @@ type Bounds = readonly [label: string, min: number, max: number, step: number];
 
 /** What can be set, by the name of the field. The joints themselves are held by their limits, not by these. */
 const FIELDS: Readonly<Record<string, Bounds>> = {
-  pitch: ['heel up', -130, 130, 1],
+  pitch: ['heel up', -140, 140, 1],
   toes: ['toes up', -130, 85, 1],
   curl: ['toes gripped', 0, 70, 1],
   arch: ['arch raised', 0, 1, 0.05],

@@ -9,7 +9,7 @@ export interface Typed {
   readonly kept: Pick<WrittenExercise, 'variants' | 'load' | 'when'>;
 }
 
-export const TEXTS = [
+const TEXTS = [
   'name',
   'aim',
   'sides',
@@ -48,7 +48,7 @@ export const TEXTS = [
 ] as const;
 export type TextField = (typeof TEXTS)[number];
 export type ListField = 'equipment' | 'parts' | 'tags' | 'drivers' | 'after' | 'changes';
-export const RANGES = ['sets', 'reps', 'hold', 'up', 'top', 'down', 'rest', 'kg', 'day', 'week'] as const;
+const RANGES = ['sets', 'reps', 'hold', 'up', 'top', 'down', 'rest', 'kg', 'day', 'week'] as const;
 export type RangeField = (typeof RANGES)[number];
 
 const shown = (v: number | undefined): string => (v === undefined ? '' : String(v));
