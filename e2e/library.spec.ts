@@ -111,9 +111,19 @@ test('an exercise is taught in the room: paced, faults by keys, kept, and printe
   await expect(second).toHaveAttribute('aria-pressed', 'true');
   await expect(page.getByText(/^Cue on the handout:/)).toBeVisible();
   await page.getByRole('button', { name: 'Keep in the record and close' }).click();
-  await expect(page.getByText(/^Taught .*: /)).toBeVisible();
+  await expect(
+    page
+      .getByRole('listitem')
+      .filter({ hasText: 'Up on two, down on one' })
+      .getByText(/^Taught .*: /),
+  ).toBeVisible();
   await page.goto(page.url().replace(/plan$/, 'handout'));
-  await expect(page.getByText(/^Your cue: /)).toBeVisible();
+  await expect(
+    page
+      .getByRole('listitem')
+      .filter({ hasText: 'Up on two, down on one' })
+      .getByText(/^Your cue: /),
+  ).toBeVisible();
 });
 
 test('an exercise is adapted: joints stop at their limits, bad input loses nothing, versions stay', async ({
@@ -222,10 +232,18 @@ test('a band is measured with the force device, and a slip of the hand is refuse
   await expect(page.getByText(/At twice its length: .*firm 56 N/)).toBeVisible();
 });
 
-test('weights at home are typed into the plan’s sentence', async ({ page }) => {
+test('a variant and the weights at home are set in the sentences of a plan', async ({ page }) => {
   await signIn(page);
-  await openPerson(page, 'Marit Osgar', 'Plan');
+  await openPerson(page, 'Oskar Thwaite', 'Plan');
   await page.getByRole('button', { name: 'Make the next version' }).click();
+  await page.getByRole('button', { name: 'Add an exercise' }).click();
+  await page.getByLabel('Find an exercise').fill('heel raise, feet turned');
+  await page.getByRole('button', { name: /^Heel raise, feet turned/ }).click();
+  const line = page.getByRole('listitem').filter({ hasText: 'Heel raise, feet turned' });
+  await line.getByRole('button', { name: 'Way: the usual way' }).click();
+  await expect(line.getByRole('button', { name: 'Way: heels together' })).toBeVisible();
+  await line.getByRole('button', { name: 'Way: heels together' }).press('ArrowUp');
+  await expect(line.getByRole('button', { name: 'Way: toes together' })).toBeVisible();
   await page.getByRole('button', { name: /^weights at home/ }).click();
   await page.getByRole('textbox', { name: 'Kilograms, with commas between' }).fill('heavy');
   await expect(page.getByText(/heavy is no number/)).toBeVisible();

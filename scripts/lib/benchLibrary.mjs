@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { loadContent, writeExercise } from '../../packages/content/dist/index.js';
 import { drawFigure } from '../../packages/core/dist/index.js';
-import { BETWEEN_KEYS_MS, caller, percentile, traced } from './benchTools.mjs';
+import { BETWEEN_KEYS_MS, caller, percentile, signedIn, traced } from './benchTools.mjs';
 
 const MANY = 500;
 const MOVING = 24;
@@ -93,16 +93,7 @@ export async function benchLibrary(chromium, args, url, signIn, line) {
     `${(Math.max(...sizes) / 1024).toFixed(1)} KB`,
     'under 6 KB',
   );
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args,
-  });
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-  await page.goto(`${url}/sign-in`);
-  await page.getByLabel('E-mail').fill(signIn.email);
-  await page.getByLabel('Password').fill(signIn.password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.getByRole('heading', { level: 1, name: /look/ }).waitFor();
+  const { browser, page } = await signedIn(chromium, args, url, signIn);
   line(
     `Exercises, ${exercises.length} drawn, after a click, warm (median)`,
     `${(await opening(page)).toFixed(0)} ms`,

@@ -56,3 +56,18 @@ export async function traced(browser, page, work) {
   const { traceEvents } = JSON.parse((await browser.stopTracing()).toString());
   return frames(traceEvents);
 }
+
+/** A browser with a page signed in, on the day. */
+export async function signedIn(chromium, args, url, signIn) {
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args,
+  });
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await page.goto(`${url}/sign-in`);
+  await page.getByLabel('E-mail').fill(signIn.email);
+  await page.getByLabel('Password').fill(signIn.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('heading', { level: 1, name: /look/ }).waitFor();
+  return { browser, page };
+}

@@ -1,7 +1,7 @@
 // The bench of a visit: key presses, the cost of typing and scrolling 60 measures, and saving a value.
 import { randomUUID } from 'node:crypto';
 import { answering } from './benchReason.mjs';
-import { BETWEEN_KEYS_MS, caller, percentile, traced } from './benchTools.mjs';
+import { BETWEEN_KEYS_MS, caller, percentile, signedIn, traced } from './benchTools.mjs';
 
 async function newVisit(api, name) {
   const person = randomUUID();
@@ -174,16 +174,7 @@ async function sixty(browser, page, url, api, line) {
 export async function benchVisit(chromium, args, url, signIn, line) {
   const api = await caller(url, signIn);
   await saving(api, line);
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-    args,
-  });
-  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-  await page.goto(`${url}/sign-in`);
-  await page.getByLabel('E-mail').fill(signIn.email);
-  await page.getByLabel('Password').fill(signIn.password);
-  await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.getByRole('heading', { level: 1, name: /look/ }).waitFor();
+  const { browser, page } = await signedIn(chromium, args, url, signIn);
   await presses(page, url, api, line);
   await sixty(browser, page, url, api, line);
   const { episode } = await newVisit(api, 'Bench Findings');

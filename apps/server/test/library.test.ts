@@ -90,7 +90,7 @@ describe('the library of a clinic', () => {
       await clinician.post('/api/library/exercises', { ...form, version: 1, retired: true }).expect(201);
       const course = (await clinician.get(`/api/episodes/${plan.episodeId}/course`).expect(200)).body;
       expect(course.episode.draft.items.at(-1).exercise).toBe(keyOf(id));
-      const given = await clinician.post(`/api/plans/${copy.id}/give`, { version: copy.version + 1 });
+      const given = await clinician.post(`/api/plans/${copy.id}/give`, { version: Number(copy.version) + 1 });
       expect(given.status).toBe(200);
     });
 

@@ -2,6 +2,7 @@ import {
   computeDose,
   doseSentence,
   type ExerciseDefinition,
+  prescriptionProblems,
   prescriptionTotals,
   risesOf,
   rungsOf,
@@ -126,6 +127,19 @@ describe('the library of exercises', () => {
     ['walk-run', 'Both feet together, 1 set of 8, 60 s run, 60 s walk, once a day, 3 days a week.'],
   ])('%s is told as: %s', (key, words) => {
     expect(sentenceOf(key)).toBe(words);
+  });
+
+  it('tells the variant that is prescribed, and refuses one the exercise does not have', () => {
+    const wall = exercises.find((e) => e.key === 'calf-wall-straight');
+    if (wall === undefined) throw new Error('no wall stretch');
+    const turned = { ...prescribed(wall), variant: 'turned-in' };
+    expect(sentenceText(doseSentence(turned, wall))).toBe(
+      'Left, toes a little in, 1 set of 3 holds of 45 s, once a day, every day.',
+    );
+    expect(prescriptionProblems(turned, wall)).toEqual([]);
+    expect(prescriptionProblems({ ...turned, variant: 'upside-down' }, wall).map((p) => p.path)).toEqual([
+      'variant',
+    ]);
   });
 
   it('takes of an aid the time to put it on, not the hours it is worn', () => {

@@ -29,6 +29,7 @@ export class PlanItem {
     message: 'must be a way of doing both sides',
   })
   sides!: 'left' | 'right' | 'together' | 'one-after-other' | 'alternating';
+  @IsOptional() @MaxLength(60) @IsString() variant?: string;
   @IsNumber() sets!: number;
   @IsNumber() reps!: number;
   @IsOptional() @IsNumber() holdSeconds?: number;

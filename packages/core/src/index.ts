@@ -218,6 +218,7 @@ export {
 export { type Decision, type Episode, reviewEpisode, type ReviewResult } from './progress/review.js';
 export {
   type Prescription,
+  variantOf,
   prescriptionProblems,
   type PrescriptionTotals,
   prescriptionTotals,

@@ -179,7 +179,7 @@ export class CourseController {
       : library.exercises.find((e) => e.ladder === now?.ladder && e.rung === (now?.rung ?? 0) + by);
     if (now === undefined || next === undefined || next.laterality !== now.laterality)
       return { ...item, why: [because] };
-    return { ...item, ...next.dose, exercise: next.key, why: [because] };
+    return { ...item, ...next.dose, variant: undefined, exercise: next.key, why: [because] };
   }
 
   private async lastDecisionAt(tx: Tx, episodeId: string): Promise<Date | null> {

@@ -56,6 +56,16 @@ export function DoseSentence({ prescription, exercise, onChange, errors = {} }: 
           ) : (
             <span key={i}>{part.text}</span>
           );
+        if (part.kind === 'variant')
+          return (
+            <Variants
+              key={i}
+              prescription={prescription}
+              exercise={exercise}
+              onChange={onChange}
+              text={part.text}
+            />
+          );
         return (
           <NumberPart
             key={part.field}
@@ -110,6 +120,47 @@ function Sides({
     >
       {text}
     </button>
+  );
+}
+
+/** A press, or the arrow keys, go through the usual way and the variants. */
+function Variants({
+  prescription,
+  exercise,
+  onChange,
+  text,
+}: {
+  prescription: Prescription;
+  exercise: ExerciseDefinition;
+  onChange: (next: Prescription) => void;
+  text: string;
+}) {
+  const ways = [undefined, ...exercise.variants.map((v) => v.key)];
+  const turn = (by: number) => {
+    const { variant, ...usual } = prescription;
+    const next = ways[(ways.indexOf(variant) + by + ways.length) % ways.length];
+    onChange(next === undefined ? usual : { ...usual, variant: next });
+  };
+  const words = text === '' ? 'the usual way' : text.slice(2);
+  return (
+    <>
+      {', '}
+      <button
+        type="button"
+        aria-label={`Way: ${words}`}
+        title={exercise.variants.find((v) => v.key === prescription.variant)?.how}
+        className="rounded-[1px] font-semibold underline decoration-heather decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash"
+        onClick={() => turn(1)}
+        onKeyDown={(event) => {
+          if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+            event.preventDefault();
+            turn(event.key === 'ArrowUp' ? 1 : -1);
+          }
+        }}
+      >
+        {words}
+      </button>
+    </>
   );
 }
 

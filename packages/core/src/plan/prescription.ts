@@ -1,6 +1,6 @@
 import { computeDose, type DoseInput, type DoseSides } from '../dose/dose.js';
 import { relativeLoad } from '../dose/load.js';
-import type { ExerciseDefinition, ExerciseDose } from '../exercise/definition.js';
+import type { ExerciseDefinition, ExerciseDose, Variant } from '../exercise/definition.js';
 import type { Affected, PerSide } from '../quantity/side.js';
 import { ok, orThrow, outsideRanges, refused, type Issue, type Result } from '../result/result.js';
 
@@ -9,7 +9,13 @@ export interface Prescription extends ExerciseDose {
   readonly exercise: string;
   readonly slot: string;
   readonly sides: DoseSides;
+  /** One of the exercise's variants; left out for the usual way. */
+  readonly variant?: string | undefined;
 }
+
+/** The variant a prescription asks for; null for the usual way. */
+export const variantOf = (p: Prescription, exercise: ExerciseDefinition): Variant | null =>
+  p.variant === undefined ? null : (exercise.variants.find((v) => v.key === p.variant) ?? null);
 
 /** Sides for an exercise under a slot's rule; a two-footed exercise is always done together. */
 export function sidesFor(
@@ -47,6 +53,9 @@ export function prescriptionProblems(p: Prescription, exercise: ExerciseDefiniti
   const problems = outsideRanges(flat, ranges);
   if (p.addedKg !== undefined && p.addedKg > 0 && range.addedKg === undefined) {
     problems.push({ path: 'addedKg', value: p.addedKg, bound: 'left out: this exercise takes no weight' });
+  }
+  if (p.variant !== undefined && variantOf(p, exercise) === null) {
+    problems.push({ path: 'variant', value: p.variant, bound: 'a variant of this exercise' });
   }
   const dose = computeDose(toDoseInput(p, exercise));
   if (!dose.ok) problems.push(...dose.issues.filter((i) => problems.every((q) => q.path !== i.path)));

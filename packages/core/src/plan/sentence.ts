@@ -1,6 +1,6 @@
 import type { DoseSides } from '../dose/dose.js';
 import type { Counted, ExerciseDefinition } from '../exercise/definition.js';
-import type { Prescription } from './prescription.js';
+import { type Prescription, variantOf } from './prescription.js';
 import { shown } from '../quantity/statistics.js';
 
 export type DoseField =
@@ -19,6 +19,8 @@ export type DoseField =
 export type SentencePart =
   | { readonly kind: 'words'; readonly text: string }
   | { readonly kind: 'sides'; readonly text: string; readonly value: DoseSides }
+  /** Which variant; empty words where it is done the usual way. */
+  | { readonly kind: 'variant'; readonly text: string; readonly value: string | null }
   | { readonly kind: 'number'; readonly field: DoseField; readonly value: number; readonly text: string };
 
 const SIDES: Record<DoseSides, string> = {
@@ -87,11 +89,20 @@ function work(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
   ];
 }
 
+/** Only for an exercise that has variants. */
+function variantPart(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
+  if (exercise.variants.length === 0) return [];
+  const chosen = variantOf(p, exercise);
+  const text = chosen === null ? '' : `, ${chosen.name.charAt(0).toLowerCase()}${chosen.name.slice(1)}`;
+  return [{ kind: 'variant', text, value: chosen?.key ?? null }];
+}
+
 /** A prescription as one plain sentence in pieces; joined, they are what is printed and sent. */
 export function doseSentence(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
   const weighted = exercise.range.addedKg !== undefined;
   return [
     { kind: 'sides', text: SIDES[p.sides], value: p.sides },
+    ...variantPart(p, exercise),
     words(', '),
     ...work(p, exercise),
     ...(weighted ? [words(', with '), number('addedKg', p.addedKg ?? 0, `${shown(p.addedKg ?? 0)} kg`)] : []),

@@ -1,4 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
+import { grantOwnClinic } from './rights.js';
 
 const TABLES = `
 ALTER TABLE visit_entry ADD COLUMN reason text;
@@ -38,17 +39,7 @@ export class Bench1764100000000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(TABLES);
-    const [{ role }] = (await runner.query(`SELECT current_setting('heathstep.app_role') AS role`)) as [
-      { role: string },
-    ];
-    const app = `"${role.replaceAll('"', '""')}"`;
-    for (const [table, rights] of Object.entries(RIGHTS)) {
-      await runner.query(`ALTER TABLE ${table} ENABLE ROW LEVEL SECURITY;
-        CREATE POLICY own_clinic ON ${table}
-          USING (clinic_id = nullif(current_setting('heathstep.clinic', true), '')::uuid)
-          WITH CHECK (clinic_id = nullif(current_setting('heathstep.clinic', true), '')::uuid);
-        GRANT ${rights} ON ${table} TO ${app};`);
-    }
+    await grantOwnClinic(runner, RIGHTS);
   }
 
   async down(runner: QueryRunner): Promise<void> {

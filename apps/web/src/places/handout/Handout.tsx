@@ -1,6 +1,13 @@
 import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Link, useParams } from 'react-router';
-import { doseSentence, type ExerciseDefinition, sentenceText, type Stage } from '@heathstep/core';
+import {
+  doseSentence,
+  type ExerciseDefinition,
+  type Prescription,
+  sentenceText,
+  type Stage,
+  variantOf,
+} from '@heathstep/core';
 import { lastFaults } from '@heathstep/contracts';
 import { useContent, useCourse, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
@@ -84,7 +91,7 @@ export function Handout() {
                 <p className="text-lg font-semibold print:text-[13.5pt]">
                   {sentenceText(doseSentence(item, exercise))}
                 </p>
-                <p>{exercise.steps.join('. ')}.</p>
+                <p>{[...exercise.steps, ...waysOf(item, exercise)].join('. ')}.</p>
                 <p>
                   <b>You should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
                 </p>
@@ -137,6 +144,12 @@ export function Handout() {
     </main>
   );
 }
+
+/** How the variant prescribed is done. */
+const waysOf = (item: Prescription, exercise: ExerciseDefinition): string[] => {
+  const variant = variantOf(item, exercise);
+  return variant === null ? [] : [variant.how];
+};
 
 /** What to watch for; what was seen when it was taught comes first, as the patient's own cue. */
 function Cue({ exercise, seen }: { exercise: ExerciseDefinition; seen: readonly string[] }) {

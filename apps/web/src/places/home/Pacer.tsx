@@ -1,7 +1,7 @@
 import { Volume2, VolumeX } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import type { ComposedExercise, ExerciseDefinition, FigureDefinition } from '@heathstep/core';
-import { doseSentence, sentenceText } from '@heathstep/core';
+import { doseSentence, sentenceText, variantOf } from '@heathstep/core';
 import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Stepper } from './After.js';
 import { beatAt, beatsOf, momentOf, wordOf } from '../../parts/pacer/beats.js';
@@ -115,6 +115,7 @@ function Intro({
   leave: () => void;
   skip: () => void;
 }) {
+  const way = variantOf(item, exercise);
   return (
     <>
       <p className="mt-1 font-semibold">{sentenceText(doseSentence(item, exercise))}</p>
@@ -131,6 +132,7 @@ function Intro({
         {exercise.steps.map((s) => (
           <li key={s}>{s}</li>
         ))}
+        {way !== null && <li>{way.how}</li>}
       </ol>
       <p className="mt-4">
         <b>You should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.

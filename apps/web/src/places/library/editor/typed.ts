@@ -9,44 +9,42 @@ export interface Typed {
   readonly kept: Pick<WrittenExercise, 'variants' | 'load' | 'when'>;
 }
 
-const TEXTS = [
-  'name',
-  'aim',
-  'sides',
-  'position',
-  'place',
-  'surface',
-  'space',
-  'moves',
-  'steps',
-  'breathing',
-  'feel',
-  'faults',
-  'stops',
-  'setup',
-  'sets',
-  'reps',
-  'way',
-  'up',
-  'top',
-  'down',
-  'pause',
-  'hold',
-  'release',
-  'rest',
-  'kg',
-  'day',
-  'week',
-  'counted',
-  'out',
-  'back',
-  'loadKind',
-  'change',
-  'statement',
-  'source',
-  'kind',
-] as const;
-export type TextField = (typeof TEXTS)[number];
+export type TextField =
+  | 'name'
+  | 'aim'
+  | 'sides'
+  | 'position'
+  | 'place'
+  | 'surface'
+  | 'space'
+  | 'moves'
+  | 'steps'
+  | 'breathing'
+  | 'feel'
+  | 'faults'
+  | 'stops'
+  | 'setup'
+  | 'sets'
+  | 'reps'
+  | 'way'
+  | 'up'
+  | 'top'
+  | 'down'
+  | 'pause'
+  | 'hold'
+  | 'release'
+  | 'rest'
+  | 'kg'
+  | 'day'
+  | 'week'
+  | 'counted'
+  | 'out'
+  | 'back'
+  | 'loadKind'
+  | 'change'
+  | 'statement'
+  | 'source'
+  | 'kind';
 export type ListField = 'equipment' | 'parts' | 'tags' | 'drivers' | 'after' | 'changes';
 const RANGES = ['sets', 'reps', 'hold', 'up', 'top', 'down', 'rest', 'kg', 'day', 'week'] as const;
 export type RangeField = (typeof RANGES)[number];
