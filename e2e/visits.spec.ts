@@ -210,6 +210,8 @@ test('a whole first visit for a bunion with flat foot by touch alone, on a table
   await page.getByRole('button', { name: 'Add a person' }).tap();
   await page.getByLabel('Name', { exact: true }).fill('Merle Ashdown');
   await page.getByRole('button', { name: 'Add', exact: true }).tap();
+  // The list behind names the same complaint of someone else.
+  await expect(page.getByRole('heading', { level: 1, name: 'Merle Ashdown' })).toBeVisible();
   await page.getByText('Bunion with flat foot').tap();
   await page.getByRole('button', { name: 'L left' }).tap();
   await page.getByRole('button', { name: 'Begin the first visit' }).tap();
