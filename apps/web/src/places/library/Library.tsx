@@ -235,59 +235,63 @@ const Stairs = memo(function Stairs({
 /** The rise of one step of the stairs, in rem. */
 const RISE = 0.8;
 
+interface StepProps {
+  readonly exercise: ExerciseDefinition;
+  readonly figure: FigureDefinition | undefined;
+  readonly starred: boolean;
+  readonly moving: boolean;
+  readonly rise: number;
+}
+
 const Rung = memo(function Rung({
-  exercise,
-  figure,
-  starred,
   out,
-  moving,
-  rise,
-}: {
-  exercise: ExerciseDefinition;
-  figure: FigureDefinition | undefined;
-  starred: boolean;
+  ...step
+}: StepProps & {
   /** What of it remains when it is not what is looked for: its step of the stairs, or nothing. */
   out: 'faint' | 'away' | null;
-  moving: boolean;
-  rise: number;
 }) {
   return (
     <li className={`w-44 shrink-0 ${out === 'faint' ? 'opacity-35' : ''}`} hidden={out === 'away'}>
       <Link
-        to={`/library/${exercise.key}`}
+        to={`/library/${step.exercise.key}`}
         className="block hover:bg-heather-wash"
         tabIndex={out === null ? 0 : -1}
         aria-hidden={out !== null}
       >
-        {figure !== undefined && (
-          <Figure
-            figure={figure}
-            side="right"
-            playing={moving}
-            lazy
-            label={`${exercise.name}, drawn`}
-            className="h-32 w-full"
-          />
-        )}
-        <span
-          className="block border-t-[3px] border-ink-3 bg-paper px-2 pt-1.5"
-          style={{ minHeight: `${6.8 + RISE * rise}rem` }}
-        >
-          <span className="block font-semibold leading-tight">
-            {exercise.name}
-            {starred && (
-              <Star
-                className="ml-1 inline size-3.5 text-heather"
-                fill="currentColor"
-                aria-label="favourite"
-              />
-            )}
-          </span>
-          <span className="text-sm leading-tight text-ink-2">
-            {exercise.change === 'the start' ? '' : exercise.change}
-          </span>
-        </span>
+        <Step {...step} />
       </Link>
     </li>
+  );
+});
+
+/** The picture and the step below it, which a search leaves as they are. */
+const Step = memo(function Step({ exercise, figure, starred, moving, rise }: StepProps) {
+  return (
+    <>
+      {figure !== undefined && (
+        <Figure
+          figure={figure}
+          side="right"
+          playing={moving}
+          lazy
+          label={`${exercise.name}, drawn`}
+          className="h-32 w-full"
+        />
+      )}
+      <span
+        className="block border-t-[3px] border-ink-3 bg-paper px-2 pt-1.5"
+        style={{ minHeight: `${6.8 + RISE * rise}rem` }}
+      >
+        <span className="block font-semibold leading-tight">
+          {exercise.name}
+          {starred && (
+            <Star className="ml-1 inline size-3.5 text-heather" fill="currentColor" aria-label="favourite" />
+          )}
+        </span>
+        <span className="text-sm leading-tight text-ink-2">
+          {exercise.change === 'the start' ? '' : exercise.change}
+        </span>
+      </span>
+    </>
   );
 });
