@@ -89,7 +89,7 @@ test('a whole first visit for an ankle sprain by keyboard alone', async ({ page 
     await expect(injury.getByRole('radio', { name: 'Right' })).toBeChecked();
     await expect(page.getByRole('radiogroup', { name: /Could not take 4 steps/ })).toBeVisible();
     for (;;) {
-      const next = page.getByRole('button', { name: /Asked, none of these|The rest: no/ }).first();
+      const next = page.getByRole('button', { name: /Asked, none of these|none found/ }).first();
       if ((await next.count()) === 0) break;
       await press(page, next);
     }
@@ -241,7 +241,7 @@ test('a whole first visit for a bunion with flat foot by touch alone, on a table
     await page.getByRole('link', { name: 'On to safety' }).tap();
     await expect(page.getByRole('radiogroup').first()).toBeVisible();
     for (;;) {
-      const next = page.getByRole('button', { name: /Asked, none of these|The rest: no/ }).first();
+      const next = page.getByRole('button', { name: /Asked, none of these|none found/ }).first();
       if ((await next.count()) === 0) break;
       await next.tap();
     }

@@ -86,8 +86,8 @@ describe('plans and the home log', () => {
       await who
         .put(`/api/visits/${open.id}/entries`, { entries: [entry('safety.calf-squeeze-still', 'left', 1)] })
         .expect(200);
-      const refused = await who.post(`/api/plans/${draft.id}/give`, { version: draft.version }).expect(400);
-      expect(refused.body.errors[0].detail).toMatch(/safety switches off/);
+      const refused = await who.post(`/api/plans/${draft.id}/give`, { version: draft.version }).expect(422);
+      expect(refused.body.errors[0].detail).toMatch(/Possible Achilles rupture, left/);
     });
 
     it('follows minutes, equipment and school, each checked', async () => {
@@ -293,7 +293,7 @@ describe('plans and the home log', () => {
     it('suggests, keeps both when decided otherwise, and drafts what follows', async () => {
       const { episodeId } = await treated(who);
       const course = (await who.get(`/api/episodes/${episodeId}/course`)).body;
-      expect(course.review).toMatchObject({ decision: 'hold-and-retest', rule: 4 });
+      expect(course.review).toMatchObject({ decision: 'hold-and-retest', rule: 7 });
       const decide = (body: object) =>
         who.post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), ...body });
       expect((await decide({ decision: 'progress' }).expect(400)).body.errors[0].pointer).toBe('/reason');

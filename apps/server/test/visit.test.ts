@@ -247,8 +247,14 @@ describe('people and visits', () => {
         (await close(who, { kind: 'closed' }).expect(400)).body.errors.map(
           (e: { pointer: string }) => e.pointer,
         ),
-      ).toEqual(['/assessedOn', '/assessedBy']);
-      await close(who, { kind: 'closed', assessedOn: '2026-03-01', assessedBy: 'Foot clinic' }).expect(201);
+      ).toEqual(['/assessedOn', '/assessedBy', '/done']);
+      const by = { kind: 'closed', assessedOn: '2026-03-01', assessedBy: 'Foot clinic' };
+      const film = await close(who, { ...by, done: 'xray-clear' }).expect(400);
+      expect(film.body.errors).toMatchObject([
+        { pointer: '/done', detail: expect.stringMatching(/does not close it/) },
+      ]);
+      await plan(episode.id).expect(422);
+      await close(who, { ...by, done: 'mri' }).expect(201);
       await plan(episode.id).expect(201);
     });
 

@@ -98,9 +98,9 @@ describe('bad content', () => {
       /slot before-first-step: there is no exercise sole-strech/,
     ],
     [
-      'safety/screen.yaml',
-      'trigger: diabetes',
-      'trigger: diabetis',
+      'safety/40-nerve.yaml',
+      '- diabetes',
+      '- diabetis',
       /safety at diabetis: a rule uses a question that is not there/,
     ],
     ['ladders/ladders.yaml', 'key: hip', 'key: [hip', /ladders.yaml at line/],

@@ -8,6 +8,7 @@ import {
   prescriptionProblems,
   type Prescription,
   risesOf,
+  SEEN_SIGNS,
   sidesFor,
   type Sign,
   type Slot,
@@ -45,6 +46,9 @@ function signsOf(trigger: Trigger): Trigger[] {
   if ('any' in trigger) return trigger.any.flatMap(signsOf);
   if ('all' in trigger) return trigger.all.flatMap(signsOf);
   if ('of' in trigger) return trigger.of.flatMap(signsOf);
+  if ('without' in trigger) return signsOf(trigger.without);
+  if ('notCleared' in trigger) return [trigger.notCleared];
+  if ('answeredNo' in trigger) return [trigger.answeredNo];
   return 'points' in trigger ? trigger.points.flatMap((p) => signsOf(p.when)) : [trigger];
 }
 
@@ -53,6 +57,12 @@ const questionsOf = (trigger: Trigger): string[] =>
 
 const measuredOf = (trigger: Trigger): string[] =>
   signsOf(trigger).flatMap((s) => (typeof s !== 'string' && 'measured' in s ? [s.measured] : []));
+
+const seenOf = (trigger: Trigger): string[] =>
+  signsOf(trigger).flatMap((s) => (typeof s !== 'string' && 'seen' in s ? [s.seen] : []));
+
+const foundOf = (trigger: Trigger): string[] =>
+  signsOf(trigger).flatMap((s) => (typeof s !== 'string' && 'finding' in s ? [s.finding] : []));
 
 export function exerciseProblems(
   e: ExerciseDefinition,
@@ -148,22 +158,52 @@ function protocolProblems(content: ContentBundle): ContentProblem[] {
   );
 }
 
+/** Whether a gate can open when these questions can be asked; what is measured, marked, found or told by the age always can. */
+function canOpen(gate: Trigger, askable: ReadonlySet<string>): boolean {
+  if (typeof gate === 'string') return askable.has(gate);
+  if ('any' in gate) return gate.any.some((t) => canOpen(t, askable));
+  if ('all' in gate) return gate.all.every((t) => canOpen(t, askable));
+  if ('of' in gate) return gate.of.filter((t) => canOpen(t, askable)).length >= gate.atLeast;
+  if ('notCleared' in gate) return askable.has(gate.notCleared);
+  return !('answeredNo' in gate) || askable.has(gate.answeredNo);
+}
+
+/** Questions behind gates that no visit opens, each gate walked from the questions that can be asked. */
+function unreachableQuestions(questions: ContentBundle['safetyQuestions']): string[] {
+  const asked = questions.filter((q) => q.retired !== true);
+  let askable: ReadonlySet<string> = new Set();
+  for (;;) {
+    const now = new Set(
+      asked.filter((q) => q.onlyIf === undefined || canOpen(q.onlyIf, askable)).map((q) => q.key),
+    );
+    if (now.size === askable.size) return asked.map((q) => q.key).filter((k) => !now.has(k));
+    askable = now;
+  }
+}
+
 function safetyProblems(content: ContentBundle): ContentProblem[] {
   const questions = new Set(content.safetyQuestions.map((q) => q.key));
   const gates = content.safetyQuestions.flatMap((q) => (q.onlyIf === undefined ? [] : [q.onlyIf]));
   const triggers = [...content.safetyRules.map((r) => r.trigger), ...gates];
   const used = new Set(triggers.flatMap(questionsOf));
   const measures = new Set(content.measures.map((m) => m.key));
-  const gated = new Set(content.safetyQuestions.filter((q) => q.onlyIf !== undefined).map((q) => q.key));
+  const findings = new Set(content.findings.map((f) => f.key));
   return [
     ...triggers
       .flatMap(measuredOf)
       .filter((k) => !measures.has(k))
       .map((k) => new ContentProblem('safety', k, 'a rule uses a measure that is not there')),
-    ...gates
-      .flatMap(questionsOf)
-      .filter((k) => gated.has(k))
-      .map((k) => new ContentProblem('safety', k, 'a gate opens by a question that has a gate itself')),
+    ...triggers
+      .flatMap(seenOf)
+      .filter((k) => !SEEN_SIGNS.includes(k))
+      .map((k) => new ContentProblem('safety', k, 'no drawing gives this sign')),
+    ...triggers
+      .flatMap(foundOf)
+      .filter((k) => !findings.has(k))
+      .map((k) => new ContentProblem('safety', k, 'a rule uses a finding that is not there')),
+    ...unreachableQuestions(content.safetyQuestions).map(
+      (k) => new ContentProblem('safety', k, 'no visit can come to ask it'),
+    ),
     ...[...used]
       .filter((k) => !questions.has(k))
       .map((k) => new ContentProblem('safety', k, 'a rule uses a question that is not there')),
@@ -253,6 +293,7 @@ function signProblems(
     if ('less' in s) return [['measure', s.less, measures]];
     if ('more' in s) return [['measure', s.more, measures]];
     if ('shareOf' in s) return [['measure', s.shareOf, measures]];
+    if ('underUsual' in s) return [['measure', s.underUsual, measures]];
     if ('gain' in s)
       return [
         ['measure', s.gain, measures],

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
+import { TAG_SCHEMA } from './tagSchema.js';
 import { type ExerciseDefinition, figureProblems, type FigureDefinition } from '@heathstep/core';
 import type { ContentBundle } from './bundle.js';
 import { exerciseProblems } from './crossCheck.js';
@@ -54,6 +55,7 @@ function validators(): Validators {
   const ajv = new Ajv({ allErrors: true, allowUnionTypes: true });
   const schema = (name: string) =>
     JSON.parse(readFileSync(join(FOLDER, `${name}.schema.json`), 'utf8')) as object;
+  ajv.addSchema(TAG_SCHEMA);
   ajv.addSchema(schema('exercises'));
   ajv.addSchema(schema('figures'));
   const exercise = ajv.compile({ $ref: 'heathstep/exercises#/items' });

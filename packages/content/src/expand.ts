@@ -90,6 +90,7 @@ export function expandCondition(written: WrittenCondition): ConditionDefinition 
     keep: written.keep ?? [],
     likeness: written.likeness ?? [],
     care: written.care,
+    holds: written.holds ?? [],
     refer: (written.refer ?? []).map((r) => ({
       when: r.when,
       text: r.text,

@@ -7,6 +7,7 @@ import { parse, YAMLParseError } from 'yaml';
 import { type ContentBundle, ContentProblem } from './bundle.js';
 import { expandExercise, type WrittenExercise } from './expandExercise.js';
 import { crossCheck } from './crossCheck.js';
+import { TAG_SCHEMA } from './tagSchema.js';
 import {
   expandCondition,
   expandDriver,
@@ -92,6 +93,7 @@ function deepFreeze<T>(value: T): T {
 /** Loads, checks and freezes the content below a folder holding `data/` and `schemas/`. Every problem is reported, not only the first. */
 export function loadContentFrom(root: string): LoadResult {
   const ajv = new Ajv({ allErrors: true, allowUnionTypes: true });
+  ajv.addSchema(TAG_SCHEMA);
   const problems: ContentProblem[] = [];
   const files = KINDS.flatMap((kind) => {
     const schema = JSON.parse(readFileSync(join(root, 'schemas', `${kind}.schema.json`), 'utf8')) as object;

@@ -9,6 +9,7 @@ import {
   TOES,
   WEAR_AREAS,
 } from './look.js';
+import { type Limits, TAGS, WEIGHT_BEARING } from '@heathstep/core';
 
 /** What a visit entry may hold, by its key. Checked on the server, and in the form before it is sent. */
 export const ENTRY_LIMITS = { text: 10_000, list: 40, item: 200 } as const;
@@ -200,6 +201,26 @@ const ideas: Check = (v) => {
     : 'ideas agreed, added, or rejected with a reason';
 };
 
+const isDay = (v: unknown): boolean =>
+  typeof v === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(v) && !Number.isNaN(Date.parse(v));
+
+const limits: Check = (v) => {
+  const l = v as Partial<Limits> | null;
+  if (typeof l !== 'object' || l === null) return 'what is allowed, by whom and since when';
+  if (oneOf('surgery', 'cast', 'fracture', 'other')(l.what) !== null)
+    return 'surgery, a cast, a fracture or something else';
+  if (!isDay(l.day)) return 'a day';
+  if (oneOf(...WEIGHT_BEARING)(l.weightBearing) !== null) return 'weight-bearing none, partial or full';
+  if (l.weightBearing === 'partial' && within(1, 150)(l.partialKg) !== null)
+    return 'partial weight from 1 to 150 kg';
+  if (l.weightBearing !== 'partial' && l.partialKg !== null) return 'no kilograms unless it is partial';
+  if (someOf(TAGS)(l.allowed) !== null) return 'a list of what is allowed';
+  if (typeof l.by !== 'string' || l.by.trim() === '' || !shortText(l.by)) return 'who said it';
+  return typeof l.text === 'string' && l.text.trim() !== '' && text(l.text) === null
+    ? null
+    : 'the allowed range and limits in words';
+};
+
 const EXACT: Readonly<Record<string, Check>> = {
   'story.side': oneOf('left', 'right', 'both'),
   'story.regions': list,
@@ -234,10 +255,11 @@ const EXACT: Readonly<Record<string, Check>> = {
 function checkFor(key: string): Check | null {
   const exact = Object.hasOwn(EXACT, key) ? EXACT[key] : undefined;
   if (exact !== undefined) return exact;
-  if (/^safety\.[a-z0-9-]+$/.test(key)) return oneOf('no', 'yes', 'left', 'right', 'both');
+  if (/^safety\.[a-z0-9-]+$/.test(key)) return oneOf('no', 'yes', 'left', 'right', 'both', 'not-tested');
   if (/^measure\.[a-z0-9-]+\.(left|right|none)$/.test(key)) return measure;
   if (/^finding\.[a-z0-9-]+\.(left|right|none)$/.test(key)) return oneOf('present', 'absent', 'not-tested');
   if (/^skill\.[a-z0-9-]+\.(left|right)$/.test(key)) return oneOf('none', 'partial', 'learned');
+  if (/^limits\.(left|right)$/.test(key)) return limits;
   if (key.startsWith('look.')) return lookCheck(key);
   if (/^skip\.(story|safety|look|measure|load|feel)$/.test(key)) return text;
   if (/^note\.[a-z]+$/.test(key)) return text;

@@ -1,16 +1,4 @@
-import {
-  type Affected,
-  type Closure,
-  evaluateSafety,
-  type Facts,
-  type SafetyAnswer,
-  type SafetyQuestion,
-  type SafetyRule,
-  type SafetyFindings,
-  type SafetyState,
-  type Side,
-  type StoryFacts,
-} from '@heathstep/core';
+import type { Facts, Side, StoryFacts } from '@heathstep/core';
 import type { MeasureEntry } from './entryRules.js';
 import type { EntryView, VisitView } from './views.js';
 
@@ -71,32 +59,4 @@ export function storyFacts(entries: Entries): StoryFacts {
     settlesMinutes: get('story.settles'),
     nightPain: get('story.night'),
   };
-}
-
-/** The safety state of one visit's answers. */
-export function safetyOf(
-  content: {
-    readonly safetyQuestions: readonly SafetyQuestion[];
-    readonly safetyRules: readonly SafetyRule[];
-  },
-  entries: Entries,
-  affected: Affected,
-  ageYears: number | null,
-  closures: readonly Closure[],
-  findings?: SafetyFindings,
-): SafetyState {
-  const answers = Object.fromEntries(
-    [...entries.entries()]
-      .filter(([key]) => key.startsWith('safety.'))
-      .map(([key, value]) => [key.slice('safety.'.length), value as SafetyAnswer]),
-  );
-  return evaluateSafety({
-    questions: content.safetyQuestions,
-    rules: content.safetyRules,
-    answers,
-    affected,
-    ageYears,
-    closures,
-    ...(findings === undefined ? {} : { findings }),
-  });
 }

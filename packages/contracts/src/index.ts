@@ -40,12 +40,13 @@ export type {
   StageSpan,
   VisitView,
 } from './views.js';
-export { type Entries, entriesOf, safetyOf, skillFacts, storyFacts } from './facts.js';
+export { type Entries, entriesOf, skillFacts, storyFacts } from './facts.js';
+export { episodeSafety, safetyAt, type SafetyOn, screenedVisit, type VisitClosure } from './safety.js';
+export { newestEntries } from './record.js';
 export {
   concludedIdeas,
   daysSinceOnset,
   isConcluded,
-  newestEntries,
   rankOnEntries,
   reasonOnEntries,
   reasonOnVisits,

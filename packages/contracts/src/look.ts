@@ -1,4 +1,4 @@
-import type { Side } from '@heathstep/core';
+import { type Side, TENDER_BONES, type TenderBone, tenderSign } from '@heathstep/core';
 
 /** What is marked on the drawings of the Look and Feel steps; one list for the form, the server's check and the rules. */
 
@@ -69,31 +69,12 @@ export const POINT_STATES = ['down', 'light', 'lifted'] as const;
 export type PointState = (typeof POINT_STATES)[number];
 export type PointsEntry = Partial<Record<SupportPoint, PointState>>;
 
-export const BONES = [
-  ['shin-inner', 'inner shin'],
-  ['shin-front', 'front of the shin'],
-  ['fibula-upper', 'upper fibula'],
-  ['outer-ankle-bone', 'outer ankle bone'],
-  ['inner-ankle-bone', 'inner ankle bone'],
-  ['navicular', 'navicular'],
-  ['fifth-base', 'base of the fifth metatarsal'],
-  ['metatarsal-shaft', 'a metatarsal shaft'],
-  ['heel-bone', 'heel bone, both sides'],
-] as const;
-export type Bone = (typeof BONES)[number][0];
+export const BONES = TENDER_BONES;
+export type Bone = TenderBone;
 export interface TenderEntry {
   readonly bone: Bone;
   readonly cm: number | null;
 }
-const SHIN: readonly Bone[] = ['shin-inner', 'shin-front'];
-const SHORT_CM = 5;
-const OTTAWA: readonly Bone[] = [
-  'fibula-upper',
-  'outer-ankle-bone',
-  'inner-ankle-bone',
-  'navicular',
-  'fifth-base',
-];
 
 export interface NumbEntry {
   readonly felt: readonly NumbSite[];
@@ -141,20 +122,9 @@ function rigidToe(entries: Entries, side: Side): string | null {
 
 /** A sign of the safety rules that was marked on the drawings, in words; null when it was not. */
 export function seenSign(entries: Entries, sign: string, side: Side): string | null {
-  switch (sign) {
-    case 'feeling-lost':
-      return feelingLost(entries, side);
-    case 'rigid-toe':
-      return rigidToe(entries, side);
-    case 'tender-shin-short':
-      return tender(entries, side, (t) => SHIN.includes(t.bone) && t.cm !== null && t.cm < SHORT_CM);
-    case 'tender-metatarsal':
-      return tender(entries, side, (t) => t.bone === 'metatarsal-shaft' || t.bone === 'heel-bone');
-    case 'tender-ottawa':
-      return tender(entries, side, (t) => OTTAWA.includes(t.bone));
-    default:
-      return null;
-  }
+  if (sign === 'feeling-lost') return feelingLost(entries, side);
+  if (sign === 'rigid-toe') return rigidToe(entries, side);
+  return tender(entries, side, (t) => tenderSign(t.bone, t.cm) === sign);
 }
 
 /** Support points that are lifted or light on a side, by pose, in words. A lifted outer point while rolling in is tipping, not pronation. */

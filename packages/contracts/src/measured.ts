@@ -5,13 +5,12 @@ import {
   computeMeasure,
   type MeasuredFact,
   type MeasureDefinition,
-  type SafetyFindings,
   type Side,
   type Taken,
 } from '@heathstep/core';
 import type { MeasureEntry } from './entryRules.js';
 import type { Entries } from './facts.js';
-import { seenSign, sitesOf } from './look.js';
+import { sitesOf } from './look.js';
 import type { VisitView } from './views.js';
 
 type Column = Side | 'none';
@@ -80,18 +79,18 @@ export class VisitReadings {
     };
   }
 
-  /** What the safety rules may read of this visit. */
-  findings(): SafetyFindings {
-    return {
-      measured: (key, side) => this.value(key, side) ?? this.none(key, side),
-      seen: (sign, side) => seenSign(this.entries, sign, side),
-      labelOf: (key) => this.byKey.get(key)?.label ?? key,
-    };
+  /** A value as signs read it: unable counts as none at all, where repetitions or seconds are counted. */
+  forSigns(key: string, side: Column): number | null {
+    return this.value(key, side) ?? this.none(key, side);
   }
 
-  /** Unable to do a single repetition counts as none for a sign; for everything else it stays without a value. */
+  labelOf(key: string): string {
+    return this.byKey.get(key)?.label ?? key;
+  }
+
   private none(key: string, side: Column): number | null {
-    const counts = this.byKey.get(key)?.unit === 'reps';
+    const measure = this.byKey.get(key);
+    const counts = measure?.direction === 'more' && (measure.unit === 'reps' || measure.unit === 's');
     return counts && entryAt(this.entries, key, side)?.status === 'unable' ? 0 : null;
   }
 

@@ -1,4 +1,5 @@
 import {
+  IsIn,
   IsInt,
   IsISO8601,
   IsOptional,
@@ -31,6 +32,11 @@ export class PersonBody {
   @MaxLength(80, { message: 'At most 80 characters' })
   @IsString({ message: 'At most 80 characters' })
   occupation!: string;
+
+  /** For published norms only; null when it was not said. */
+  @IsOptional()
+  @IsIn(['female', 'male'], { message: 'must be female, male or left out' })
+  sex?: 'female' | 'male' | null;
 }
 
 export class PersonPatch {
@@ -49,6 +55,10 @@ export class PersonPatch {
   @MaxLength(80, { message: 'At most 80 characters' })
   @IsString()
   occupation?: string;
+
+  @IsOptional()
+  @IsIn(['female', 'male'], { message: 'must be female, male or left out' })
+  sex?: 'female' | 'male' | null;
 
   @Min(1, { message: 'must be the version last read' })
   @IsInt({ message: 'must be the version last read' })

@@ -1,19 +1,24 @@
 import type { TaughtView } from './library.js';
 import type {
   Affected,
-  Closure,
   ComposedExercise,
   CriterionPart,
   ExerciseDefinition,
   FigureDefinition,
+  HeldTags,
   JudgedSession,
   LeftOut,
   MeasuredFact,
   Morning,
+  PainSchool,
+  PerSide,
   ReviewResult,
   SafetyState,
+  Sex,
+  Tag,
 } from '@heathstep/core';
 import type { MorningPayload, SessionPayload, StopPayload } from './home.js';
+import type { VisitClosure } from './safety.js';
 
 /** RFC 9457 problem details; `errors` points at fields. */
 export interface Problem {
@@ -53,6 +58,7 @@ export interface PersonRow {
   readonly name: string;
   readonly birthDate: string | null;
   readonly occupation: string;
+  readonly sex: Sex | null;
   readonly version: number;
   readonly episode: {
     readonly id: string;
@@ -133,6 +139,7 @@ export interface EpisodeView {
     readonly birthDate: string | null;
     readonly ageYears: number | null;
     readonly occupation: string;
+    readonly sex: Sex | null;
   };
   readonly condition: string;
   readonly protocol: string;
@@ -149,8 +156,12 @@ export interface EpisodeView {
   readonly today: string;
   readonly bodyMassKg: number | null;
   readonly visits: readonly VisitView[];
-  readonly closures: readonly (Closure & { readonly at: string; readonly by: string })[];
+  readonly closures: readonly (VisitClosure & { readonly at: string; readonly by: string })[];
   readonly safety: SafetyState | null;
+  /** Tags off on each side, by safety and by what it is thought to be. */
+  readonly tagsOff: PerSide<readonly Tag[]>;
+  /** What the ideas in view hold back, and why. */
+  readonly held: readonly HeldTags[];
   readonly openStops: readonly {
     readonly id: string;
     readonly day: string;
@@ -226,6 +237,8 @@ export interface HomeView {
   readonly purpose: string;
   readonly affected: Affected;
   readonly asksDayWorst: boolean;
+  /** How pain is judged now. */
+  readonly painSchool: PainSchool;
   readonly items: readonly {
     readonly prescription: ComposedExercise;
     readonly exercise: ExerciseDefinition;

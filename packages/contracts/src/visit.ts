@@ -78,6 +78,12 @@ export class ClosureBody {
   @IsString()
   assessedBy?: string;
 
+  /** How it was assessed, where the rule says what clears it. */
+  @IsOptional()
+  @Matches(/^[a-z0-9-]{1,40}$/, { message: 'Choose what was done' })
+  @IsString({ message: 'Choose what was done' })
+  done?: string;
+
   @Matches(/\S/, { message: 'Say the result or the reason' })
   @Length(3, 2000, { message: 'Say the result or the reason, in 3 to 2000 characters' })
   @IsString({ message: 'Say the result or the reason' })

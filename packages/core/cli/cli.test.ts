@@ -56,6 +56,18 @@ const GOOD: Record<keyof typeof SCHEMAS, unknown> = {
       facts,
     },
   },
+  safety: {
+    ageYears: 34,
+    sex: 'female',
+    affected: 'left',
+    answers: { diabetes: false, 'heel-squeeze': { left: true }, 'calf-squeeze-still': 'not-tested' },
+    measures: [
+      { measure: 'skin-temperature', side: 'left', value: 30 },
+      { measure: 'single-leg-heel-raise', side: 'left', value: null },
+    ],
+    seen: [{ sign: 'navicular', side: 'right' }],
+    findings: [{ key: 'wakes-at-night', side: 'none', state: 'present' }],
+  },
   reason: {
     findings: [
       { key: 'first-steps-worst', side: 'left', state: 'present' },
@@ -129,6 +141,41 @@ describe('the command line', () => {
         .stderr.trim()
         .split('\n'),
     ).toHaveLength(2);
+  });
+
+  it('safety takes what is told, measured, drawn and found, and says what is left on each side', () => {
+    const out = JSON.parse(call('safety', GOOD.safety).stdout) as {
+      triggered: { rule: string; side: string }[];
+      exercisesLeft: { left: number; right: number };
+      notTested: string[];
+      blocked: boolean;
+    };
+    expect(out.triggered.map((t) => `${t.rule} ${t.side}`)).toEqual(
+      expect.arrayContaining(['bone-stress left', 'bone-stress-high-risk right']),
+    );
+    expect(out).toMatchObject({
+      exercisesLeft: { left: 0, right: 0 },
+      notTested: ['calf-squeeze-still'],
+      blocked: true,
+    });
+  });
+
+  it('safety says what is no question, sign, measure or finding of the content', () => {
+    const bad = call('safety', {
+      ageYears: 40,
+      affected: 'left',
+      answers: { sore: true },
+      measures: [{ measure: 'skin-temperature', side: 'left', value: 300 }],
+      seen: [{ sign: 'elbow', side: 'left' }],
+      findings: [{ key: 'nope', side: 'left', state: 'present' }],
+    });
+    expect(bad).toMatchObject({ exitCode: 2, stdout: '' });
+    expect(
+      bad.stderr
+        .trim()
+        .split('\n')
+        .map((l) => l.split(':')[0]),
+    ).toEqual(['answers.sore', 'measures.0.value', 'seen.0.sign', 'findings.0.key']);
   });
 
   it('reason ranks by side, stops on a red flag, names drivers and what to ask next', () => {

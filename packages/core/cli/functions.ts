@@ -24,8 +24,10 @@ import {
   type Affected,
   type Result,
   reviewEpisode,
+  withHeld,
 } from '@heathstep/core';
-import { contentReport, loadContent, type LoadResult } from '@heathstep/content';
+import { type ContentBundle, contentReport, loadContent, type LoadResult } from '@heathstep/content';
+import { safetyOn } from './safety.js';
 import type { FunctionName } from './schemas.js';
 
 type Input = Readonly<Record<string, unknown>>;
@@ -62,11 +64,16 @@ function withMeasure(
   return problems.length > 0 ? refused(...problems) : ok(run(measure));
 }
 
-/** Ranks, drivers, stops and what to ask next, from a list of findings. */
-function reasonOn(input: Input): Result<unknown> {
+/** Runs on the shipped content, when it has no problems. */
+function withContent(run: (bundle: ContentBundle) => Result<unknown>): Result<unknown> {
   const found = content();
   if (!found.ok) return refused(issue('content', null, 'without problems, listed by the function content'));
-  const reasoned = reasonFromFindings(found.content, {
+  return run(found.content);
+}
+
+/** Ranks, drivers, stops and what to ask next, from a list of findings. */
+function reasonOn(input: Input, bundle: ContentBundle): Result<unknown> {
+  const reasoned = reasonFromFindings(bundle, {
     findings: input['findings'] as FindingAnswer[],
     ageYears: input['age'] as number | null,
     daysSinceOnset: input['daysSinceOnset'] as number | null,
@@ -100,6 +107,8 @@ function reasonOn(input: Input): Result<unknown> {
     drivers: reasoning.drivers,
     stops: told(open.filter((t) => serious(t.rule.level))),
     cautions: told(open.filter((t) => !serious(t.rule.level))),
+    tagsOff: withHeld(safety.tagsOff, reasoning.held),
+    held: reasoning.held,
     referral: reasoning.referral,
     next: reasoning.next.slice(0, MOST_NEXT),
   });
@@ -123,6 +132,7 @@ export const FUNCTIONS: Record<FunctionName, (input: Input) => Result<unknown>> 
   criteria: (i) =>
     ok(evaluateCriteria(i['criteria'] as Criterion, i['facts'] as Facts, i['now'] as string, lookup)),
   review: (i) => ok(reviewEpisode(i['episode'] as Episode, lookup)),
-  reason: (i) => reasonOn(i),
+  safety: (i) => withContent((c) => safetyOn(i, c)),
+  reason: (i) => withContent((c) => reasonOn(i, c)),
   content: () => ok(contentReport(content())),
 };

@@ -26,6 +26,7 @@ const iso: Schema = {
   pattern: '^\\d{4}-\\d{2}-\\d{2}(T\\d{2}:\\d{2}(:\\d{2}(\\.\\d+)?)?(Z|[+-]\\d{2}:?\\d{2})?)?$',
 };
 const affected = anyOf('left', 'right', 'both', 'none');
+const column = anyOf('left', 'right', 'none');
 const perSide = (of: Schema): Schema => object({ left: of, right: of });
 const days: Schema = { type: 'integer', minimum: 1 };
 const op = anyOf('>=', '>', '<=', '<');
@@ -48,6 +49,11 @@ const stop = open({
 });
 const would = open({ condition: key, factor: number });
 
+/** The plain limit that each side must meet when both are affected. */
+const twin: Schema = { anyOf: [number, object({ op, value: number })] };
+const sex = anyOf('female', 'male', null);
+const ageYears = orNull({ type: 'number', minimum: 0, maximum: 120 });
+
 const criterion: Schema = {
   $id: 'criterion.json',
   oneOf: [
@@ -64,14 +70,26 @@ const criterion: Schema = {
       },
       ['maxAgeDays'],
     ),
-    object({ symmetry: key, min: number, maxAgeDays: number }, ['maxAgeDays']),
+    object({ symmetry: key, min: number, floor: number, maxAgeDays: number }, ['floor', 'maxAgeDays']),
+    object({ lessThanOther: key, max: number, bothSides: twin, maxAgeDays: number }, [
+      'bothSides',
+      'maxAgeDays',
+    ]),
+    object(
+      {
+        atLeastForAge: key,
+        share: { type: 'number', exclusiveMinimum: 0, maximum: 2 },
+        maxAgeDays: number,
+      },
+      ['maxAgeDays'],
+    ),
     object({ sideDifference: key, max: number, maxAgeDays: number }, ['maxAgeDays']),
     object({
-      pain: anyOf('first-step', 'before', 'during', 'after', 'next-morning', 'day'),
+      pain: anyOf('first-step', 'before', 'during', 'after', 'next-morning', 'day', 'worst-of-day'),
       max: number,
       days,
     }),
-    object({ noRed: days }),
+    object({ noRed: { anyOf: [days, object({ days, atLeast: days })] } }),
     object({ skill: key, state: key }),
     object({ adherence: object({ min: number, days }) }),
     object({ minDays: { type: 'integer', minimum: 0 } }),
@@ -119,9 +137,11 @@ const facts = object(
     },
     stageSince: iso,
     affected,
+    ageYears,
+    sex,
     plannedPerWeek: { type: 'number', minimum: 0 },
   },
-  ['plannedPerWeek'],
+  ['ageYears', 'sex', 'plannedPerWeek'],
 );
 
 const criteriaState = anyOf('met', 'met-within-error', 'not-met', 'not-known');
@@ -136,7 +156,7 @@ const criteriaOut = object({
   ),
 });
 
-const doseStep = open({ kind: anyOf('keep', 'load', 'sets', 'harder', 'easier'), because: text });
+const doseStep = open({ kind: anyOf('keep', 'load', 'reps', 'sets', 'harder', 'easier'), because: text });
 
 export interface FunctionSchemas {
   readonly input: Schema;
@@ -154,7 +174,7 @@ export const SCHEMAS = {
     input: object({ measure: key, values: list(orNull(number)) }),
     output: object({
       value: orNull(number),
-      how: anyOf('mean', 'best', 'last'),
+      how: anyOf('mean', 'best', 'last', 'worst'),
       spread: orNull(number),
       outliers: list({ type: 'integer', minimum: 0 }),
     }),
@@ -211,7 +231,7 @@ export const SCHEMAS = {
   },
   pain: {
     input: object({
-      school: anyOf('comfort', 'next-morning'),
+      school: anyOf('comfort', 'next-morning', 'bone'),
       before: score,
       during: score,
       after: score,
@@ -239,11 +259,16 @@ export const SCHEMAS = {
           stopsOpen: texts,
           minimumDays: { type: 'integer', minimum: 0 },
           leadingMeasure: orNull(key),
+          lookAgainWeeks: { type: 'number', exclusiveMinimum: 0 },
+          referWeeks: { type: 'number', exclusiveMinimum: 0 },
+          firstStage: flag,
+          ageYears,
+          sex,
           criteria: orNull({ $ref: 'criterion.json' }),
           facts,
           doseSteps: list(object({ exercise: key, step: doseStep })),
         },
-        ['doseSteps'],
+        ['lookAgainWeeks', 'referWeeks', 'firstStage', 'ageYears', 'sex', 'doseSteps'],
       ),
     }),
     output: object({
@@ -303,6 +328,8 @@ export const SCHEMAS = {
       ),
       stops: list(stop),
       cautions: list(stop),
+      tagsOff: perSide(texts),
+      held: list(open({ condition: key, name: text, side: column, tags: texts, by: text })),
       referral: list(
         open({ condition: key, side: anyOf('left', 'right', 'none'), text, because: texts, source: text }),
       ),
@@ -313,10 +340,43 @@ export const SCHEMAS = {
           bits: number,
           minutes: number,
           bitsPerMinute: number,
+          why: text,
           ifPresent: list(would),
           ifAbsent: list(would),
         }),
       ),
+    }),
+  },
+  safety: {
+    input: object(
+      {
+        ageYears,
+        sex,
+        affected,
+        answers: {
+          type: 'object',
+          additionalProperties: {
+            anyOf: [flag, { const: 'not-tested' }, object({ left: flag, right: flag }, ['left', 'right'])],
+          },
+        },
+        measures: list(object({ measure: key, side: column, value: orNull(number) })),
+        seen: list(object({ sign: key, side: anyOf('left', 'right') })),
+        findings: list(object({ key, side: column, state: anyOf('present', 'absent', 'not-tested') })),
+      },
+      ['sex', 'measures', 'seen', 'findings'],
+    ),
+    output: object({
+      asked: list(key),
+      unanswered: list(key),
+      notTested: list(key),
+      triggered: list(
+        object({ rule: key, level: text, side: column, status: text, because: texts, action: text }),
+      ),
+      tagsOff: perSide(texts),
+      exercisesLeft: perSide({ type: 'integer', minimum: 0 }),
+      school: orNull(text),
+      blocked: flag,
+      blockedBecause: texts,
     }),
   },
   content: {

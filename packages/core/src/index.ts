@@ -1,6 +1,6 @@
 export { type Issue, type Result, issue, ok, orThrow, refused, RefusedInput } from './result/result.js';
 export { type Affected, type PerSide, type Side, otherSide, SIDES, treatedSides } from './quantity/side.js';
-export { addDays, dayOf, daysBetween, type DayText } from './quantity/day.js';
+export { addDays, dayOf, daysBetween, type DayText, instantOf } from './quantity/day.js';
 export { parseNumber } from './quantity/parseNumber.js';
 export { mean, median, shown } from './quantity/statistics.js';
 export { type Evidence, type EvidenceKind } from './why/evidence.js';
@@ -41,6 +41,7 @@ export { compareSides, type SymmetryResult } from './measure/symmetry.js';
 export { unitAfter, withUnit } from './measure/withUnit.js';
 export { mdcBetween, semAt } from './measure/error.js';
 export { computeMeasure, type Computed, type ComputeInputs } from './measure/computed.js';
+export { medianFor, type NormRange, type Sex } from './measure/norms.js';
 export { areLike, type Taken, takenHow, unlikeness } from './measure/like.js';
 export { readThreshold, type ThresholdReading, usualAtAge } from './measure/thresholds.js';
 export {
@@ -121,6 +122,7 @@ export {
 export { circular, type Rise, risesOf, rungsOf, unreachable } from './exercise/ladder.js';
 export {
   type Adjunct,
+  ageProblem,
   NO_PROTOCOL,
   type ProtocolDefinition,
   type School,
@@ -128,6 +130,7 @@ export {
   type Stage,
 } from './protocol/definition.js';
 export {
+  type ClosingWay,
   type SafetyAnswer,
   type SafetyLevel,
   type SafetyQuestion,
@@ -138,11 +141,16 @@ export {
   canOverride,
   type Closure,
   evaluateSafety,
-  type SafetyFindings,
+  exercisesLeft,
+  type SafetyActs,
   type SafetyInput,
   type SafetyState,
+  signText,
   type TriggeredRule,
 } from './screen/safety.js';
+export { SEEN_SIGNS, TENDER_BONES, type TenderBone, tenderSign } from './screen/seen.js';
+export { type SafetyAnswers, type SafetyFindings } from './screen/trigger.js';
+export { allowable, type Limits, offUnder, WEIGHT_BEARING, type WeightBearing } from './screen/limits.js';
 export { type StoryFacts } from './reason/story.js';
 export { type Irritability, type IrritabilityResult, judgeIrritability } from './reason/irritability.js';
 export { type StartingStage, type StartingState, startingStage } from './reason/startingStage.js';
@@ -165,6 +173,7 @@ export { type Acuity, type AcuityResult, judgeAcuity } from './reason/acuity.js'
 export { type FindingState, type Known, type KnownFinding } from './reason/known.js';
 export { type NextBest, type WouldDo } from './reason/next.js';
 export { GRADES, type Push, type Rank, RANK_LIMITS, type RankedCondition } from './reason/rank.js';
+export { type HeldTags, heldTags, type Verdict, withHeld } from './reason/held.js';
 export { type ReferralReason } from './reason/referral.js';
 export { type Column, type SignReading, type SignSource } from './reason/sign.js';
 export {
@@ -173,12 +182,22 @@ export {
   type FindingsInput,
   type ReasonedFindings,
   reasonFromFindings,
-  safetyAnswersOf,
 } from './reason/fromFindings.js';
+export {
+  answerOn,
+  safetyAnswersOf,
+  type ScreenContent,
+  type ScreenInput,
+  type ScreenRecord,
+  screenRecord,
+} from './reason/screenRecord.js';
 export { emptyRecord, rankOnly, reasonAbout, type ReasonInput, type Reasoning } from './reason/reason.js';
 export {
   judgePain,
   morningBaseline,
+  PAIN_SCHOOLS_BY_STRICTNESS,
+  restsToday,
+  stricterSchool,
   type PainInput,
   type PainResult,
   type PainSchool,
@@ -192,6 +211,7 @@ export {
   judgeSessions,
   type LoggedSession,
   type Morning,
+  redsWithin,
   type Runs,
 } from './progress/sessions.js';
 export {
@@ -207,11 +227,16 @@ export {
 } from './progress/criteriaTypes.js';
 export { evaluateCriteria, type MeasureLookup } from './progress/criteria.js';
 export {
+  bodyShareKg,
+  DAYS_AT_LEVEL,
   type DoneSession,
   type DoseStep,
   doubleProgression,
   easeDose,
   isEased,
+  LOAD_STEP_PERCENT,
+  minDaysAtLevel,
+  type ProgressionOn,
   rangeTrend,
   type RangeTrend,
 } from './progress/titration.js';
@@ -238,7 +263,9 @@ export {
   type ComposedExercise,
   type ComposedPlan,
   type ComposeInput,
+  heldBack,
   type LeftOut,
+  onlySupervised,
   switchedOff,
 } from './plan/compose.js';
 export { isDueOn, weekdayOf } from './plan/due.js';
@@ -254,7 +281,7 @@ export {
 } from './figure/draw.js';
 export { type Drawing, type Shape, type Tone } from './figure/shapes.js';
 export { FRONT_LIMITS, solveFront } from './figure/front.js';
-export { JOINT_LIMITS, TOP_LIMITS } from './figure/limits.js';
+export { JOINT_LIMITS, jointAngles, TOP_LIMITS } from './figure/limits.js';
 export {
   type Anchor,
   type FigureDefinition,
@@ -268,5 +295,5 @@ export {
   type TopFigure,
   type TopPose,
 } from './figure/pose.js';
-export { type Skeleton, solvePose } from './figure/skeleton.js';
+export { type LegJoints, type Skeleton, solvePose } from './figure/skeleton.js';
 export { betweenFront, betweenSide, outAndBack } from './figure/tween.js';

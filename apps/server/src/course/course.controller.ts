@@ -97,8 +97,8 @@ export class CourseController {
     const next =
       decision === 'progress'
         ? stages[at + 1]
-        : decision === 'ease-back'
-          ? stages[Math.max(0, at - 1)]
+        : decision === 'ease-back' && at > 0
+          ? stages[at - 1]
           : undefined;
     if (decision === 'progress' && next === undefined) throw refusedNow('This is the last stage');
     if (next !== undefined) {
@@ -110,7 +110,8 @@ export class CourseController {
         new Date(),
       );
       await this.draft(tx, me, record, next.key, []);
-    } else if (decision === 'adjust-dose') {
+    } else if (decision === 'adjust-dose' || decision === 'ease-back') {
+      // There is no stage before the first: the dose is cut, and the run of reds is not forgotten.
       await this.draft(tx, me, record, record.row.stage, assessed.doseSteps);
     }
   }
@@ -158,11 +159,18 @@ export class CourseController {
         return item;
       case 'sets':
         return { ...item, sets: step.sets, why: [step.because] };
+      case 'reps':
+        return { ...item, reps: step.reps, why: [step.because] };
       case 'load':
         return { ...item, addedKg: step.addedKg, reps: step.reps, why: [step.because] };
       case 'harder':
-      case 'easier':
-        return this.neighbour(library, item, step.kind === 'harder' ? 1 : -1, step.because);
+        return this.neighbour(library, item, 1, step.because);
+      case 'easier': {
+        const easier = this.neighbour(library, item, -1, step.because);
+        return easier.exercise !== item.exercise || step.addedKg === null
+          ? easier
+          : { ...easier, addedKg: step.addedKg };
+      }
     }
   }
 

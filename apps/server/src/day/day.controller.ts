@@ -1,6 +1,6 @@
 import { Controller, Get } from '@nestjs/common';
 import type { DayItem, DayView, EpisodeView } from '@heathstep/contracts';
-import { currentRuns, dayOf, daysBetween } from '@heathstep/core';
+import { currentRuns, dayOf, daysBetween, signText } from '@heathstep/core';
 import { localDay } from '../clock.js';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
@@ -95,15 +95,14 @@ export class DayController {
     const [stop] = view.openStops;
     if (stop !== undefined)
       return { kind: 'stop', headline: 'Stop sign reported at home', detail: `${stop.sign}, ${stop.day}` };
-    if (
-      view.safety !== null &&
-      view.safety.unanswered.length === 0 &&
-      view.safety.blockedBecause.length > 0
-    ) {
+    const [blocking] = view.safety?.blocking ?? [];
+    const [sign] = view.safety?.stops ?? [];
+    const open = blocking ?? sign;
+    if (open !== undefined) {
       return {
         kind: 'blocked',
-        headline: 'Nothing can be prescribed',
-        detail: view.safety.blockedBecause[0] ?? '',
+        headline: blocking === undefined ? 'A stop sign is open' : 'Nothing can be prescribed',
+        detail: signText(open),
       };
     }
     if (review === null || stage === null) return unplanned(view);

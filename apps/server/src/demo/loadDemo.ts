@@ -6,17 +6,17 @@ import {
   addDays,
   composePlan,
   type ComposedExercise,
-  evaluateSafety,
   type Facts,
   isDueOn,
   type LeftOut,
   normal,
-  type SafetyAnswer,
   seededRandom,
   simulateHomeLog,
   weekdayOf,
+  withHeld,
 } from '@heathstep/core';
 import {
+  episodeSafety,
   measuredFacts,
   type MeasureEntry,
   reasonOnVisits,
@@ -35,6 +35,7 @@ import {
   StageSpanRow,
   Visit,
 } from '../persistence/entities.js';
+import { ageOn } from '../clock.js';
 import { loadDemoLibrary } from './library.js';
 import { BENCH_PEOPLE } from './benchPeople.js';
 import { DEMO_PEOPLE, DEMO_REFERRALS, type DemoPair, type DemoPerson, type DemoVisit } from './people.js';
@@ -202,6 +203,7 @@ class DemoLoader {
       name: person.name,
       birthDate: person.born,
       occupation: person.occupation,
+      sex: person.sex ?? null,
       version: 1,
       createdAt: started,
     });
@@ -211,7 +213,7 @@ class DemoLoader {
       personId: this.personId,
       condition,
       protocol: this.content.pathways.find((c) => c.key === condition)?.protocol ?? '',
-      protocolVersion: 1,
+      protocolVersion: this.content.protocols.find((p) => p.condition === condition)?.version ?? 0,
       affected: person.affected,
       schools: { lengthening: 'loading-led', insole: 'temporary' },
       equipment: [...person.equipment],
@@ -257,7 +259,8 @@ class DemoLoader {
   private entries(visit: DemoVisit): Record<string, unknown> {
     const entries: Record<string, unknown> = { 'story.side': this.person.affected, ...visit.story };
     if (visit.safety !== 'open') {
-      for (const q of this.content.safetyQuestions) entries[`safety.${q.key}`] = visit.safety[q.key] ?? 'no';
+      for (const q of this.content.safetyQuestions)
+        if (q.retired !== true) entries[`safety.${q.key}`] = visit.safety[q.key] ?? 'no';
     }
     for (const [key, pair] of Object.entries(visit.measures)) Object.assign(entries, measured(key, pair));
     for (const [skill, [left, right]] of Object.entries(visit.skills ?? {})) {
@@ -287,7 +290,7 @@ class DemoLoader {
         suggested: 'progress',
         suggestion: {
           decision: 'progress',
-          rule: 5,
+          rule: 4,
           because: ['first-step pain 5 or less for 5 days', 'no red for 7 days'],
           wouldChange: [],
           confidence: 'clear',
@@ -353,21 +356,17 @@ class DemoLoader {
       skills: skillFacts(views),
       stageSince: at,
       affected: this.person.affected,
+      ageYears: ageOn(this.person.born, at.slice(0, 10)),
+      sex: this.person.sex ?? null,
     };
-    const newest = this.person.visits.filter((v) => v.daysAgo >= daysAgo).pop();
-    const answers: Record<string, SafetyAnswer> = Object.fromEntries(
-      this.content.safetyQuestions.map((q) => [
-        q.key,
-        (newest?.safety === 'open' ? undefined : newest?.safety[q.key]) ?? 'no',
-      ]),
-    );
-    const safety = evaluateSafety({
-      questions: this.content.safetyQuestions,
-      rules: this.content.safetyRules,
-      answers,
-      affected: this.person.affected,
-      ageYears: 40,
-      closures: [],
+    const ageYears = ageOn(this.person.born, at.slice(0, 10));
+    const on = { affected: this.person.affected, ageYears };
+    const safety = episodeSafety(this.content, views, { ...on, closures: [] });
+    const off = safety?.tagsOff ?? { left: [], right: [] };
+    const reasoning = reasonOnVisits(this.content, views, {
+      ...on,
+      daysSinceOnset: null,
+      tagsOff: (side) => (side === 'none' ? [] : off[side]),
     });
     const plan = composePlan(
       {
@@ -377,13 +376,8 @@ class DemoLoader {
         schools: { lengthening: 'loading-led', insole: 'temporary' },
         equipment: this.person.equipment,
         minutesPerDay: this.person.minutesPerDay,
-        tagsOff: safety.tagsOff,
-        drivers: reasonOnVisits(this.content, views, {
-          affected: this.person.affected,
-          ageYears: 40,
-          daysSinceOnset: null,
-          tagsOff: (side) => (side === 'none' ? [] : safety.tagsOff[side]),
-        }).drivers,
+        tagsOff: withHeld(off, reasoning.held),
+        drivers: reasoning.drivers,
         now: at,
       },
       lookup,
@@ -407,7 +401,13 @@ class DemoLoader {
     });
     for (const day of log) {
       const plan = this.planOn(day.day);
-      await this.insertHome('morning', day.day, '07:10', { firstStep: day.firstStep }, plan.id);
+      await this.insertHome(
+        'morning',
+        day.day,
+        '07:10',
+        { firstStep: day.firstStep, dayWorst: day.dayWorst },
+        plan.id,
+      );
       if (day.session === null || day.day === today(this.now)) continue;
       const { effort, ...pain } = day.session;
       const due = plan.items.filter((item) => isDueOn(item.daysPerWeek, weekdayOf(day.day)));

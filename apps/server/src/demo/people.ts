@@ -30,6 +30,7 @@ export interface DemoPerson {
   readonly name: string;
   readonly born: string;
   readonly occupation: string;
+  readonly sex?: 'female' | 'male';
   /** Plantar heel pain when left out. */
   readonly condition?: string;
   readonly affected: 'left' | 'right' | 'both';
@@ -64,6 +65,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     name: 'Marit Osgar',
     born: '1980-03-14',
     occupation: 'postal worker',
+    sex: 'female',
     affected: 'left',
     minutesPerDay: 20,
     equipment: ['towel', 'belt', 'ball', 'step'],
@@ -137,6 +139,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     name: 'Ilse Venning',
     born: '1974-09-02',
     occupation: 'choir singer and caretaker',
+    sex: 'female',
     affected: 'right',
     minutesPerDay: 25,
     equipment: ['towel', 'belt', 'step', 'hand weight'],
@@ -221,6 +224,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     name: 'Oskar Thwaite',
     born: '2003-01-22',
     occupation: 'apprentice baker',
+    sex: 'male',
     affected: 'left',
     minutesPerDay: 15,
     equipment: ['towel', 'belt', 'step'],
@@ -283,6 +287,7 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     name: 'Hanne Rook',
     born: '1963-06-30',
     occupation: 'lock keeper',
+    sex: 'female',
     affected: 'right',
     minutesPerDay: 20,
     equipment: ['towel', 'belt'],

@@ -1,27 +1,26 @@
 import { Injectable } from '@nestjs/common';
 import {
   adherencePercent,
+  bodyShareKg,
   currentRuns,
+  daysBetween,
   doubleProgression,
   type DoneSession,
   type DoseStep,
   type Driver,
   easeDose,
   isEased,
+  LOAD_STEP_PERCENT,
+  minDaysAtLevel,
   type Facts,
   prescriptionTotals,
   reviewEpisode,
   type ReviewResult,
   type Stage,
+  stricterSchool,
 } from '@heathstep/core';
-import {
-  type CourseView,
-  measuredFacts,
-  reasonOnVisits,
-  type SessionPayload,
-  skillFacts,
-} from '@heathstep/contracts';
-import { localTime } from '../clock.js';
+import { type CourseView, measuredFacts, type SessionPayload, skillFacts } from '@heathstep/contracts';
+import { localDay, localTime } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { homeFacts, type HomeFacts } from './facts.js';
 import type { EpisodeRecord } from './reader.js';
@@ -50,9 +49,11 @@ export class Assessment {
     const { row, clinic, view } = record;
     const local = (moment: Date | string) => localTime(new Date(moment), clinic.timeZone);
     const now = local(new Date());
-    const stage = row.stage === null ? null : (this.content.stage(row.protocol, row.stage) ?? null);
+    const protocol = this.content.protocol(row.protocol);
+    const stage = protocol.stages.find((s) => s.key === row.stage) ?? null;
     const stageSince = local(row.stageSince ?? row.startedAt);
-    const home = homeFacts(record.home, stage?.painSchool ?? 'next-morning', stageSince.slice(0, 10));
+    const school = stricterSchool(stage?.painSchool ?? 'next-morning', view.safety?.acts.school ?? null);
+    const home = homeFacts(record.home, school, stageSince.slice(0, 10));
     const planned =
       view.plan === null ? undefined : Math.max(0, ...view.plan.items.map((i) => i.daysPerWeek));
     const facts: Facts = {
@@ -61,15 +62,11 @@ export class Assessment {
       skills: skillFacts(view.visits),
       stageSince,
       affected: row.affected,
+      ageYears: view.person.ageYears,
+      sex: view.person.sex,
       ...(planned === undefined ? {} : { plannedPerWeek: planned }),
     };
-    const off = view.safety?.tagsOff;
-    const { drivers } = reasonOnVisits({ ...this.content.bundle, measures: record.measures }, view.visits, {
-      affected: row.affected,
-      ageYears: view.person.ageYears,
-      daysSinceOnset: null,
-      tagsOff: (side) => (off === undefined || side === 'none' ? [] : off[side]),
-    });
+    const { drivers } = record.reasoning;
     const doseSteps = this.doseSteps(record, home);
     const firstGiven = record.plans.find((p) => p.givenAt !== null)?.givenAt;
     const review =
@@ -82,6 +79,9 @@ export class Assessment {
               stopsOpen: this.stopsOpen(record),
               minimumDays: stage.minimumDays,
               leadingMeasure: stage.leadingMeasure,
+              lookAgainWeeks: protocol.lookAgainWeeks,
+              referWeeks: protocol.referWeeks,
+              firstStage: protocol.stages[0]?.key === stage.key,
               criteria: stage.criteria,
               facts,
               doseSteps: this.readySteps(record, home).map((s) => ({
@@ -107,7 +107,7 @@ export class Assessment {
   private doseSteps(record: EpisodeRecord, home: HomeFacts) {
     const since = (record.row.stageSince ?? record.row.startedAt).toISOString().slice(0, 10);
     const runs = currentRuns(home.sessions.filter((s) => s.day >= since).map((s) => s.state));
-    if (runs.reds === 0 && !runs.twoAmbers) return this.readySteps(record, home);
+    if (runs.reds === 0 && !runs.twoAmberOrWorse) return this.readySteps(record, home);
     const after = runs.reds > 0 ? 'red' : 'two-ambers';
     return (record.view.plan?.items ?? [])
       .filter((item) => isEased(record.library.exercise(item.exercise)?.aim ?? 'relief', after))
@@ -130,7 +130,12 @@ export class Assessment {
             ? []
             : [{ day: e.day, setsDone: did.sets, repsDone: did.reps, effort: did.effort, state }];
         });
-      const step = doubleProgression(item, exercise.range, done, record.row.weightsKg);
+      const step = doubleProgression(item, exercise.range, done, record.row.weightsKg, {
+        bodyShareKg: bodyShareKg(exercise, record.view.bodyMassKg ?? ASSUMED_MASS_KG),
+        daysAtLevel: daysBetween(localDay(new Date(since), record.clinic.timeZone), record.view.today),
+        minDaysAtLevel: minDaysAtLevel(exercise) * (record.view.safety?.acts.loadStepPercent == null ? 1 : 2),
+        loadStepPercent: record.view.safety?.acts.loadStepPercent ?? LOAD_STEP_PERCENT,
+      });
       return step.kind === 'keep' ? [] : [{ exercise: item.exercise, step }];
     });
   }

@@ -1,6 +1,13 @@
 import { Body, Controller, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
-import { ClosureBody, EpisodeBody, EpisodePatch, type EpisodeView, TaughtBody } from '@heathstep/contracts';
-import { canOverride } from '@heathstep/core';
+import {
+  ClosureBody,
+  EpisodeBody,
+  EpisodePatch,
+  type EpisodeView,
+  screenedVisit,
+  TaughtBody,
+} from '@heathstep/contracts';
+import { canOverride, type ClosingWay } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
@@ -120,6 +127,7 @@ export class EpisodesController {
           kind: body.kind,
           assessedOn: body.assessedOn ?? null,
           assessedBy: body.assessedBy ?? null,
+          done: body.done ?? null,
           text: body.text,
           authorId: me.userId,
           at: new Date(),
@@ -214,16 +222,16 @@ export class EpisodesController {
     const triggered = view.safety?.triggered.find(
       (t) => t.rule.key === body.subject.slice(5) && t.side === body.side,
     );
-    const visit = [...view.visits]
-      .reverse()
-      .find((v) => v.signedAt === null || v.entries.some((e) => e.key.startsWith('safety.')));
-    if (triggered === undefined || visit === undefined) throw refusedNow('This sign is not open');
-    if (body.kind === 'overridden' && !canOverride(triggered.rule.level)) {
+    const visit = screenedVisit(view.visits);
+    if (triggered === undefined || visit === null) throw refusedNow('This sign is not open');
+    if (body.kind === 'overridden' && !canOverride(triggered.rule)) {
       throw refusedNow(
-        `${triggered.rule.level} is never overridden; close it with the date, who assessed and the result`,
+        triggered.rule.until === 'limits'
+          ? 'Enter what the surgeon or clinic allows, or close it with the date, who and the result'
+          : `${triggered.rule.level} is never overridden; close it with the date, who assessed and the result`,
       );
     }
-    if (body.kind === 'closed') requireAssessment(body);
+    if (body.kind === 'closed') requireAssessment(body, triggered.rule.closes ?? []);
     return visit.id;
   }
 
@@ -232,17 +240,31 @@ export class EpisodesController {
       throw refusedNow('This stop is not open');
     if (body.kind === 'overridden')
       throw refusedNow('A stop reported at home is closed with a result, never overridden');
-    requireAssessment(body);
+    requireAssessment(body, []);
     return null;
   }
 }
 
-function requireAssessment(body: ClosureBody): void {
+/** A sign is closed by what was done: with the date, who, and a way that is enough for it. */
+function requireAssessment(body: ClosureBody, ways: readonly ClosingWay[]): void {
+  const way = ways.find((w) => w.key === body.done);
   const errors = [
     ...(body.assessedOn === undefined
       ? [{ pointer: '/assessedOn', detail: 'Type the date it was assessed' }]
       : []),
     ...(body.assessedBy === undefined ? [{ pointer: '/assessedBy', detail: 'Say who assessed it' }] : []),
+    ...(ways.length > 0 && way === undefined ? [{ pointer: '/done', detail: 'Choose what was done' }] : []),
+    ...(way?.clears === false
+      ? [
+          {
+            pointer: '/done',
+            detail: `"${way.label}" does not close it: ${ways
+              .filter((w) => w.clears)
+              .map((w) => w.label)
+              .join('; ')}`,
+          },
+        ]
+      : []),
   ];
   if (errors.length > 0) throw badRequest(errors);
 }

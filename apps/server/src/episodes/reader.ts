@@ -1,18 +1,28 @@
 import { Injectable } from '@nestjs/common';
 import {
   type AmendmentView,
-  entriesOf,
+  episodeSafety,
   type EntryView,
   type EpisodeView,
   type HomeEntryView,
   type PlanView,
-  safetyOf,
+  daysSinceOnset,
+  newestEntries,
+  entriesOf,
   readingsOf,
+  reasonOnVisits,
   type StopPayload,
   type TaughtView,
   type VisitView,
 } from '@heathstep/contracts';
-import type { ComposedExercise, LeftOut, MeasureDefinition } from '@heathstep/core';
+import {
+  type ComposedExercise,
+  daysBetween,
+  type LeftOut,
+  type MeasureDefinition,
+  type Reasoning,
+  withHeld,
+} from '@heathstep/core';
 import { ageOn, localDay } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import type { Library } from '../content/library.js';
@@ -36,11 +46,23 @@ export function planView(row: PlanRow, names: ReadonlyMap<string, string> = new 
   };
 }
 
+/** Days since it began, as the newest story tells, with the days since it was told. */
+function sinceOnset(visits: readonly VisitView[], today: string, timeZone: string): number | null {
+  const told = [...visits]
+    .reverse()
+    .find((v) => v.entries.some((e) => ['story.since', 'story.days'].includes(e.key) && e.value !== null));
+  if (told === undefined) return null;
+  const since = Math.max(0, daysBetween(localDay(new Date(told.startedAt), timeZone), today));
+  return daysSinceOnset(newestEntries([entriesOf(told.entries)]), since);
+}
+
 /** Everything that stands about one episode, read once. */
 export interface EpisodeRecord {
   readonly row: EpisodeRow;
   readonly clinic: Clinic;
   readonly view: EpisodeView;
+  /** What it is and what keeps it going, from everything the visits say. */
+  readonly reasoning: Reasoning;
   readonly home: readonly HomeEntryView[];
   readonly plans: readonly PlanView[];
   /** Shipped measures and the clinic's own. */
@@ -92,10 +114,29 @@ export class EpisodeReader {
     )[0];
     const today = localDay(new Date(), clinic.timeZone);
     const ageYears = ageOn(person.birthDate, today);
-    const screened = [...visits]
-      .reverse()
-      .find((v) => v.signedAt === null || v.entries.some((e) => e.key.startsWith('safety.')));
-    const ruleClosures = closures.filter((c) => c.subject.startsWith('rule:') && c.visitId === screened?.id);
+    const ruleClosures = closures
+      .filter((c) => c.subject.startsWith('rule:'))
+      .map((c) => ({
+        rule: c.subject.slice(5),
+        side: c.side,
+        kind: c.kind,
+        text: c.text,
+        visitId: c.visitId,
+        at: c.at.toISOString(),
+        by: c.author,
+      }));
+    const safety = episodeSafety({ ...this.content.bundle, measures }, visits, {
+      affected: row.affected,
+      ageYears,
+      closures: ruleClosures,
+    });
+    const off = safety?.tagsOff ?? { left: [], right: [] };
+    const reasoning = reasonOnVisits({ ...this.content.bundle, measures }, visits, {
+      affected: row.affected,
+      ageYears,
+      daysSinceOnset: sinceOnset(visits, today, clinic.timeZone),
+      tagsOff: (side) => (side === 'none' ? [...off.left, ...off.right] : off[side]),
+    });
     const view: EpisodeView = {
       id: row.id,
       person: {
@@ -104,6 +145,7 @@ export class EpisodeReader {
         birthDate: person.birthDate,
         ageYears,
         occupation: person.occupation,
+        sex: person.sex,
       },
       condition: row.condition,
       protocol: row.protocol,
@@ -120,30 +162,10 @@ export class EpisodeReader {
       today,
       bodyMassKg: readingsOf(visits, measures).value('body-mass', 'none'),
       visits,
-      closures: ruleClosures.map((c) => ({
-        rule: c.subject.slice(5),
-        side: c.side,
-        kind: c.kind,
-        text: c.text,
-        at: c.at.toISOString(),
-        by: c.author,
-      })),
-      safety:
-        screened === undefined
-          ? null
-          : safetyOf(
-              this.content.bundle,
-              entriesOf(screened.entries),
-              row.affected,
-              ageYears,
-              ruleClosures.map((c) => ({
-                rule: c.subject.slice(5),
-                side: c.side,
-                kind: c.kind,
-                text: c.text,
-              })),
-              readingsOf(visits.slice(0, visits.indexOf(screened) + 1), measures).findings(),
-            ),
+      closures: ruleClosures,
+      safety,
+      tagsOff: withHeld(off, reasoning.held),
+      held: reasoning.held,
       openStops: home
         .filter((e) => e.kind === 'stop' && (e.payload as StopPayload).grade !== 'pause')
         .filter((e) => closures.every((c) => c.subject !== `stop:${e.id}`))
@@ -165,7 +187,7 @@ export class EpisodeReader {
               expiresAt: link.expiresAt.toISOString(),
             },
     };
-    return { row, clinic, view, home, plans, measures, library };
+    return { row, clinic, view, reasoning, home, plans, measures, library };
   }
 
   private async taught(tx: Tx, episodeId: string): Promise<TaughtView[]> {

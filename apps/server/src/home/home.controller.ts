@@ -12,7 +12,7 @@ import {
   type StopPayload,
   lastFaults,
 } from '@heathstep/contracts';
-import { addDays, type Criterion } from '@heathstep/core';
+import { addDays, type Criterion, heldBack, stricterSchool } from '@heathstep/core';
 import { localDay } from '../clock.js';
 import { type AtHome, HOME_COOKIE, Me, Open, Roles, type SignedIn } from '../auth/auth.js';
 import { hashToken, linkCode, linkToken, sessionToken } from '../auth/secrets.js';
@@ -251,15 +251,16 @@ export class HomeController {
   private view(record: EpisodeRecord): HomeView {
     const { view, clinic, home, library } = record;
     const stage = view.stage === null ? undefined : this.content.stage(view.protocol, view.stage);
-    const blocked =
-      view.safety !== null && view.safety.unanswered.length === 0 && view.safety.blockedBecause.length > 0;
+    // An open sign stops the phone whether or not other answers are still missing.
+    const blocked = (view.safety?.blocking.length ?? 0) > 0;
     const stopped =
       view.openStops.length > 0
         ? 'You told us about a stop sign. Please wait until your clinic has spoken with you.'
         : blocked
           ? 'Your clinic wants to speak with you before you go on.'
           : null;
-    const items = (view.plan?.items ?? []).flatMap((prescription) => {
+    const { kept } = heldBack(view.plan?.items ?? [], (key) => library.exercise(key), view.tagsOff);
+    const items = kept.flatMap((prescription) => {
       const exercise = library.exercise(prescription.exercise);
       const figure = library.figure(prescription.exercise) ?? null;
       return exercise === undefined
@@ -274,6 +275,7 @@ export class HomeController {
       stopped,
       purpose: stage?.purpose.patient ?? '',
       affected: view.affected,
+      painSchool: stricterSchool(stage?.painSchool ?? 'next-morning', view.safety?.acts.school ?? null),
       asksDayWorst: stage?.criteria != null && asksDay(stage.criteria),
       items: stopped === null ? items : [],
       entries: home.filter((e) => e.day > from),
@@ -288,7 +290,7 @@ function asksDay(criterion: Criterion): boolean {
   if ('all' in criterion) return criterion.all.some(asksDay);
   if ('any' in criterion) return criterion.any.some(asksDay);
   if ('of' in criterion) return criterion.of.some(asksDay);
-  return 'pain' in criterion && criterion.pain === 'day';
+  return 'pain' in criterion && (criterion.pain === 'day' || criterion.pain === 'worst-of-day');
 }
 
 const isScore = (v: unknown): boolean => Number.isInteger(v) && (v as number) >= 0 && (v as number) <= 10;

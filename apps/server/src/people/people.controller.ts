@@ -12,6 +12,7 @@ function row(person: Person, episode: EpisodeRow | undefined): PersonRow {
     name: person.name,
     birthDate: person.birthDate,
     occupation: person.occupation,
+    sex: person.sex,
     version: person.version,
     episode:
       episode === undefined
@@ -78,7 +79,14 @@ export class PeopleController {
         .createQueryBuilder()
         .insert()
         .into(Person)
-        .values({ ...body, name: body.name.trim(), clinicId: me.clinicId, version: 1, createdAt: new Date() })
+        .values({
+          ...body,
+          sex: body.sex ?? null,
+          name: body.name.trim(),
+          clinicId: me.clinicId,
+          version: 1,
+          createdAt: new Date(),
+        })
         .orIgnore()
         .returning('id')
         .execute();

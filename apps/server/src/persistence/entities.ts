@@ -46,6 +46,7 @@ export class Person extends OfClinic {
   @Column(TEXT) name!: string;
   @Column({ name: 'birth_date', type: 'date', nullable: true }) birthDate!: string | null;
   @Column(TEXT) occupation!: string;
+  @Column({ type: 'text', nullable: true }) sex!: 'female' | 'male' | null;
   @Column(INT) version!: number;
   @Column({ name: 'created_at', ...TIME }) createdAt!: Date;
 }
@@ -220,6 +221,8 @@ export class ClosureRow extends OfClinic {
   @Column(TEXT) kind!: 'closed' | 'overridden';
   @Column({ name: 'assessed_on', type: 'date', nullable: true }) assessedOn!: string | null;
   @Column({ name: 'assessed_by', type: 'text', nullable: true }) assessedBy!: string | null;
+  /** How it was assessed, where the rule says what clears it. */
+  @Column({ type: 'text', nullable: true }) done!: string | null;
   @Column(TEXT) text!: string;
   @Column({ name: 'author_id', ...UUID }) authorId!: string;
   @Column(TIME) at!: Date;

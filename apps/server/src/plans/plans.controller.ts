@@ -2,6 +2,7 @@ import { Body, Controller, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { GivePlanBody, PlanBody, PlanDraftBody, type PlanView } from '@heathstep/contracts';
 import {
+  ageProblem,
   type ComposedExercise,
   composePlan,
   prescriptionProblems,
@@ -125,7 +126,8 @@ export class PlansController {
         schools: row.schools,
         equipment: row.equipment,
         minutesPerDay: row.minutesPerDay,
-        tagsOff: view.safety?.tagsOff ?? { left: [], right: [] },
+        tagsOff: view.tagsOff,
+        supervised: view.safety?.supervised ?? { left: [], right: [] },
         drivers: assessed.drivers,
         now: assessed.now,
       },
@@ -155,8 +157,10 @@ export class PlansController {
   }
 
   private requirePrescribing(record: EpisodeRecord): void {
-    const { safety, openStops } = record.view;
+    const { safety, openStops, person } = record.view;
+    const age = ageProblem(this.content.protocol(record.row.protocol), person.ageYears);
     const reasons = [
+      ...(age === null ? [] : [age]),
       ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
       ...openStops.map((s) => `Reported at home on ${s.day}: ${s.sign}`),
     ];
@@ -169,7 +173,7 @@ export class PlansController {
 
   /** What of a plan the safety answers still permit. */
   private allowed(record: EpisodeRecord, items: readonly ComposedExercise[]): ComposedExercise[] {
-    const off = record.view.safety?.tagsOff ?? { left: [], right: [] };
+    const off = record.view.tagsOff;
     return items.filter((item) => {
       const exercise = record.library.exercise(item.exercise);
       return exercise !== undefined && switchedOff(exercise, item.sides, off) === null;
@@ -177,7 +181,7 @@ export class PlansController {
   }
 
   private checkItems(record: EpisodeRecord, items: readonly Prescription[]): void {
-    const off = record.view.safety?.tagsOff ?? { left: [], right: [] };
+    const off = record.view.tagsOff;
     const errors = items.flatMap((item, i): FieldError[] => {
       const exercise = record.library.exercise(item.exercise);
       if (exercise === undefined)

@@ -1,28 +1,34 @@
 import { Dialog } from 'radix-ui';
 import { useState, type SyntheticEvent } from 'react';
+import type { ClosingWay } from '@heathstep/core';
 import { ApiError } from '../api/client.js';
 
 export interface ClosureValues {
   readonly kind: 'closed' | 'overridden';
   readonly assessedOn?: string;
   readonly assessedBy?: string;
+  readonly done?: string;
   readonly text: string;
 }
 
 interface CloseDialogProps {
   readonly title: string;
   readonly today: string;
+  /** How it can be assessed, and whether that closes it; left out where a result in words will do. */
+  readonly ways?: readonly ClosingWay[];
   readonly overridable: boolean;
   readonly send: (values: ClosureValues) => Promise<void>;
   readonly cancel: () => void;
 }
 
 /** Date, who and result; or, where it is allowed, a typed reason to go on. */
-export function CloseDialog({ title, today, overridable, send, cancel }: CloseDialogProps) {
+export function CloseDialog({ title, today, ways = [], overridable, send, cancel }: CloseDialogProps) {
   const [kind, setKind] = useState<'closed' | 'overridden'>('closed');
   const [assessedOn, setAssessedOn] = useState(today);
   const [assessedBy, setAssessedBy] = useState('');
   const [text, setText] = useState('');
+  const [done, setDone] = useState('');
+  const way = ways.find((w) => w.key === done);
   const [error, setError] = useState<ApiError | null>(null);
   const [busy, setBusy] = useState(false);
   const submit = async (event: SyntheticEvent) => {
@@ -30,7 +36,11 @@ export function CloseDialog({ title, today, overridable, send, cancel }: CloseDi
     setBusy(true);
     setError(null);
     try {
-      await send(kind === 'closed' ? { kind, assessedOn, assessedBy, text } : { kind, text });
+      await send(
+        kind === 'closed'
+          ? { kind, assessedOn, assessedBy, text, ...(done === '' ? {} : { done }) }
+          : { kind, text },
+      );
     } catch (failure) {
       if (failure instanceof ApiError) setError(failure);
       setBusy(false);
@@ -93,9 +103,31 @@ export function CloseDialog({ title, today, overridable, send, cancel }: CloseDi
                 </label>
               </div>
             )}
+            {kind === 'closed' && ways.length > 0 && (
+              <label className="block">
+                <span className="text-sm text-ink-2">What was done</span>
+                <select className="field" value={done} onChange={(e) => setDone(e.target.value)}>
+                  <option value="">Choose</option>
+                  {ways.map((w) => (
+                    <option key={w.key} value={w.key}>
+                      {w.clears ? w.label : `${w.label} (does not close it)`}
+                    </option>
+                  ))}
+                </select>
+                {way?.clears === false && (
+                  <span role="alert" className="block text-sm text-ease-deep">
+                    {`This does not close it. What does: ${ways
+                      .filter((w) => w.clears)
+                      .map((w) => w.label)
+                      .join('; ')}.`}
+                  </span>
+                )}
+                {note('/done')}
+              </label>
+            )}
             <label className="block">
               <span className="text-sm text-ink-2">
-                {kind === 'closed' ? 'Result, for example a clear X-ray' : 'Why it is right to go on'}
+                {kind === 'closed' ? 'Result, in words' : 'Why it is right to go on'}
               </span>
               <textarea
                 className="field min-h-20"
@@ -111,7 +143,11 @@ export function CloseDialog({ title, today, overridable, send, cancel }: CloseDi
               </p>
             )}
             <div className="mt-2 flex gap-3">
-              <button type="submit" className="action" disabled={busy}>
+              <button
+                type="submit"
+                className="action"
+                disabled={busy || (kind === 'closed' && way?.clears === false)}
+              >
                 {kind === 'closed' ? 'Close it' : 'Override it'}
               </button>
               <button type="button" className="action-quiet" onClick={cancel}>

@@ -1,6 +1,8 @@
 import { NavLink } from 'react-router';
 import type { EpisodeView } from '@heathstep/contracts';
+import type { SafetyState } from '@heathstep/core';
 import type { ReactNode } from 'react';
+import { OpenStops } from './OpenStops.js';
 
 const TABS = [
   ['course', 'Course'],
@@ -12,10 +14,15 @@ const TABS = [
 export function EpisodeHead({
   episode,
   condition,
+  safety = episode.safety,
+  query = '',
   children,
 }: {
   episode: EpisodeView;
   condition: string;
+  /** As it stands in what is being entered; else as it was last saved. */
+  safety?: SafetyState | null;
+  query?: string;
   children?: ReactNode;
 }) {
   const { person } = episode;
@@ -23,33 +30,36 @@ export function EpisodeHead({
     .filter((t) => t !== null && t !== '')
     .join(', ');
   return (
-    <div className="no-print flex items-center gap-5 border-b border-line px-5 py-3">
-      <div className="min-w-0">
-        <h1 className="truncate text-2xl">{person.name}</h1>
-        <p className="truncate text-sm text-ink-2">
-          {about}. {condition},{' '}
-          <span
-            style={{ color: episode.affected === 'both' ? undefined : `var(--color-${episode.affected})` }}
-            className="font-semibold"
-          >
-            {episode.affected === 'both' ? 'both sides' : episode.affected}
-          </span>
-        </p>
+    <>
+      <OpenStops episode={episode} safety={safety} query={query} />
+      <div className="no-print flex items-center gap-5 border-b border-line px-5 py-3">
+        <div className="min-w-0">
+          <h1 className="truncate text-2xl">{person.name}</h1>
+          <p className="truncate text-sm text-ink-2">
+            {about}. {condition},{' '}
+            <span
+              style={{ color: episode.affected === 'both' ? undefined : `var(--color-${episode.affected})` }}
+              className="font-semibold"
+            >
+              {episode.affected === 'both' ? 'both sides' : episode.affected}
+            </span>
+          </p>
+        </div>
+        <div className="min-w-0 flex-1">{children}</div>
+        <nav aria-label="Places of this episode" className="flex gap-5">
+          {TABS.map(([path, name]) => (
+            <NavLink
+              key={path}
+              to={`/episodes/${episode.id}/${path}`}
+              className={({ isActive }) =>
+                `relative flex min-h-11 items-center ${isActive ? 'font-semibold after:absolute after:inset-x-0 after:bottom-1 after:h-0.5 after:bg-heather' : 'text-ink-2 hover:text-ink'}`
+              }
+            >
+              {name}
+            </NavLink>
+          ))}
+        </nav>
       </div>
-      <div className="min-w-0 flex-1">{children}</div>
-      <nav aria-label="Places of this episode" className="flex gap-5">
-        {TABS.map(([path, name]) => (
-          <NavLink
-            key={path}
-            to={`/episodes/${episode.id}/${path}`}
-            className={({ isActive }) =>
-              `relative flex min-h-11 items-center ${isActive ? 'font-semibold after:absolute after:inset-x-0 after:bottom-1 after:h-0.5 after:bg-heather' : 'text-ink-2 hover:text-ink'}`
-            }
-          >
-            {name}
-          </NavLink>
-        ))}
-      </nav>
-    </div>
+    </>
   );
 }

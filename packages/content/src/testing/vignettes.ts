@@ -2,14 +2,14 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   type Affected,
-  evaluateSafety,
   type FindingState,
   type MeasureDefinition,
   type Reasoning,
   reasonAbout,
   type SafetyState,
   type Side,
-  safetyAnswersOf,
+  type ScreenRecord,
+  screenRecord,
   treatedSides,
 } from '@heathstep/core';
 import { parse } from 'yaml';
@@ -68,30 +68,28 @@ function answersOf(v: Vignette, content: ContentBundle): Map<string, FindingStat
 /** Runs one case through safety and reasoning, as a visit would. */
 export function judgeVignette(v: Vignette, content: ContentBundle): Judged {
   const answers = answersOf(v, content);
-  const told = safetyAnswersOf(content.findings, answers);
   const injured = v.told?.['onset']?.includes('injury') === true && v.days !== null && v.days <= 10;
-  const safety = evaluateSafety({
-    questions: content.safetyQuestions,
-    rules: content.safetyRules,
-    answers: { ...(injured ? { 'injury-10-days': 'both' as const } : {}), ...told },
-    affected: v.side,
-    ageYears: v.age,
-    closures: [],
-  });
-  const measure = (key: string): MeasureDefinition | undefined => content.measures.find((m) => m.key === key);
   const index = (side: Side) => (side === 'left' ? 0 : 1);
+  const record: ScreenRecord = {
+    measure: (key: string): MeasureDefinition | undefined => content.measures.find((m) => m.key === key),
+    measured: (key, side) => (side === 'none' ? null : (v.measures?.[key]?.[index(side)] ?? null)),
+    told: (key) => v.told?.[key] ?? null,
+    marked: (side) => (v.marked === undefined ? null : treatedSides(v.side).includes(side) ? v.marked : []),
+    seen: () => null,
+    point: () => null,
+    ageYears: v.age,
+  };
+  const safety = screenRecord(content, {
+    answers: injured ? { 'injury-10-days': 'both' } : {},
+    found: answers,
+    record,
+    affected: v.side,
+    closures: [],
+    labelOf: (key) => key,
+  });
   const reasoning = reasonAbout(content, {
     answers,
-    record: {
-      measure,
-      measured: (key, side) => (side === 'none' ? null : (v.measures?.[key]?.[index(side)] ?? null)),
-      told: (key) => v.told?.[key] ?? null,
-      marked: (side) => (v.marked === undefined ? null : treatedSides(v.side).includes(side) ? v.marked : []),
-      safety: () => null,
-      seen: () => null,
-      point: () => null,
-      ageYears: v.age,
-    },
+    record: { ...record, safety: () => null },
     affected: v.side,
     daysSinceOnset: v.days,
     tagsOff: (side) =>

@@ -12,13 +12,17 @@ export const TAGS = [
   'deep-dorsiflexion',
   'standing-unsupported',
   'pressure-on-sole',
+  'skin-pressure',
   'compression',
   'heat',
   'scraping',
   'heavy-load',
+  'single-leg-raise',
   'end-range',
   'prone',
   'floor-transfer',
+  'step-edge',
+  'eyes-closed',
 ] as const;
 
 export type Tag = (typeof TAGS)[number];

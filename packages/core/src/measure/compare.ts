@@ -12,8 +12,13 @@ export interface ChangeResult {
   readonly direction: 'better' | 'worse' | 'same';
 }
 
-function changeClass(measure: MeasureDefinition, then: number, now: number): ChangeClass {
-  const mdc = mdcBetween(measure, then, now);
+function changeClass(
+  measure: MeasureDefinition,
+  then: number,
+  now: number,
+  method: string | undefined,
+): ChangeClass {
+  const mdc = mdcBetween(measure, then, now, method);
   if (mdc === null) return 'not-known';
   const size = Math.abs(now - then);
   if (size < TOLERANCE) return 'within-error';
@@ -26,8 +31,13 @@ function changeClass(measure: MeasureDefinition, then: number, now: number): Cha
  *
  * @example compareValues(lungeKneeBent, 30, 34.5) // change 4.5, class 'real', direction 'better'
  */
-export function compareValues(measure: MeasureDefinition, then: number, now: number): ChangeResult {
-  const kind = changeClass(measure, then, now);
+export function compareValues(
+  measure: MeasureDefinition,
+  then: number,
+  now: number,
+  method?: string,
+): ChangeResult {
+  const kind = changeClass(measure, then, now, method);
   const better = gain(measure, then, now);
   const same = kind === 'within-error' || Math.abs(better) < TOLERANCE;
   return {

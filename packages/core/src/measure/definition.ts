@@ -1,7 +1,7 @@
 import type { Evidence } from '../why/evidence.js';
 
 export type Direction = 'more' | 'less' | 'target';
-export type Combine = 'mean' | 'best' | 'last';
+export type Combine = 'mean' | 'best' | 'last' | 'worst';
 
 export interface Range {
   readonly min: number;
@@ -88,10 +88,14 @@ export interface MeasureDefinition {
   readonly band: Range | null;
   /** Signed or target scales have no meaningful ratio between sides. */
   readonly scale: 'ratio' | 'signed';
-  /** Minimal detectable change at 95 %, absolute or in % of the mean of the two values; null when not known. */
+  /** Minimal detectable change at 95 %, absolute or in % of the mean of the two values, by method where they differ; null when not known. */
   readonly error:
-    | { readonly mdc: number; readonly source: string }
-    | { readonly mdcPercent: number; readonly source: string }
+    | { readonly mdc: number; readonly byMethod?: Readonly<Record<string, number>>; readonly source: string }
+    | {
+        readonly mdcPercent: number;
+        readonly byMethod?: Readonly<Record<string, number>>;
+        readonly source: string;
+      }
     | null;
   /** A change that matters to patients, where published: absolute or relative, whichever comes first. */
   readonly important: {
@@ -120,6 +124,11 @@ export interface MeasureDefinition {
     readonly bands: readonly { readonly from: number; readonly value: number }[];
     readonly source: string;
   } | null;
+  /** Published medians from an age on, by sex, youngest first; left out where none are known. */
+  readonly norms?: {
+    readonly bands: readonly { readonly from: number; readonly female: number; readonly male: number }[];
+    readonly source: string;
+  };
   /** Pain is not asked beside it: it is pain, or nothing that can hurt. */
   readonly painless: boolean;
   readonly evidence: Evidence;

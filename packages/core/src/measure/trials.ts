@@ -19,6 +19,12 @@ function best(measure: MeasureDefinition, values: readonly number[]): number {
   return values.reduce((a, b) => (distanceOutside(measure, b) < distanceOutside(measure, a) ? b : a));
 }
 
+function worst(measure: MeasureDefinition, values: readonly number[]): number {
+  if (measure.direction === 'more') return Math.min(...values);
+  if (measure.direction === 'less') return Math.max(...values);
+  return values.reduce((a, b) => (distanceOutside(measure, b) > distanceOutside(measure, a) ? b : a));
+}
+
 function combine(measure: MeasureDefinition, values: readonly number[]): number | null {
   if (values.length === 0) return null;
   switch (measure.trials.combine) {
@@ -26,6 +32,8 @@ function combine(measure: MeasureDefinition, values: readonly number[]): number 
       return mean(values);
     case 'best':
       return best(measure, values);
+    case 'worst':
+      return worst(measure, values);
     case 'last':
       return values[values.length - 1] as number;
   }

@@ -18,6 +18,8 @@ export interface ComposeInput {
   readonly equipment: readonly string[];
   readonly minutesPerDay: number;
   readonly tagsOff: PerSide<readonly Tag[]>;
+  /** Tags that are done only with someone beside; such exercises are not put into a plan for home by themselves. */
+  readonly supervised?: PerSide<readonly Tag[]>;
   readonly drivers: readonly { readonly key: string; readonly because: string }[];
   readonly now: string;
   /** 5 at home by default. */
@@ -59,6 +61,37 @@ export function switchedOff(
     exercise.tags.filter((tag) => tagsOff[side].includes(tag)),
   );
   return off.length === 0 ? null : `safety switches off ${[...new Set(off)].join(', ')}`;
+}
+
+/** A given plan held against what safety switches off now: what may still be done, and what is held back with the reason. */
+export function heldBack<T extends Pick<Prescription, 'exercise' | 'sides'>>(
+  items: readonly T[],
+  exerciseOf: (key: string) => ExerciseDefinition | undefined,
+  tagsOff: PerSide<readonly Tag[]>,
+): { readonly kept: readonly T[]; readonly held: readonly LeftOut[] } {
+  const judged = items.map((item) => {
+    const exercise = exerciseOf(item.exercise);
+    return { item, why: exercise === undefined ? null : switchedOff(exercise, item.sides, tagsOff) };
+  });
+  return {
+    kept: judged.filter((j) => j.why === null).map((j) => j.item),
+    held: judged.flatMap((j) => (j.why === null ? [] : [{ exercise: j.item.exercise, why: j.why }])),
+  };
+}
+
+/** Why an exercise is not for home without someone beside; null when it is. */
+export function onlySupervised(
+  exercise: ExerciseDefinition,
+  sides: DoseSides,
+  supervised: PerSide<readonly Tag[]> | undefined,
+): string | null {
+  if (supervised === undefined) return null;
+  const tags = sidesTouched(sides).flatMap((side) =>
+    exercise.tags.filter((tag) => supervised[side].includes(tag)),
+  );
+  return tags.length === 0
+    ? null
+    : `only with someone beside, for ${[...new Set(tags)].join(', ')}: add it when that is so`;
 }
 
 function slotApplies(slot: Slot, schools: Readonly<Record<string, string>>): boolean {
@@ -168,7 +201,8 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
     for (const e of candidates(slot, start.exercise, input.exercises)) {
       if (chosen.some((c) => c.exercise === e.key)) continue;
       const full = prescribe(e, slot, input);
-      const off = switchedOff(e, full.sides, input.tagsOff);
+      const off =
+        switchedOff(e, full.sides, input.tagsOff) ?? onlySupervised(e, full.sides, input.supervised);
       const missing = missingEquipment(e, input.equipment);
       if (off !== null || missing.length > 0) {
         left.push({ exercise: e.key, why: off ?? `needs ${missing.join(', ')}` });

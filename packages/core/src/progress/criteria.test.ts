@@ -45,7 +45,7 @@ describe('a measure against its limit', () => {
     ).toBe('met-within-error');
   });
 
-  it('says what is missing, too old or could not be taken', () => {
+  it('says what is missing or too old, and counts unable as the worst value', () => {
     expect(evaluate(raises).parts[0]).toMatchObject({
       state: 'not-known',
       because: 'Single-leg heel raise, left: not measured yet',
@@ -55,9 +55,10 @@ describe('a measure against its limit', () => {
     );
     expect(evaluate(raises, { measures: [take(R, 'left', 20, '2026-03-23')] }).state).toBe('met');
     expect(
-      evaluate(raises, { measures: [take(R, 'left', 20, '2026-04-10'), take(R, 'left', null)] }).parts[0]
-        ?.because,
-    ).toContain('could not be taken');
+      evaluate(raises, { measures: [take(R, 'left', 20, '2026-04-10'), take(R, 'left', null)] }).parts[0],
+    ).toMatchObject({ state: 'not-met', because: 'left unable' });
+    const pain: Criterion = { measure: 'first-step-pain', side: 'treated', op: '<=', value: 3 };
+    expect(evaluate(pain, { measures: [take('first-step-pain', 'left', null)] }).state).toBe('not-met');
     expect(evaluate({ measure: 'no-such', side: 'left', op: '>', value: 1 }).state).toBe('not-known');
   });
 
@@ -67,13 +68,20 @@ describe('a measure against its limit', () => {
     expect(evaluate(raises, { ...both, measures: [take(R, 'left', 20)] }).state).toBe('not-known');
   });
 
-  it('passes without a margin where the error is not known', () => {
-    expect(
-      evaluate(
-        { measure: 'first-step-pain', side: 'treated', op: '<=', value: 3 },
-        { measures: [take('first-step-pain', 'left', 3)] },
-      ).state,
-    ).toBe('met');
+  it('is never certain where the error is not known, until it is seen on two days', () => {
+    const pain: Criterion = { measure: 'first-step-pain', side: 'treated', op: '<=', value: 3 };
+    const once = evaluate(pain, { measures: [take('first-step-pain', 'left', 0)] });
+    expect(once.state).toBe('met-within-error');
+    expect(once.parts[0]?.because).toContain('error of the measure is not known');
+    const twice = [take('first-step-pain', 'left', 2, '2026-04-10'), take('first-step-pain', 'left', 0)];
+    expect(evaluate(pain, { measures: twice }).state).toBe('met');
+    expect(evaluate(pain, { measures: [take('first-step-pain', 'left', 4)] }).state).toBe('not-met');
+  });
+
+  it('takes the newest by the moment, whatever zone it is written in', () => {
+    const at = (value: number, when: string) => ({ measure: R, side: 'left' as const, value, at: when });
+    const measures = [at(20, '2026-04-18T23:30:00-05:00'), at(10, '2026-04-19T01:00:00+02:00')];
+    expect(evaluate(raises, { measures }).parts[0]?.because).toBe('left 20');
   });
 });
 
@@ -94,6 +102,66 @@ describe('sides against each other', () => {
     const measures = [take(R, 'left', 20), take(R, 'right', 20)];
     expect(evaluate({ all: [raises, symmetry] }, { affected: 'both', measures }).state).toBe('met');
     expect(evaluate(symmetry, { affected: 'both', measures }).state).toBe('not-known');
+  });
+
+  it.each([
+    [3, 3, 'not-met'],
+    [5, 5, 'met-within-error'],
+    [4, 4, 'not-met'],
+    [30, 20, 'met'],
+  ] as const)('with a floor of 5: %d treated, %d other is %s', (left, right, state) => {
+    const measures = [take(R, 'left', left), take(R, 'right', right)];
+    expect(evaluate({ symmetry: R, min: 90, floor: 5 }, { measures }).state).toBe(state);
+  });
+
+  it('lets only the floor count with both sides affected, on each of them', () => {
+    const both = (left: number | null, right: number | null) =>
+      evaluate(
+        { symmetry: R, min: 90, floor: 5 },
+        { affected: 'both', measures: [take(R, 'left', left), take(R, 'right', right)] },
+      ).state;
+    expect(both(20, 9)).toBe('met');
+    expect(both(20, 4)).toBe('not-met');
+    expect(both(20, null)).toBe('not-met');
+  });
+
+  it('counts a side that was unable as nothing at all', () => {
+    const measures = [take(R, 'left', null), take(R, 'right', 20)];
+    expect(evaluate(symmetry, { measures }).state).toBe('not-met');
+    expect(evaluate(symmetry, { measures: [take(R, 'left', 20), take(R, 'right', null)] }).state).toBe(
+      'not-known',
+    );
+  });
+
+  it.each([
+    [31, 40, 'not-met'],
+    [35, 40, 'met-within-error'],
+    [38, 40, 'met'],
+    [40, 40, 'met'],
+    [49, 40, 'met'],
+    [41, 40, 'met'],
+  ] as const)('a treated ankle of %d against %d, at most 5 less: %s', (left, right, state) => {
+    const measures = [take('lunge-knee-bent', 'left', left), take('lunge-knee-bent', 'right', right)];
+    expect(evaluate({ lessThanOther: 'lunge-knee-bent', max: 5 }, { measures }).state).toBe(state);
+  });
+
+  it('holds both sides to the absolute twin, and is left out without one', () => {
+    const measures = [take('lunge-knee-bent', 'left', 38), take('lunge-knee-bent', 'right', 24)];
+    const on = (bothSides?: number | { op: '>='; value: number }) =>
+      evaluate({ lessThanOther: 'lunge-knee-bent', max: 5, bothSides }, { affected: 'both', measures });
+    expect(on(30).state).toBe('not-met');
+    expect(on({ op: '>=', value: 20 }).state).toBe('met');
+    expect(on().parts[0]?.state).toBe('not-applicable');
+  });
+
+  it('turns round where less is better', () => {
+    const at = (left: number, right: number) =>
+      evaluate(
+        { lessThanOther: 'first-step-pain', max: 2 },
+        { measures: [take('first-step-pain', 'left', left), take('first-step-pain', 'right', right)] },
+      ).state;
+    expect(at(5, 2)).toBe('not-met');
+    expect(at(1, 4)).toBe('met');
   });
 
   it('compares a side difference with its error', () => {
@@ -128,15 +196,37 @@ describe('the home log', () => {
   it('does not take an unjudged day for a good one', () => {
     const sessions = (states: SessionFact['state'][]) =>
       states.map((state, i) => ({ at: addDays('2026-04-20', i - states.length + 1), state }));
-    expect(evaluate({ noRed: 3 }, { sessions: sessions(['green', 'amber', 'green']) }).state).toBe('met');
-    expect(evaluate({ noRed: 3 }, { sessions: sessions(['green', 'not-known', 'green']) }).state).toBe(
-      'not-known',
-    );
-    expect(evaluate({ noRed: 3 }, { sessions: sessions(['red', 'green', 'green']) }).state).toBe('not-met');
-    expect(evaluate({ noRed: 3 }, { sessions: sessions(['red', 'green', 'green', 'green']) }).state).toBe(
-      'met',
-    );
-    expect(evaluate({ noRed: 3 }, { sessions: sessions(['stop', 'green']) }).state).toBe('not-met');
+    const noRed: Criterion = { noRed: { days: 3, atLeast: 3 } };
+    const of = (...states: SessionFact['state'][]) => evaluate(noRed, { sessions: sessions(states) }).state;
+    expect(of('green', 'amber', 'green')).toBe('met');
+    expect(of('green', 'not-known', 'green')).toBe('not-known');
+    expect(of('red', 'green', 'green')).toBe('not-met');
+    expect(of('red', 'green', 'green', 'green')).toBe('met');
+    expect(of('stop', 'green')).toBe('not-met');
+    expect(of()).toBe('not-known');
+  });
+
+  it('asks for no red in calendar days, so that alternate days are enough', () => {
+    const every = (gap: number, n: number, state: SessionFact['state'] = 'green') =>
+      Array.from({ length: n }, (_, i): SessionFact => ({ at: addDays('2026-04-20', -gap * i), state }));
+    const seven: Criterion = { noRed: { days: 7, atLeast: 3 } };
+    expect(evaluate(seven, { sessions: every(2, 4) }).state).toBe('met');
+    expect(evaluate(seven, { sessions: every(3, 4) }).state).toBe('met');
+    expect(evaluate(seven, { sessions: every(5, 4) }).state).toBe('not-known');
+    expect(evaluate({ noRed: 7 }, { sessions: every(2, 4) }).state).toBe('met');
+    // An older red does not count, one on the first of the days does.
+    const red = (ago: number) => [...every(2, 3), { at: addDays('2026-04-20', -ago), state: 'red' as const }];
+    expect(evaluate(seven, { sessions: red(7) }).state).toBe('met');
+    expect(evaluate(seven, { sessions: red(6) }).state).toBe('not-met');
+  });
+
+  it('reads the worst pain of the day by either name', () => {
+    const sessions = [9, 4, 4].map((day, i): SessionFact => ({ at: addDays('2026-04-18', i), day }));
+    const at = (pain: 'day' | 'worst-of-day', days: number) =>
+      evaluate({ pain, max: 4, days }, { sessions }).state;
+    expect(at('worst-of-day', 3)).toBe('not-met');
+    expect(at('day', 3)).toBe('not-met');
+    expect(at('worst-of-day', 2)).toBe('met');
   });
 
   it('counts adherence against what was planned', () => {
@@ -146,6 +236,44 @@ describe('the home log', () => {
       'not-met',
     );
     expect(evaluate({ adherence: { min: 80, days: 7 } }, { sessions }).state).toBe('not-known');
+  });
+});
+
+describe('what is usual for age and sex', () => {
+  const usual: Criterion = { atLeastForAge: R, share: 1 };
+  const at = (value: number | null, change: Partial<Facts> = {}) =>
+    evaluate(usual, { ageYears: 62, sex: 'female', measures: [take(R, 'left', value)], ...change });
+
+  it.each([
+    [62, 'female', 2, 'not-met'],
+    [62, 'female', 3, 'met-within-error'],
+    [62, 'female', 8, 'met'],
+    [62, 'male', 3, 'not-met'],
+    [45, 'male', 11, 'not-met'],
+    [45, 'male', 14, 'met'],
+    [30, 'male', 20, 'not-met'],
+  ] as const)('at %d, %s: %d raises are %s', (ageYears, sex, value, state) =>
+    expect(at(value, { ageYears, sex }).state).toBe(state),
+  );
+
+  it('is certain without a sex only where both medians agree', () => {
+    expect(at(8, { sex: null }).state).toBe('met');
+    expect(at(2, { sex: null }).state).toBe('not-met');
+    expect(at(3, { sex: null })).toMatchObject({ state: 'not-known' });
+    expect(at(3, { sex: null }).parts[0]?.because).toContain('by sex, which is not known');
+  });
+
+  it('takes a share of it, unable as none, and says what is not known', () => {
+    expect(
+      evaluate(
+        { atLeastForAge: R, share: 0.5 },
+        { ageYears: 45, sex: 'male', measures: [take(R, 'left', 8)] },
+      ).state,
+    ).toBe('met');
+    expect(at(null).state).toBe('not-met');
+    expect(at(8, { ageYears: null }).parts[0]?.because).toBe('the age is not known');
+    expect(at(8, { ageYears: 12 }).parts[0]?.because).toBe('nothing is published for this age');
+    expect(at(8, { affected: 'both' }).state).toBe('not-known');
   });
 });
 

@@ -1,6 +1,12 @@
 import { daysBetween, dayOf, type DayText } from '../quantity/day.js';
 import type { MeasureDefinition } from '../measure/definition.js';
-import { measureLeaf, sideDifferenceLeaf, symmetryLeaf } from './criteriaMeasures.js';
+import {
+  atLeastForAgeLeaf,
+  lessThanOtherLeaf,
+  measureLeaf,
+  sideDifferenceLeaf,
+  symmetryLeaf,
+} from './criteriaMeasures.js';
 import { adherenceLeaf, noRedLeaf, painLeaf } from './criteriaLog.js';
 import type {
   CriteriaResult,
@@ -58,6 +64,8 @@ function evaluateLeaf(
 ): CriterionPart {
   if ('measure' in leaf) return measureLeaf(leaf, facts, today, lookup);
   if ('symmetry' in leaf) return symmetryLeaf(leaf, facts, today, lookup);
+  if ('lessThanOther' in leaf) return lessThanOtherLeaf(leaf, facts, today, lookup);
+  if ('atLeastForAge' in leaf) return atLeastForAgeLeaf(leaf, facts, today, lookup);
   if ('sideDifference' in leaf) return sideDifferenceLeaf(leaf, facts, today, lookup);
   if ('pain' in leaf) return painLeaf(leaf, facts, today);
   if ('noRed' in leaf) return noRedLeaf(leaf, facts, today);

@@ -12,6 +12,7 @@ const LABEL: Record<PainWhen, string> = {
   after: 'pain after exercise',
   'next-morning': 'next-morning pain',
   day: 'worst pain of the day',
+  'worst-of-day': 'worst pain of the day',
 };
 
 function scoreOf(session: SessionFact, when: PainWhen): number | null {
@@ -22,6 +23,7 @@ function scoreOf(session: SessionFact, when: PainWhen): number | null {
     after: session.after,
     'next-morning': session.nextMorning,
     day: session.day,
+    'worst-of-day': session.day,
   }[when];
   return field ?? null;
 }
@@ -63,31 +65,41 @@ export function painLeaf(leaf: Leaf<'pain'>, facts: Facts, today: DayText): Crit
   return { text, state: last.every((d) => d.score <= leaf.max) ? 'met' : 'not-met', because: list };
 }
 
+/** Judged sessions may lie this many days before the span itself, so that a rest day at its edge costs nothing. */
+const NO_RED_SLACK_DAYS = 3;
+/** Judged sessions a week wanted when a criterion gives days only: alternate days are enough. [convention] */
+const JUDGED_A_WEEK = 3;
+
 /**
- * No red among the last n judged days. A day whose next morning is not answered is not judged and cannot stand for green.
+ * No red in the last n calendar days, with at least so many judged sessions in them and the 3 days before. A day whose
+ * next morning is not answered is not judged and cannot stand for green; an older red does not count.
  */
 export function noRedLeaf(leaf: Leaf<'noRed'>, facts: Facts, today: DayText): CriterionPart {
-  const n = leaf.noRed;
-  const judged = facts.sessions.flatMap((s) =>
-    s.state === undefined || s.state === 'not-known'
-      ? []
-      : [
-          {
-            day: dayOf(s.at),
-            score: s.state === 'red' || s.state === 'stop' ? 2 : s.state === 'amber' ? 1 : 0,
-          },
-        ],
-  );
-  const last = lastLoggedDays(judged, n, today);
-  const reds = last.filter((d) => d.score === 2).length;
-  const ambers = last.filter((d) => d.score === 1).length;
-  const text = `no red for ${n} days`;
-  if (reds > 0)
-    return { text, state: 'not-met', because: `${reds} red in the last ${last.length} judged days` };
-  if (last.length < n) {
-    return { text, state: 'not-known', because: `${last.length} of ${n} days judged in the last ${2 * n}` };
+  const { days, atLeast: wanted } =
+    typeof leaf.noRed === 'number'
+      ? { days: leaf.noRed, atLeast: Math.max(1, Math.round((leaf.noRed * JUDGED_A_WEEK) / 7)) }
+      : leaf.noRed;
+  const worstOn = new Map<DayText, number>();
+  for (const s of facts.sessions) {
+    if (s.state === undefined || s.state === 'not-known') continue;
+    const score = s.state === 'red' || s.state === 'stop' ? 2 : s.state === 'amber' ? 1 : 0;
+    const day = dayOf(s.at);
+    if (day <= today) worstOn.set(day, Math.max(score, worstOn.get(day) ?? 0));
   }
-  return { text, state: 'met', because: `no red, ${ambers} amber in ${n} judged days` };
+  const since = (span: number) => [...worstOn].filter(([day]) => day > addDays(today, -span));
+  const reds = since(days).filter(([, score]) => score === 2).length;
+  const ambers = since(days).filter(([, score]) => score === 1).length;
+  const judged = since(days + NO_RED_SLACK_DAYS).length;
+  const text = `no red for ${days} days`;
+  if (reds > 0) return { text, state: 'not-met', because: `${reds} red in the last ${days} days` };
+  if (judged < wanted) {
+    return {
+      text,
+      state: 'not-known',
+      because: `${judged} of ${wanted} sessions judged in the last ${days + NO_RED_SLACK_DAYS} days`,
+    };
+  }
+  return { text, state: 'met', because: `no red, ${ambers} amber in ${judged} judged sessions` };
 }
 
 /** Share of planned sessions done. */

@@ -1,82 +1,31 @@
-import { daysBetween, dayOf, type DayText } from '../quantity/day.js';
-import { above, atLeast, shown, TOLERANCE } from '../quantity/statistics.js';
-import { otherSide, treatedSides, type Side } from '../quantity/side.js';
+import { dayOf, type DayText } from '../quantity/day.js';
+import { above, shown } from '../quantity/statistics.js';
+import { otherSide, treatedSides, type Affected, type Side } from '../quantity/side.js';
 import type { Comparison, MeasureDefinition } from '../measure/definition.js';
-import { areLike, type Taken, unlikeness } from '../measure/like.js';
-import { semAt } from '../measure/error.js';
+import { gain } from '../measure/direction.js';
+import { areLike, unlikeness } from '../measure/like.js';
+import { medianFor } from '../measure/norms.js';
+import { usualAtAge } from '../measure/thresholds.js';
 import { unitAfter as unit } from '../measure/withUnit.js';
 import { criteriaPercent } from '../measure/symmetry.js';
 import type { MeasureLookup } from './criteria.js';
-import type { CriterionLeaf, CriterionPart, CriterionState, Facts } from './criteriaTypes.js';
+import {
+  against,
+  DEFAULT_MAX_AGE_DAYS,
+  errorOf,
+  missing,
+  type Pair,
+  pairsOf,
+  type Reading,
+  readings,
+  settle,
+} from './criteriaReadings.js';
+import type { AbsoluteTwin, CriterionLeaf, CriterionPart, CriterionState, Facts } from './criteriaTypes.js';
 
 type Leaf<K extends string> = Extract<CriterionLeaf, Record<K, unknown>>;
 
-/** Values older than this do not count toward a criterion, unless it says otherwise. */
-const DEFAULT_MAX_AGE_DAYS = 28;
-
-/** Clears a limit by at least the error: met; passes it by less: met within error. An unknown error counts as none. */
-function against(margin: number, error: number | null, strict: boolean): CriterionState {
-  const passes = strict ? margin > TOLERANCE : margin >= -TOLERANCE;
-  if (!passes) return 'not-met';
-  return error === null || atLeast(margin, error) ? 'met' : 'met-within-error';
-}
-
 const marginOf = (op: Comparison, value: number, limit: number): number =>
   op === '>=' || op === '>' ? value - limit : limit - value;
-
-interface Take {
-  readonly day: DayText;
-  readonly state: CriterionState;
-}
-
-/** Met within error at two takes running, on different days, counts as met. Takes newest first. */
-function settle(takes: readonly Take[]): { state: CriterionState; confirmed: boolean } {
-  const [latest] = takes;
-  if (latest === undefined) return { state: 'not-known', confirmed: false };
-  const previous = takes.find((t) => t.day !== latest.day);
-  const confirmed =
-    latest.state === 'met-within-error' &&
-    previous !== undefined &&
-    (previous.state === 'met-within-error' || previous.state === 'met');
-  return { state: confirmed ? 'met' : latest.state, confirmed };
-}
-
-interface Reading extends Taken {
-  readonly at: string;
-  readonly value: number;
-}
-
-/** Fresh readings of one measure on one side, newest first; and whether any older or empty one exists. */
-function readings(
-  facts: Facts,
-  definition: MeasureDefinition,
-  side: Side | 'none',
-  today: DayText,
-  maxAge: number,
-) {
-  const all = facts.measures
-    .filter((m) => m.measure === definition.key && m.side === side && dayOf(m.at) <= today)
-    .sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : 0));
-  const fresh = all.filter((m) => daysBetween(dayOf(m.at), today) <= maxAge);
-  const newestEmpty = fresh[0] !== undefined && fresh[0].value === null;
-  const newestTaken = fresh.find((m) => m.value !== null);
-  return {
-    fresh:
-      newestEmpty || newestTaken === undefined
-        ? []
-        : fresh.filter(
-            (m): m is typeof m & Reading => m.value !== null && areLike(definition, m, newestTaken),
-          ),
-    newest: all[0],
-    newestEmpty,
-  };
-}
-
-function missing(label: string, side: string, found: ReturnType<typeof readings>, today: DayText): string {
-  if (found.newestEmpty) return `${label}, ${side}: could not be taken last time`;
-  if (found.newest === undefined) return `${label}, ${side}: not measured yet`;
-  return `${label}, ${side}: last measured ${daysBetween(dayOf(found.newest.at), today)} days ago, too old`;
-}
 
 function unknownMeasure(key: string): CriterionPart {
   return { text: key, state: 'not-known', because: `there is no measure ${key}` };
@@ -92,6 +41,60 @@ const WORDS: Record<Comparison, string> = {
 const RANK: Record<CriterionState, number> = { 'not-met': 0, 'not-known': 1, 'met-within-error': 2, met: 3 };
 
 const lowest = (a: CriterionState, b: CriterionState): CriterionState => (RANK[a] <= RANK[b] ? a : b);
+
+const told = (m: MeasureDefinition, r: Reading): string =>
+  r.unable ? 'unable' : `${shown(r.value)}${unit(m)}`;
+
+interface Limit {
+  readonly op: Comparison;
+  readonly value: number;
+}
+
+type Sided = CriterionPart & { readonly state: CriterionState };
+
+/** One plain limit on some sides, each with its own error; the lowest counts. */
+function limitOn(
+  measure: MeasureDefinition,
+  sides: readonly (Side | 'none')[],
+  limit: Limit,
+  text: string,
+  maxAgeDays: number | undefined,
+  facts: Facts,
+  today: DayText,
+): Sided {
+  const judged = sides.map((side) => {
+    const found = readings(facts, measure, side, today, maxAgeDays ?? DEFAULT_MAX_AGE_DAYS);
+    const settled = settle(
+      found.fresh.map((r) => ({
+        day: dayOf(r.at),
+        state: against(
+          marginOf(limit.op, r.value, limit.value),
+          errorOf(measure, r),
+          limit.op === '>' || limit.op === '<',
+        ),
+      })),
+    );
+    const latest = found.fresh[0];
+    const because =
+      latest === undefined
+        ? missing(measure.label, side, found, today)
+        : `${side === 'none' ? '' : `${side} `}${told(measure, latest)}${errorNote(settled, errorOf(measure, latest))}`;
+    return { state: settled.state, because };
+  });
+  return {
+    text,
+    state: judged.map((j) => j.state).reduce(lowest),
+    because: judged.map((j) => j.because).join('; '),
+  };
+}
+
+function errorNote(settled: { state: CriterionState; confirmed: boolean }, sem: number | null): string {
+  if (settled.confirmed) return ', within error twice running, on different days';
+  if (settled.state !== 'met-within-error') return '';
+  return sem === null
+    ? ', the error of the measure is not known: repeat to confirm'
+    : `, within the error of ${shown(sem)}: repeat to confirm`;
+}
 
 function sidesFor(
   leaf: Leaf<'measure'>,
@@ -127,144 +130,182 @@ export function measureLeaf(
           : 'there is no treated side',
     };
   }
-  const judged = sides.map((side) => {
-    const found = readings(facts, measure, side, today, leaf.maxAgeDays ?? DEFAULT_MAX_AGE_DAYS);
-    const takes = found.fresh.map((r) => ({
-      day: dayOf(r.at),
-      state: against(
-        marginOf(leaf.op, r.value, leaf.value),
-        semAt(measure, r.value),
-        leaf.op === '>' || leaf.op === '<',
-      ),
-    }));
-    const settled = settle(takes);
-    const latest = found.fresh[0];
-    const because =
-      latest === undefined
-        ? missing(measure.label, side, found, today)
-        : `${side === 'none' ? '' : `${side} `}${shown(latest.value)}${unit(measure)}${errorNote(settled, semAt(measure, latest.value))}`;
-    return { state: settled.state, because };
-  });
-  return {
-    text,
-    state: judged.map((j) => j.state).reduce(lowest),
-    because: judged.map((j) => j.because).join('; '),
-  };
+  return limitOn(measure, sides, leaf, text, leaf.maxAgeDays, facts, today);
 }
 
-function errorNote(settled: { state: CriterionState; confirmed: boolean }, sem: number | null): string {
-  if (settled.confirmed) return ', within error twice running, on different days';
-  if (settled.state === 'met-within-error')
-    return `, within the error of ${shown(sem ?? 0)}: repeat to confirm`;
-  return '';
-}
-
-interface Pair {
-  readonly day: DayText;
-  readonly left: number;
-  readonly right: number;
-}
-
-/** Days on which both sides were taken, newest first; the newest of a day counts. */
-function pairs(left: readonly Reading[], right: readonly Reading[]): Pair[] {
-  const rightOn = new Map<string, number>();
-  for (const r of [...right].reverse()) rightOn.set(dayOf(r.at), r.value);
-  const leftOn = new Map<string, number>();
-  for (const l of [...left].reverse()) leftOn.set(dayOf(l.at), l.value);
-  return [...leftOn.entries()]
-    .flatMap(([day, value]) => {
-      const other = rightOn.get(day);
-      return other === undefined ? [] : [{ day, left: value, right: other }];
-    })
-    .sort((a, b) => (a.day < b.day ? 1 : -1));
-}
-
-/** Sides measured on different days still compare when both are fresh: the newest of each. */
-function freshPairs(left: readonly Reading[], right: readonly Reading[]): Pair[] {
-  const sameDay = pairs(left, right);
-  const [l, r] = [left[0], right[0]];
-  if (l === undefined || r === undefined) return [];
-  const newest = dayOf(l.at) > dayOf(r.at) ? dayOf(l.at) : dayOf(r.at);
-  if (sameDay[0]?.day === newest) return sameDay;
-  return [{ day: newest, left: l.value, right: r.value }, ...sameDay];
-}
-
-function twoSided(
-  key: string,
-  text: (m: MeasureDefinition) => string,
-  leaf: { readonly maxAgeDays?: number | undefined },
+/** At least a share of the published median for age and sex, on each treated side. Without a sex both medians must agree. */
+export function atLeastForAgeLeaf(
+  leaf: Leaf<'atLeastForAge'>,
   facts: Facts,
   today: DayText,
   lookup: MeasureLookup,
-  judge: (m: MeasureDefinition, pair: Pair) => { state: CriterionState; because: string } | { none: string },
 ): CriterionPart {
-  const measure = lookup(key);
-  if (measure === undefined) return unknownMeasure(key);
-  const words = text(measure);
-  if (facts.affected === 'both') {
-    return {
-      text: words,
-      state: 'not-applicable',
-      because: 'both sides are affected: each must meet the absolute criterion',
-    };
+  const measure = lookup(leaf.atLeastForAge);
+  if (measure === undefined) return unknownMeasure(leaf.atLeastForAge);
+  const age = facts.ageYears ?? null;
+  const usual = usualAtAge(measure, age);
+  const median =
+    medianFor(measure, age, facts.sex ?? null) ?? (usual === null ? null : { low: usual, high: usual });
+  const share = leaf.share === 1 ? '' : `${shown(leaf.share * 100, 0)} % of `;
+  const text = `${measure.label} at least ${share}what is usual for age${measure.norms === undefined ? '' : ' and sex'}`;
+  if (median === null) {
+    const because = age === null ? 'the age is not known' : 'nothing is published for this age';
+    return { text, state: 'not-known', because };
   }
-  if (facts.affected === 'none')
-    return { text: words, state: 'not-known', because: 'there is no treated side' };
+  const sides = measure.sides === 'single' ? (['none'] as const) : treatedSides(facts.affected);
+  if (sides.length === 0) return { text, state: 'not-known', because: 'there is no treated side' };
+  const op = measure.direction === 'less' ? '<=' : '>=';
+  const on = (value: number) =>
+    limitOn(measure, sides, { op, value: value * leaf.share }, text, leaf.maxAgeDays, facts, today);
+  const [easy, hard] = op === '>=' ? [median.low, median.high] : [median.high, median.low];
+  const [least, most] = [on(easy), on(hard)];
+  const wanted = (value: number) => `${shown(value * leaf.share)}${unit(measure)}`;
+  if (least.state === most.state)
+    return { ...most, because: `${most.because}; wanted ${wanted(easy === hard ? hard : easy)}` };
+  return {
+    text,
+    state: least.state === 'not-met' ? 'not-met' : 'not-known',
+    because: `${most.because}; wanted ${wanted(easy)} or ${wanted(hard)} by sex, which is not known`,
+  };
+}
+
+type Judge = (
+  m: MeasureDefinition,
+  pair: Pair,
+) => { readonly state: CriterionState; readonly because: string } | { readonly none: string };
+
+interface TwoSided {
+  readonly key: string;
+  readonly text: (m: MeasureDefinition) => string;
+  readonly maxAgeDays: number | undefined;
+  /** What each side must meet by itself when there is no other side. */
+  readonly twin: ((m: MeasureDefinition) => Limit) | null;
+  readonly judge: Judge;
+}
+
+function twoSided(leaf: TwoSided, facts: Facts, today: DayText, lookup: MeasureLookup): CriterionPart {
+  const measure = lookup(leaf.key);
+  if (measure === undefined) return unknownMeasure(leaf.key);
+  const text = leaf.text(measure);
+  if (facts.affected === 'both') {
+    if (leaf.twin === null)
+      return {
+        text,
+        state: 'not-applicable',
+        because: 'both sides are affected: each must meet the absolute criterion',
+      };
+    const limit = leaf.twin(measure);
+    const own = `${measure.label}, each side ${WORDS[limit.op]} ${limit.value}${unit(measure)}`;
+    return limitOn(measure, ['left', 'right'], limit, own, leaf.maxAgeDays, facts, today);
+  }
+  if (facts.affected === 'none') return { text, state: 'not-known', because: 'there is no treated side' };
+  return betweenSides(leaf, measure, text, facts, today);
+}
+
+function betweenSides(
+  leaf: TwoSided,
+  measure: MeasureDefinition,
+  text: string,
+  facts: Facts,
+  today: DayText,
+): CriterionPart {
+  const notKnown = (because: string): CriterionPart => ({ text, state: 'not-known', because });
   const maxAge = leaf.maxAgeDays ?? DEFAULT_MAX_AGE_DAYS;
   const left = readings(facts, measure, 'left', today, maxAge);
   const right = readings(facts, measure, 'right', today, maxAge);
-  const [newestLeft, newestRight] = [left.fresh[0], right.fresh[0]];
-  if (newestLeft !== undefined && newestRight !== undefined && !areLike(measure, newestLeft, newestRight)) {
-    const how = unlikeness(measure, newestLeft, newestRight);
-    return { text: words, state: 'not-known', because: `the sides were taken differently: ${how}` };
-  }
-  const found = freshPairs(left.fresh, right.fresh);
-  if (found.length === 0) {
+  const [l, r] = [left.fresh[0], right.fresh[0]];
+  if (l !== undefined && r !== undefined && !l.unable && !r.unable && !areLike(measure, l, r))
+    return notKnown(`the sides were taken differently: ${unlikeness(measure, l, r)}`);
+  const judged = pairsOf(left.fresh, right.fresh).map((pair) => ({
+    pair,
+    result: leaf.judge(measure, pair),
+  }));
+  const newest = judged[0]?.result;
+  if (newest === undefined) {
     const gaps = [
       left.fresh.length === 0 ? missing(measure.label, 'left', left, today) : '',
       right.fresh.length === 0 ? missing(measure.label, 'right', right, today) : '',
     ];
-    return { text: words, state: 'not-known', because: gaps.filter((g) => g !== '').join('; ') };
+    return notKnown(gaps.filter((g) => g !== '').join('; '));
   }
-  const judged = found.map((pair) => ({ pair, result: judge(measure, pair) }));
-  const newest = judged[0]?.result;
-  if (newest === undefined || 'none' in newest) {
-    return { text: words, state: 'not-known', because: newest === undefined ? 'not measured' : newest.none };
-  }
-  const takes = judged.flatMap(({ pair, result }) =>
-    'none' in result ? [] : [{ day: pair.day, state: result.state }],
+  if ('none' in newest) return notKnown(newest.none);
+  const settled = settle(
+    judged.flatMap(({ pair, result }) => ('none' in result ? [] : [{ day: pair.day, state: result.state }])),
   );
-  const settled = settle(takes);
   const note = settled.confirmed
     ? ', within error twice running, on different days'
     : settled.state === 'met-within-error'
       ? ', within error: repeat to confirm'
       : '';
-  return { text: words, state: settled.state, because: newest.because + note };
+  return { text, state: settled.state, because: newest.because + note };
 }
 
-/** Treated over other at least `min` %, with both sides' errors carried into the ratio. */
+/** Both readings' errors carried into their difference; null when one is not known. */
+function joinedError(measure: MeasureDefinition, pair: Pair): number | null {
+  const sems = [errorOf(measure, pair.left), errorOf(measure, pair.right)];
+  return sems.includes(null) ? null : Math.hypot(...sems.map((s) => s ?? 0));
+}
+
+const pairText = (m: MeasureDefinition, pair: Pair): string =>
+  `left ${told(m, pair.left)}, right ${told(m, pair.right)}`;
+
+const atLeastFloor = (m: MeasureDefinition, floor: number): Limit => ({
+  op: m.direction === 'less' ? '<=' : '>=',
+  value: floor,
+});
+
+/** Treated over other at least `min` %, and treated at least `floor`, with both sides' errors carried into the ratio. */
 export function symmetryLeaf(
   leaf: Leaf<'symmetry'>,
   facts: Facts,
   today: DayText,
   lookup: MeasureLookup,
 ): CriterionPart {
-  const text = (m: MeasureDefinition) => `${m.label}, treated side at least ${leaf.min} % of the other`;
-  return twoSided(leaf.symmetry, text, leaf, facts, today, lookup, (measure, pair) => {
-    const ratio = criteriaPercent(measure, pair, facts.affected);
+  const { floor } = leaf;
+  const least = floor === undefined ? '' : ` and at least ${floor}`;
+  const judge: Judge = (measure, pair) => {
+    const values = { left: pair.left.value, right: pair.right.value };
+    const ratio = criteriaPercent(measure, values, facts.affected);
     if (ratio.percent === null) return { none: ratio.reason };
-    const relative = ([pair.left, pair.right] as const).map((v) => {
-      const sem = semAt(measure, v);
-      return sem === null || v === 0 ? 0 : sem / v;
+    const treated = pair[treatedOne(facts.affected)];
+    const relative = [pair.left, pair.right].map((v) => {
+      const sem = errorOf(measure, v);
+      return sem === null ? null : v.value === 0 ? 0 : sem / v.value;
     });
-    const error = ratio.percent * Math.hypot(...relative);
+    const error = relative.includes(null) ? null : ratio.percent * Math.hypot(...relative.map((v) => v ?? 0));
+    const inRatio = against(ratio.percent - leaf.min, error, false);
+    const aboveFloor =
+      floor === undefined
+        ? 'met'
+        : against(
+            marginOf(atLeastFloor(measure, floor).op, treated.value, floor),
+            errorOf(measure, treated),
+            false,
+          );
+    const short =
+      aboveFloor === 'not-met' ? `; treated ${told(measure, treated)}, wanted at least ${floor ?? 0}` : '';
+    const spread = error === null ? 'error not known' : `error ${shown(error, 0)} points`;
     return {
-      state: against(ratio.percent - leaf.min, error, false),
-      because: `${shown(ratio.percent, 0)} % (left ${shown(pair.left)}, right ${shown(pair.right)}, error ${shown(error, 0)} points)`,
+      // A floor is passed or not; only the ratio has to be certain.
+      state: aboveFloor === 'not-met' ? 'not-met' : inRatio,
+      because: `${shown(ratio.percent, 0)} % (${pairText(measure, pair)}, ${spread})${short}`,
     };
-  });
+  };
+  return twoSided(
+    {
+      key: leaf.symmetry,
+      text: (m) => `${m.label}, treated side at least ${leaf.min} % of the other${least}`,
+      maxAgeDays: leaf.maxAgeDays,
+      twin: floor === undefined ? null : (m) => atLeastFloor(m, floor),
+      judge,
+    },
+    facts,
+    today,
+    lookup,
+  );
 }
+
+const treatedOne = (affected: Affected): Side => (affected === 'right' ? 'right' : 'left');
 
 /** |left - right| at most `max`, with both sides' errors carried into the difference. */
 export function sideDifferenceLeaf(
@@ -273,15 +314,63 @@ export function sideDifferenceLeaf(
   today: DayText,
   lookup: MeasureLookup,
 ): CriterionPart {
-  const text = (m: MeasureDefinition) => `${m.label} within ${leaf.max}${unit(m)} of the other side`;
-  return twoSided(leaf.sideDifference, text, leaf, facts, today, lookup, (measure, pair) => {
-    const difference = Math.abs(pair.left - pair.right);
-    const sems = [semAt(measure, pair.left), semAt(measure, pair.right)];
-    const error = sems.includes(null) ? null : Math.hypot(...sems.map((s) => s ?? 0));
+  const judge: Judge = (measure, pair) => {
+    const difference = Math.abs(pair.left.value - pair.right.value);
     const over = above(difference, leaf.max);
     return {
-      state: over ? 'not-met' : against(leaf.max - difference, error, false),
-      because: `${shown(difference)}${unit(measure)} apart (left ${shown(pair.left)}, right ${shown(pair.right)})`,
+      state: over ? 'not-met' : against(leaf.max - difference, joinedError(measure, pair), false),
+      because: `${shown(difference)}${unit(measure)} apart (${pairText(measure, pair)})`,
     };
-  });
+  };
+  return twoSided(
+    {
+      key: leaf.sideDifference,
+      text: (m) => `${m.label} within ${leaf.max}${unit(m)} of the other side`,
+      maxAgeDays: leaf.maxAgeDays,
+      twin: null,
+      judge,
+    },
+    facts,
+    today,
+    lookup,
+  );
+}
+
+const twinOf = (m: MeasureDefinition, twin: AbsoluteTwin): Limit =>
+  typeof twin === 'number' ? atLeastFloor(m, twin) : twin;
+
+/** Treated not more than `max` worse than the other; better than the other always passes. */
+export function lessThanOtherLeaf(
+  leaf: Leaf<'lessThanOther'>,
+  facts: Facts,
+  today: DayText,
+  lookup: MeasureLookup,
+): CriterionPart {
+  const { bothSides } = leaf;
+  const judge: Judge = (measure, pair) => {
+    const side = treatedOne(facts.affected);
+    const [treated, other] = [pair[side].value, pair[otherSide(side)].value];
+    const short = gain(measure, treated, other);
+    const where = `(${pairText(measure, pair)})`;
+    if (short <= 0) {
+      const better = short === 0 ? 'the same as the other side' : 'better than the other side';
+      return { state: 'met', because: `${better} ${where}` };
+    }
+    return {
+      state: against(leaf.max - short, joinedError(measure, pair), false),
+      because: `${shown(short)}${unit(measure)} worse than the other side ${where}`,
+    };
+  };
+  return twoSided(
+    {
+      key: leaf.lessThanOther,
+      text: (m) => `${m.label} not more than ${leaf.max}${unit(m)} worse than the other side`,
+      maxAgeDays: leaf.maxAgeDays,
+      twin: bothSides === undefined ? null : (m) => twinOf(m, bothSides),
+      judge,
+    },
+    facts,
+    today,
+    lookup,
+  );
 }

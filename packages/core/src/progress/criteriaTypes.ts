@@ -1,8 +1,13 @@
 import type { Affected, Side } from '../quantity/side.js';
 import type { Comparison } from '../measure/definition.js';
+import type { Sex } from '../measure/norms.js';
 import type { PainState } from './painRule.js';
 
-export type PainWhen = 'first-step' | 'before' | 'during' | 'after' | 'next-morning' | 'day';
+/** `worst-of-day` and `day` are the same. */
+export type PainWhen = 'first-step' | 'before' | 'during' | 'after' | 'next-morning' | 'day' | 'worst-of-day';
+
+/** The plain limit that each side must meet when both are affected and there is no other side to compare with. */
+export type AbsoluteTwin = number | { readonly op: Comparison; readonly value: number };
 
 export type CriterionLeaf =
   | {
@@ -12,10 +17,26 @@ export type CriterionLeaf =
       readonly value: number;
       readonly maxAgeDays?: number | undefined;
     }
-  | { readonly symmetry: string; readonly min: number; readonly maxAgeDays?: number | undefined }
+  /** Treated over other at least `min` %, and treated at least `floor`; with both affected only the floor counts. */
+  | {
+      readonly symmetry: string;
+      readonly min: number;
+      readonly floor?: number | undefined;
+      readonly maxAgeDays?: number | undefined;
+    }
+  /** Treated not more than `max` worse than the other; better than the other always passes. */
+  | {
+      readonly lessThanOther: string;
+      readonly max: number;
+      readonly bothSides?: AbsoluteTwin | undefined;
+      readonly maxAgeDays?: number | undefined;
+    }
+  /** At least this share (1 is all) of the published median for age and sex. */
+  | { readonly atLeastForAge: string; readonly share: number; readonly maxAgeDays?: number | undefined }
   | { readonly sideDifference: string; readonly max: number; readonly maxAgeDays?: number | undefined }
   | { readonly pain: PainWhen; readonly max: number; readonly days: number }
-  | { readonly noRed: number }
+  /** A number is that many days with at least 3 judged sessions a week. */
+  | { readonly noRed: number | { readonly days: number; readonly atLeast: number } }
   | { readonly skill: string; readonly state: string }
   | { readonly adherence: { readonly min: number; readonly days: number } }
   | { readonly minDays: number };
@@ -26,7 +47,7 @@ export type Criterion =
   | { readonly atLeast: number; readonly of: readonly Criterion[] }
   | CriterionLeaf;
 
-/** One value of one measure on one side; `value` null when it could not be taken. */
+/** One value of one measure on one side; `value` null when the person was unable: it counts as the worst value. */
 export interface MeasuredFact {
   readonly measure: string;
   readonly side: Side | 'none';
@@ -62,6 +83,9 @@ export interface Facts {
   /** ISO 8601. */
   readonly stageSince: string;
   readonly affected: Affected;
+  /** For what is judged against published norms; left out or null when not known. */
+  readonly ageYears?: number | null | undefined;
+  readonly sex?: Sex | null | undefined;
   /** Sessions planned a week, for adherence. */
   readonly plannedPerWeek?: number | undefined;
 }

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { orThrow } from '../result/result.js';
-import { judgePain, morningBaseline, type PainInput } from './painRule.js';
-import { adherencePercent, currentRuns, judgeSessions } from './sessions.js';
+import { judgePain, morningBaseline, type PainInput, restsToday, stricterSchool } from './painRule.js';
+import { adherencePercent, currentRuns, judgeSessions, redsWithin } from './sessions.js';
 import { addDays } from '../quantity/day.js';
+import { normal, seededRandom } from '../simulate/random.js';
 
 const calm: PainInput = {
   school: 'next-morning',
@@ -24,11 +25,16 @@ describe('pain rule, next-morning school', () => {
     [{ during: 6 }, 'red'],
     [{ after: 6 }, 'red'],
     [{ hourAbove: true }, 'red'],
-    [{ nextMorning: 4 }, 'amber'],
-    [{ nextMorning: 5 }, 'red'],
-    [{ morningBaseline: 2.5, nextMorning: 3 }, 'green'],
-    [{ morningBaseline: 2.5, nextMorning: 4 }, 'amber'],
-    [{ morningBaseline: 2.5, nextMorning: 5 }, 'red'],
+    [{ nextMorning: 4 }, 'green'],
+    [{ nextMorning: 5 }, 'amber'],
+    [{ nextMorning: 6 }, 'red'],
+    [{ morningBaseline: 2.5, nextMorning: 4 }, 'green'],
+    [{ morningBaseline: 2.5, nextMorning: 5 }, 'amber'],
+    [{ morningBaseline: 2.5, nextMorning: 6 }, 'red'],
+    [{ morningBaseline: 8, nextMorning: 8 }, 'green'],
+    [{ before: 5 }, 'green'],
+    [{ before: 6 }, 'amber'],
+    [{ before: 8, nextMorning: 8, morningBaseline: 8 }, 'amber'],
     [{ nextMorning: null }, 'not-known'],
     [{ morningBaseline: null }, 'not-known'],
     [{ nextMorning: null, during: 6 }, 'red'],
@@ -52,20 +58,62 @@ describe('pain rule, comfort school', () => {
     [{}, 'green'],
     [{ during: 2 }, 'amber'],
     [{ during: 3 }, 'red'],
-    [{ before: 3, during: 3 }, 'amber'],
+    [{ before: 3, during: 3 }, 'green'],
     [{ before: 3, during: 4 }, 'red'],
     [{ before: 4, during: 4, after: 4 }, 'amber'],
-    [{ nextMorning: 2 }, 'amber'],
-    [{ nextMorning: 3 }, 'red'],
-    [{ hourAbove: true }, 'green'],
+    [{ nextMorning: 2 }, 'green'],
+    [{ nextMorning: 3 }, 'amber'],
+    [{ nextMorning: 4 }, 'red'],
+    [{ hourAbove: true }, 'amber'],
     [{ before: 5, during: 2, after: 2 }, 'green'],
   ] as const)('%p is %s', (change, state) => expect(stateOf({ ...comfort, ...change })).toBe(state));
 
-  it('allows relief and range only when it starts at 4 or more', () => {
-    expect(orThrow(judgePain({ ...calm, ...comfort, before: 4 })).restOnly).toBe(true);
-    expect(orThrow(judgePain({ ...calm, ...comfort, before: 3 })).restOnly).toBe(false);
-    expect(orThrow(judgePain({ ...calm, before: 9 })).restOnly).toBe(false);
+  it.each([
+    ['comfort', 3, false],
+    ['comfort', 4, true],
+    ['next-morning', 5, false],
+    ['next-morning', 6, true],
+    ['bone', 3, false],
+    ['bone', 4, true],
+  ] as const)('%s school, %d before starting: relief and range only %s', (school, before, rest) => {
+    expect(orThrow(judgePain({ ...calm, ...comfort, school, before })).restOnly).toBe(rest);
+    expect(restsToday(school, before)).toBe(rest);
   });
+});
+
+describe('pain rule, bone school', () => {
+  const bone = {
+    school: 'bone',
+    before: 0,
+    during: 0,
+    after: 0,
+    nextMorning: 0,
+    morningBaseline: 0,
+  } as const;
+  it.each([
+    [{}, 'green'],
+    [{ during: 1 }, 'red'],
+    [{ after: 1 }, 'red'],
+    [{ before: 1, during: 1 }, 'amber'],
+    [{ before: 2, during: 1 }, 'amber'],
+    [{ before: 3 }, 'green'],
+    [{ hourAbove: true }, 'amber'],
+    [{ nextMorning: 1 }, 'amber'],
+    [{ nextMorning: 2 }, 'red'],
+    [{ nextMorning: null }, 'not-known'],
+    [{ nextMorning: null, during: 1 }, 'red'],
+  ] as const)('%p is %s', (change, state) => expect(stateOf({ ...bone, ...change })).toBe(state));
+});
+
+describe('the stricter school', () => {
+  it.each([
+    ['next-morning', null, 'next-morning'],
+    ['next-morning', 'comfort', 'comfort'],
+    ['bone', 'comfort', 'bone'],
+    ['comfort', 'bone', 'bone'],
+  ] as const)('%s with a caution asking for %s is %s', (stage, asked, strict) =>
+    expect(stricterSchool(stage, asked)).toBe(strict),
+  );
 });
 
 describe('pain rule', () => {
@@ -87,7 +135,7 @@ describe('pain rule', () => {
         score,
         score,
         score,
-        fc.constantFrom('comfort' as const, 'next-morning' as const),
+        fc.constantFrom('comfort' as const, 'next-morning' as const, 'bone' as const),
         (before, during, after, morning, school) => {
           const input = { ...calm, school, before, during, after, nextMorning: morning, morningBaseline: 3 };
           expect(stateOf({ ...input, nextMorning: null })).not.toBe('green');
@@ -108,12 +156,46 @@ describe('morning baseline', () => {
     expect(morningBaseline(mornings(4, 4), addDays(from, 1), from)).toBeNull();
   });
 
-  it('is the lower of the last seven and the first seven of the stage, halves allowed', () => {
+  it('is the median of the last seven and the first seven of the stage together, halves allowed', () => {
     expect(morningBaseline(mornings(4, 4, 3, 3), addDays(from, 3), from)).toBe(3.5);
     const worse = mornings(2, 2, 2, 2, 2, 2, 2, 6, 6, 6, 6, 6, 6, 6);
-    expect(morningBaseline(worse, addDays(from, 13), from)).toBe(2);
-    const better = mornings(6, 6, 6, 6, 6, 6, 6, 2, 2, 2, 2, 2, 2, 2);
-    expect(morningBaseline(better, addDays(from, 13), from)).toBe(2);
+    expect(morningBaseline(worse, addDays(from, 13), from)).toBe(4);
+    expect(morningBaseline(worse, addDays(from, 10), from)).toBe(2);
+  });
+
+  it('counts a morning that is among both once', () => {
+    expect(morningBaseline(mornings(1, 1, 5, 5, 5), addDays(from, 4), from)).toBe(5);
+  });
+
+  it('takes the last seven answered mornings, however far apart', () => {
+    const sparse = [0, 3, 6, 9, 12].map((i) => ({ day: addDays(from, i), pain: 4 }));
+    expect(morningBaseline(sparse, addDays(from, 12), addDays(from, 11))).toBe(4);
+  });
+
+  it('calls under 3 % of mornings red in people who do not change', () => {
+    const random = seededRandom(20261126);
+    let red = 0;
+    let judged = 0;
+    for (let person = 0; person < 120; person++) {
+      const level = 2 + (person % 5);
+      const pains = Array.from({ length: 56 }, () =>
+        Math.min(10, Math.max(0, Math.round(normal(random, level, 1)))),
+      );
+      const log = mornings(...pains);
+      for (let day = 7; day < 55; day++) {
+        const state = stateOf({
+          before: 2,
+          during: 2,
+          after: 2,
+          nextMorning: pains[day + 1] ?? null,
+          morningBaseline: morningBaseline(log, addDays(from, day), from),
+        });
+        judged += 1;
+        if (state === 'red') red += 1;
+      }
+    }
+    expect(judged).toBe(120 * 48);
+    expect(red / judged).toBeLessThan(0.03);
   });
 
   it('does not look at mornings after the session', () => {
@@ -146,8 +228,23 @@ describe('sessions in a row', () => {
   it('lets not-known neither extend nor break a run', () => {
     expect(currentRuns(['green', 'red', 'not-known', 'red'])).toMatchObject({ reds: 2 });
     expect(currentRuns(['red', 'green', 'not-known'])).toMatchObject({ reds: 0, last: 'green' });
-    expect(currentRuns(['amber', 'not-known', 'amber'])).toMatchObject({ twoAmbers: true });
-    expect(currentRuns([])).toEqual({ reds: 0, twoAmbers: false, last: null });
+    expect(currentRuns(['amber', 'not-known', 'amber'])).toMatchObject({ twoAmberOrWorse: true });
+    expect(currentRuns([])).toEqual({ reds: 0, twoAmberOrWorse: false, last: null });
+  });
+
+  it('never judges red then amber more mildly than amber then amber', () => {
+    for (const first of ['amber', 'red', 'stop'] as const)
+      expect(currentRuns(['green', first, 'amber'])).toMatchObject({ reds: 0, twoAmberOrWorse: true });
+    expect(currentRuns(['red', 'green', 'amber']).twoAmberOrWorse).toBe(false);
+  });
+
+  it('counts reds of the last calendar days, stops among them', () => {
+    const at = (ago: number, state: 'red' | 'stop' | 'amber') => ({
+      day: addDays('2026-03-20', -ago),
+      state,
+    });
+    const log = [at(14, 'red'), at(13, 'red'), at(5, 'stop'), at(4, 'amber'), at(0, 'red')];
+    expect(redsWithin(log, '2026-03-20', 14)).toBe(3);
   });
 
   it('counts adherence by days, at most 100 %', () => {

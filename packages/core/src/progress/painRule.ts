@@ -1,8 +1,16 @@
 import { atLeast, median } from '../quantity/statistics.js';
-import { addDays, type DayText } from '../quantity/day.js';
+import type { DayText } from '../quantity/day.js';
 import { issue, ok, refused, type Issue, type Result } from '../result/result.js';
 
-export type PainSchool = 'comfort' | 'next-morning';
+export type PainSchool = 'comfort' | 'next-morning' | 'bone';
+
+/** The strictest first. */
+export const PAIN_SCHOOLS_BY_STRICTNESS: readonly PainSchool[] = ['bone', 'comfort', 'next-morning'];
+
+/** The stricter of a stage's school and what a caution asks for. */
+export const stricterSchool = (a: PainSchool, b: PainSchool | null): PainSchool =>
+  PAIN_SCHOOLS_BY_STRICTNESS.find((s) => s === a || s === b) ?? a;
+
 export type PainState = 'green' | 'amber' | 'red' | 'not-known' | 'stop';
 export type StopSign = 'emergency' | 'review' | 'pause';
 
@@ -23,7 +31,7 @@ export interface PainInput {
 export interface PainResult {
   readonly state: PainState;
   readonly because: readonly string[];
-  /** Comfort school, 4 or more before starting: relief and range only today, and ask for review. */
+  /** 4 or more before starting (over 5 in the next-morning school): relief and range only today, and ask for review. */
   readonly restOnly: boolean;
 }
 
@@ -45,35 +53,55 @@ function problemsOf(input: PainInput): Issue[] {
   return problems;
 }
 
+/** How far above the usual a morning is red and amber. Daily pain varies by about 1 in people who do not change. */
+const MORNING_LIMITS: Readonly<Record<PainSchool, { readonly red: number; readonly amber: number }>> = {
+  comfort: { red: 3, amber: 2 },
+  'next-morning': { red: 3, amber: 2 },
+  bone: { red: 2, amber: 1 },
+};
+
+/** Pain before starting from which only relief and range are done today. */
+const REST_FROM: Readonly<Record<PainSchool, number>> = { comfort: 4, 'next-morning': 6, bone: 4 };
+
+/** Whether pain before starting leaves only relief and range for today. */
+export const restsToday = (school: PainSchool, before: number): boolean => before >= REST_FROM[school];
+
+function morningReasons(input: PainInput, limit: number): string[] {
+  const { nextMorning, morningBaseline } = input;
+  if (nextMorning === null || morningBaseline === null) return [];
+  return atLeast(nextMorning, morningBaseline + limit)
+    ? [`next morning ${nextMorning}, ${limit} or more above the usual ${morningBaseline}`]
+    : [];
+}
+
 function redReasons(input: PainInput, highest: number, rise: number): string[] {
-  const { school, hourAbove, nextMorning, morningBaseline } = input;
   const reasons: string[] = [];
-  if (school === 'comfort') {
+  if (input.school === 'comfort') {
     if (rise >= 2) reasons.push(`pain rose by ${rise}, 2 or more is red`);
     if (highest >= 4 && rise >= 1) reasons.push(`pain rose to ${highest}, 4 or more is red`);
-  } else {
+  } else if (input.school === 'next-morning') {
     if (highest > 5) reasons.push(`highest pain ${highest}, above 5 is red`);
-    if (hourAbove) reasons.push('an hour later still 2 or more above before');
+    if (input.hourAbove) reasons.push('an hour later still 2 or more above before');
+  } else if (highest >= 1 && rise >= 1) {
+    reasons.push(`bone pain rose to ${highest}, any rise is red`);
   }
-  if (nextMorning !== null && morningBaseline !== null && atLeast(nextMorning, morningBaseline + 2)) {
-    reasons.push(`next morning ${nextMorning}, 2 or more above the usual ${morningBaseline}`);
-  }
-  return reasons;
+  return [...reasons, ...morningReasons(input, MORNING_LIMITS[input.school].red)];
 }
 
 function amberReasons(input: PainInput, highest: number, rise: number): string[] {
   const reasons: string[] = [];
   if (input.school === 'comfort') {
-    if (highest >= 3) reasons.push(`highest pain ${highest}, 3 or more is amber`);
+    if (highest >= 4) reasons.push(`highest pain ${highest}, 4 or more is amber`);
     if (rise === 1) reasons.push('pain rose by 1');
-  } else if (highest >= 4) {
-    reasons.push(`highest pain ${highest}, 4 or 5 is amber`);
+    if (input.hourAbove) reasons.push('an hour later still 2 or more above before');
+  } else if (input.school === 'next-morning') {
+    if (highest >= 4) reasons.push(`highest pain ${highest}, 4 or 5 is amber`);
+    if (input.before > 5) reasons.push(`pain ${input.before} before starting, above 5 is amber`);
+  } else {
+    if (highest >= 1) reasons.push(`bone pain ${highest}, 1 or more is amber`);
+    if (input.hourAbove) reasons.push('an hour later still 2 or more above before');
   }
-  const { nextMorning, morningBaseline } = input;
-  if (nextMorning !== null && morningBaseline !== null && atLeast(nextMorning, morningBaseline + 1)) {
-    reasons.push(`next morning ${nextMorning}, 1 or more above the usual ${morningBaseline}`);
-  }
-  return reasons;
+  return [...reasons, ...morningReasons(input, MORNING_LIMITS[input.school].amber)];
 }
 
 function judge(input: PainInput): { state: PainState; because: string[] } {
@@ -104,7 +132,7 @@ function judge(input: PainInput): { state: PainState; because: string[] } {
 export function judgePain(input: PainInput): Result<PainResult> {
   const problems = problemsOf(input);
   if (problems.length > 0) return refused(...problems);
-  const restOnly = input.school === 'comfort' && input.before >= 4;
+  const restOnly = restsToday(input.school, input.before);
   const { state, because } = judge(input);
   return ok({
     state,
@@ -116,8 +144,8 @@ export function judgePain(input: PainInput): Result<PainResult> {
 }
 
 /**
- * Usual morning pain for a session on `day`: the lower of the median of the last 7 mornings and the median of
- * the stage's first 7, both up to that day. Null with fewer than 3 mornings.
+ * Usual morning pain for a session on `day`: the median of the last 7 answered mornings and the stage's first 7, taken
+ * together, up to that day; a morning in both counts once. Null with fewer than 3 mornings.
  */
 export function morningBaseline(
   mornings: readonly { readonly day: DayText; readonly pain: number }[],
@@ -125,11 +153,8 @@ export function morningBaseline(
   stageSince: DayText,
 ): number | null {
   const known = mornings.filter((m) => m.day <= day).sort((a, b) => (a.day < b.day ? -1 : 1));
-  const last = known.filter((m) => m.day > addDays(day, -7)).map((m) => m.pain);
-  const first = known
-    .filter((m) => m.day >= stageSince)
-    .slice(0, 7)
-    .map((m) => m.pain);
-  const medians = [last, first].filter((list) => list.length >= 3).map((list) => median(list) as number);
-  return medians.length === 0 ? null : Math.min(...medians);
+  const together = new Map(
+    [...known.slice(-7), ...known.filter((m) => m.day >= stageSince).slice(0, 7)].map((m) => [m.day, m.pain]),
+  );
+  return together.size < 3 ? null : median([...together.values()]);
 }

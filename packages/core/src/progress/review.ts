@@ -1,10 +1,15 @@
-import { daysBetween, dayOf, type DayText } from '../quantity/day.js';
+import { daysBetween, dayOf, type DayText, instantOf } from '../quantity/day.js';
 import { shown } from '../quantity/statistics.js';
-import { treatedSides } from '../quantity/side.js';
+import { type Side, treatedSides } from '../quantity/side.js';
 import { compareValues, isImportant } from '../measure/compare.js';
+import type { MeasureDefinition } from '../measure/definition.js';
+import { distanceOutside } from '../measure/direction.js';
+import { medianFor, type Sex } from '../measure/norms.js';
+import { worstOf } from '../measure/worst.js';
 import { evaluateCriteria, type MeasureLookup } from './criteria.js';
 import type { Criterion, CriteriaResult, CriterionPart, Facts } from './criteriaTypes.js';
-import { adherencePercent, currentRuns } from './sessions.js';
+import type { PainState } from './painRule.js';
+import { adherencePercent, currentRuns, redsWithin } from './sessions.js';
 import type { DoseStep } from './titration.js';
 
 export type Decision =
@@ -19,6 +24,14 @@ export interface Episode {
   readonly stopsOpen: readonly string[];
   readonly minimumDays: number;
   readonly leadingMeasure: string | null;
+  /** Weeks without real change in the leading measure until someone looks again, and until it is referred; 6 and 12. */
+  readonly lookAgainWeeks?: number | undefined;
+  readonly referWeeks?: number | undefined;
+  /** There is no stage to ease back to: the dose is cut instead, and the run of reds is not forgotten. */
+  readonly firstStage?: boolean | undefined;
+  /** Of the person; where given they stand before those of the facts. */
+  readonly ageYears?: number | null | undefined;
+  readonly sex?: Sex | null | undefined;
   /** Null in upkeep: there is nothing to progress to. */
   readonly criteria: Criterion | null;
   /** Sessions carry their judged state. */
@@ -39,8 +52,12 @@ export interface ReviewResult {
 
 const FEWEST_SESSIONS = 3;
 const LOW_ADHERENCE_PERCENT = 60;
-const LOOK_AGAIN_DAYS = 28;
-const REFER_DAYS = 42;
+const ADHERENCE_DAYS = 14;
+const YOUNG_DAYS = 7;
+const REDS_DAYS = 14;
+const MOST_REDS = 3;
+const LOOK_AGAIN_WEEKS = 6;
+const REFER_WEEKS = 12;
 
 type Verdict = Pick<ReviewResult, 'decision' | 'rule' | 'because' | 'wouldChange' | 'confidence'>;
 
@@ -49,20 +66,50 @@ const named = (parts: readonly CriterionPart[], state: CriterionPart['state']): 
 
 const told = (p: CriterionPart): string => `${p.text}: ${p.because}`;
 
-/** Whether the leading measure shows no real gain between its newest take and the newest one at least `days` old, both in this stage. */
+/** A value that nothing better is wanted of: what is usual for age and sex, inside the wanted band, or the best end of the scale. */
+function isReached(measure: MeasureDefinition, value: number, facts: Facts): boolean {
+  const { band, direction, allowed } = measure;
+  if (direction === 'target') return distanceOutside(measure, value) === 0;
+  const median = medianFor(measure, facts.ageYears ?? null, facts.sex ?? null);
+  if (median !== null) return direction === 'less' ? value <= median.low : value >= median.high;
+  if (direction === 'less') return value <= Math.max(allowed.min, band?.max ?? allowed.min);
+  return value >= Math.min(allowed.max, band?.min ?? allowed.max);
+}
+
+/**
+ * Whether the leading measure shows no real gain between its newest take and the newest one at least `days` old, both in
+ * this stage, on the treated side or, with both treated, on the worse of them. Unable counts as the worst value: unable all along is no gain.
+ */
 function withoutGain(episode: Episode, days: number, today: DayText, lookup: MeasureLookup): boolean {
   const measure = episode.leadingMeasure === null ? undefined : lookup(episode.leadingMeasure);
-  const side = treatedSides(episode.facts.affected)[0];
-  if (measure === undefined || side === undefined) return false;
+  if (measure === undefined) return false;
+  const sides: readonly (Side | 'none')[] =
+    measure.sides === 'single' ? ['none'] : treatedSides(episode.facts.affected);
+  const stuck = sides.map((side) => stuckOn(measure, side, episode, days, today));
+  return stuck.includes(true) && !stuck.includes(false);
+}
+
+/** Null when there are no two takes to compare, or nothing better is wanted. */
+function stuckOn(
+  measure: MeasureDefinition,
+  side: Side | 'none',
+  episode: Episode,
+  days: number,
+  today: DayText,
+): boolean | null {
   const takes = episode.facts.measures
     .filter((m) => m.measure === measure.key && (m.side === side || m.side === 'none'))
-    .flatMap((m) => (m.value === null ? [] : [{ day: dayOf(m.at), value: m.value }]))
+    .flatMap((m) => {
+      const value = m.value ?? worstOf(measure);
+      return value === null ? [] : [{ day: dayOf(m.at), at: instantOf(m.at), value, method: m.method }];
+    })
     .filter((t) => t.day >= dayOf(episode.facts.stageSince) && t.day <= today)
-    .sort((a, b) => (a.day < b.day ? -1 : 1));
+    .sort((a, b) => a.at - b.at);
   const newest = takes[takes.length - 1];
   const old = takes.filter((t) => daysBetween(t.day, today) >= days).pop();
-  if (newest === undefined || old === undefined || old === newest) return false;
-  const change = compareValues(measure, old.value, newest.value);
+  if (newest === undefined || old === undefined || old === newest) return null;
+  if (isReached(measure, newest.value, episode.facts)) return null;
+  const change = compareValues(measure, old.value, newest.value, newest.method);
   const counts =
     change.class === 'real' ||
     (change.class === 'not-known' && isImportant(measure, old.value, newest.value) === true);
@@ -80,35 +127,106 @@ function stopVerdict(episode: Episode): Verdict | null {
   };
 }
 
-function redVerdict(episode: Episode): Verdict | null {
+/** Judged sessions of this stage, oldest first. */
+function judgedOf(episode: Episode): { day: DayText; state: PainState }[] {
   const since = dayOf(episode.facts.stageSince);
-  const states = [...episode.facts.sessions]
+  return [...episode.facts.sessions]
     .filter((s) => dayOf(s.at) >= since)
-    .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0))
-    .flatMap((s) => (s.state === undefined ? [] : [s.state]));
-  const runs = currentRuns(states);
-  if (runs.reds >= 2) {
-    return {
-      decision: 'ease-back',
-      rule: 2,
-      because: [`the last ${runs.reds} judged sessions were red`],
-      wouldChange: ['one session without red'],
-      confidence: 'clear',
-    };
-  }
-  if (runs.reds === 1 || runs.twoAmbers) {
-    return {
-      decision: 'adjust-dose',
-      rule: 3,
-      because: [
-        runs.reds === 1 ? 'the last judged session was red' : 'two ambers in a row count as red for load',
-        'two thirds of the sets, rounded up; with one set already, the easier exercise',
-      ],
-      wouldChange: ['a green session at the smaller dose', 'a second red: then ease back a stage'],
-      confidence: 'clear',
-    };
-  }
-  return null;
+    .sort((a, b) => instantOf(a.at) - instantOf(b.at))
+    .flatMap((s) => (s.state === undefined ? [] : [{ day: dayOf(s.at), state: s.state }]));
+}
+
+function easeBackVerdict(episode: Episode, today: DayText): Verdict | null {
+  const judged = judgedOf(episode);
+  const runs = currentRuns(judged.map((j) => j.state));
+  const many = redsWithin(judged, today, REDS_DAYS);
+  if (runs.reds < 2 && many < MOST_REDS) return null;
+  return {
+    decision: 'ease-back',
+    rule: 2,
+    because: [
+      runs.reds >= 2
+        ? `the last ${runs.reds} judged sessions were red`
+        : `${many} red sessions in ${REDS_DAYS} days`,
+      ...(episode.firstStage === true
+        ? ['this is the first stage: two thirds of the sets instead, and the patient is seen']
+        : []),
+    ],
+    wouldChange:
+      runs.reds >= 2 ? ['one session without red'] : [`fewer than ${MOST_REDS} reds in ${REDS_DAYS} days`],
+    confidence: 'clear',
+  };
+}
+
+function redVerdict(episode: Episode): Verdict | null {
+  const runs = currentRuns(judgedOf(episode).map((j) => j.state));
+  if (runs.reds === 0 && !runs.twoAmberOrWorse) return null;
+  return {
+    decision: 'adjust-dose',
+    rule: 3,
+    because: [
+      runs.reds > 0
+        ? 'the last judged session was red'
+        : 'the last two judged sessions were amber or worse, which counts as red for load',
+      'two thirds of the sets, rounded down; with one set already, the easier exercise or a fifth less load',
+    ],
+    wouldChange: ['a green session at the smaller dose', 'a second red: then ease back a stage'],
+    confidence: 'clear',
+  };
+}
+
+function progressVerdict(episode: Episode, criteria: CriteriaResult | null, today: DayText): Verdict | null {
+  const days = daysBetween(dayOf(episode.facts.stageSince), today);
+  if (criteria === null || criteria.state !== 'met' || days < episode.minimumDays) return null;
+  return {
+    decision: 'progress',
+    rule: 4,
+    because: [
+      ...named(criteria.parts, 'met').map(told),
+      `${days} days in this stage, at least ${episode.minimumDays}`,
+    ],
+    wouldChange: ['a red session', 'any criterion no longer met'],
+    confidence: 'clear',
+  };
+}
+
+function adherenceVerdict(episode: Episode, today: DayText): Verdict | null {
+  const planned = episode.facts.plannedPerWeek;
+  if (planned === undefined) return null;
+  const logged = episode.facts.sessions.filter((s) => s.done !== false).map((s) => dayOf(s.at));
+  // A stage younger than two weeks is asked for the days there were, one younger than a week not at all.
+  const inStage = daysBetween(dayOf(episode.facts.stageSince), today);
+  if (inStage < YOUNG_DAYS) return null;
+  const span = Math.min(ADHERENCE_DAYS, inStage);
+  const percent = adherencePercent(logged, planned, today, span);
+  if (percent === null || percent >= LOW_ADHERENCE_PERCENT) return null;
+  return {
+    decision: 'hold',
+    rule: 5,
+    because: [
+      `${shown(percent, 0)} % of the planned sessions done in ${span} days, under ${LOW_ADHERENCE_PERCENT} %`,
+      'ask why, and offer the smaller plan',
+    ],
+    wouldChange: ['a plan that fits the week'],
+    confidence: 'fair',
+  };
+}
+
+function plateauVerdict(episode: Episode, today: DayText, lookup: MeasureLookup): Verdict | null {
+  const spans = [
+    ['refer', episode.referWeeks ?? REFER_WEEKS],
+    ['look-again', episode.lookAgainWeeks ?? LOOK_AGAIN_WEEKS],
+  ] as const;
+  const found = spans.find(([, weeks]) => withoutGain(episode, weeks * 7, today, lookup));
+  if (found === undefined) return null;
+  const label = lookup(episode.leadingMeasure ?? '')?.label ?? 'the leading measure';
+  return {
+    decision: found[0],
+    rule: 6,
+    because: [`no real change for the better in ${label} for ${found[1]} weeks`],
+    wouldChange: ['a real change', 'a driver or another source of the problem found'],
+    confidence: 'fair',
+  };
 }
 
 function unknownVerdict(episode: Episode, criteria: CriteriaResult | null): Verdict | null {
@@ -126,7 +244,7 @@ function unknownVerdict(episode: Episode, criteria: CriteriaResult | null): Verd
       : [];
   return {
     decision: 'hold-and-retest',
-    rule: 4,
+    rule: 7,
     because: [...few, ...unknown.map((p) => `not known: ${told(p)}`)],
     wouldChange: [
       ...(few.length > 0 ? ['at least 3 logged sessions'] : []),
@@ -136,61 +254,14 @@ function unknownVerdict(episode: Episode, criteria: CriteriaResult | null): Verd
   };
 }
 
-function criteriaVerdict(episode: Episode, criteria: CriteriaResult | null, today: DayText): Verdict | null {
-  if (criteria === null) return null;
-  const days = daysBetween(dayOf(episode.facts.stageSince), today);
-  if (criteria.state === 'met' && days >= episode.minimumDays) {
-    return {
-      decision: 'progress',
-      rule: 5,
-      because: [
-        ...named(criteria.parts, 'met').map(told),
-        `${days} days in this stage, at least ${episode.minimumDays}`,
-      ],
-      wouldChange: ['a red session', 'any criterion no longer met'],
-      confidence: 'clear',
-    };
-  }
-  if (criteria.state === 'met-within-error') {
-    const close = named(criteria.parts, 'met-within-error');
-    return {
-      decision: 'hold-and-retest',
-      rule: 6,
-      because: close.map((p) => `met, within error: ${told(p)}`),
-      wouldChange: close.map((p) => `meeting it again on another day: ${p.text}`),
-      confidence: 'fair',
-    };
-  }
-  return null;
-}
-
-function adherenceVerdict(episode: Episode, today: DayText): Verdict | null {
-  const planned = episode.facts.plannedPerWeek;
-  if (planned === undefined) return null;
-  const logged = episode.facts.sessions.filter((s) => s.done !== false).map((s) => dayOf(s.at));
-  const percent = adherencePercent(logged, planned, today, 7);
-  if (percent === null || percent >= LOW_ADHERENCE_PERCENT) return null;
+function withinErrorVerdict(criteria: CriteriaResult | null): Verdict | null {
+  if (criteria?.state !== 'met-within-error') return null;
+  const close = named(criteria.parts, 'met-within-error');
   return {
-    decision: 'hold',
-    rule: 7,
-    because: [
-      `${shown(percent, 0)} % of the planned sessions done in 7 days, under ${LOW_ADHERENCE_PERCENT} %`,
-      'ask why, and offer the smaller plan',
-    ],
-    wouldChange: ['a plan that fits the week'],
-    confidence: 'fair',
-  };
-}
-
-function plateauVerdict(episode: Episode, today: DayText, lookup: MeasureLookup): Verdict | null {
-  const days = [REFER_DAYS, LOOK_AGAIN_DAYS].find((d) => withoutGain(episode, d, today, lookup));
-  if (days === undefined) return null;
-  const label = lookup(episode.leadingMeasure ?? '')?.label ?? 'the leading measure';
-  return {
-    decision: days === REFER_DAYS ? 'refer' : 'look-again',
+    decision: 'hold-and-retest',
     rule: 8,
-    because: [`no real change for the better in ${label} for ${days / 7} weeks`],
-    wouldChange: ['a real change', 'a driver or another source of the problem found'],
+    because: close.map((p) => `met, within error: ${told(p)}`),
+    wouldChange: close.map((p) => `meeting it again on another day: ${p.text}`),
     confidence: 'fair',
   };
 }
@@ -233,17 +304,24 @@ function doseVerdict(episode: Episode, criteria: CriteriaResult | null, today: D
 }
 
 /** The review decision: nine rules, the first that matches decides, with its reasons and what would change it. */
-export function reviewEpisode(episode: Episode, lookup: MeasureLookup): ReviewResult {
+export function reviewEpisode(given: Episode, lookup: MeasureLookup): ReviewResult {
+  const person = {
+    ...(given.ageYears === undefined ? {} : { ageYears: given.ageYears }),
+    ...(given.sex === undefined ? {} : { sex: given.sex }),
+  };
+  const episode = { ...given, facts: { ...given.facts, ...person } };
   const today = dayOf(episode.now);
   const criteria =
     episode.criteria === null ? null : evaluateCriteria(episode.criteria, episode.facts, episode.now, lookup);
   const verdict =
     stopVerdict(episode) ??
+    easeBackVerdict(episode, today) ??
     redVerdict(episode) ??
-    unknownVerdict(episode, criteria) ??
-    criteriaVerdict(episode, criteria, today) ??
+    progressVerdict(episode, criteria, today) ??
     adherenceVerdict(episode, today) ??
     plateauVerdict(episode, today, lookup) ??
+    unknownVerdict(episode, criteria) ??
+    withinErrorVerdict(criteria) ??
     doseVerdict(episode, criteria, today);
   return { ...verdict, criteria };
 }

@@ -50,20 +50,32 @@ export function judgeSessions(
 export interface Runs {
   /** Reds in a row at the end. */
   readonly reds: number;
-  /** The last two known states are amber: counts as red for load, not for range. */
-  readonly twoAmbers: boolean;
+  /** The last two known states are both amber or worse: counts as red for load, not for range. */
+  readonly twoAmberOrWorse: boolean;
   readonly last: PainState | null;
 }
+
+const isRed = (s: PainState | undefined): boolean => s === 'red' || s === 'stop';
 
 /** What the latest sessions add up to. Not known neither extends nor breaks a run; a stop counts as red. */
 export function currentRuns(states: readonly PainState[]): Runs {
   const known = states.filter((s) => s !== 'not-known').reverse();
-  const firstOther = known.findIndex((s) => s !== 'red' && s !== 'stop');
+  const firstOther = known.findIndex((s) => !isRed(s));
   return {
     reds: firstOther === -1 ? known.length : firstOther,
-    twoAmbers: known[0] === 'amber' && known[1] === 'amber',
+    twoAmberOrWorse: known.length >= 2 && known.slice(0, 2).every((s) => s === 'amber' || isRed(s)),
     last: known[0] ?? null,
   };
+}
+
+/** Reds, stops among them, in the last `days` calendar days, today included. */
+export function redsWithin(
+  sessions: readonly { readonly day: DayText; readonly state: PainState }[],
+  today: DayText,
+  days: number,
+): number {
+  const from = addDays(today, -days);
+  return sessions.filter((s) => s.day > from && s.day <= today && isRed(s.state)).length;
 }
 
 /** Share of planned sessions done over the last `days` days, in percent, at most 100; null when nothing was planned. */

@@ -1,4 +1,4 @@
-import type { Aim, ExerciseDose, DoseRanges } from '../exercise/definition.js';
+import type { Aim, ExerciseDefinition, ExerciseDose, DoseRanges } from '../exercise/definition.js';
 import { leastSquares, TOLERANCE } from '../quantity/statistics.js';
 import { daysBetween, dayOf } from '../quantity/day.js';
 import type { PainState } from './painRule.js';
@@ -17,62 +17,128 @@ export interface DoneSession {
 export type DoseStep =
   | { readonly kind: 'keep'; readonly because: string }
   | { readonly kind: 'load'; readonly addedKg: number; readonly reps: number; readonly because: string }
+  | { readonly kind: 'reps'; readonly reps: number; readonly because: string }
   | { readonly kind: 'sets'; readonly sets: number; readonly because: string }
   | { readonly kind: 'harder'; readonly because: string }
-  | { readonly kind: 'easier'; readonly because: string };
+  /** The easier rung; where there is none, this much weight instead (null where none is carried). */
+  | { readonly kind: 'easier'; readonly addedKg: number | null; readonly because: string };
 
 /** Effort up to here leaves room for more. */
 const EFFORT_WITH_ROOM = 7;
+/** Fewest days at a level before more: tendon and bone adapt more slowly than muscle. [convention] */
+export const DAYS_AT_LEVEL = { tendonOrBone: 7, other: 4 } as const;
+/** The largest step of body share and weight together, in percent. [convention] */
+export const LOAD_STEP_PERCENT = 20;
+
+/** Days at a level before more, by what the exercise loads: calf, heavy and impact load tendon and bone. */
+export const minDaysAtLevel = (exercise: Pick<ExerciseDefinition, 'tags'>): number =>
+  exercise.tags.some((t) => t === 'calf-load' || t === 'heavy-load' || t === 'impact')
+    ? DAYS_AT_LEVEL.tendonOrBone
+    : DAYS_AT_LEVEL.other;
+
+/** Body mass that an exercise puts on one side, in kg: all of it on one leg, half on two, none where it is not stood on. */
+export function bodyShareKg(
+  exercise: Pick<ExerciseDefinition, 'tags' | 'load' | 'laterality'>,
+  bodyMassKg: number,
+): number {
+  if (exercise.load !== null) return exercise.load.legs === 1 ? bodyMassKg : bodyMassKg / 2;
+  if (!exercise.tags.includes('weight-bearing')) return 0;
+  return exercise.laterality === 'per-side' ? bodyMassKg : bodyMassKg / 2;
+}
+
+export interface ProgressionOn {
+  /** Body mass that the exercise puts on the side, in kg: all of it on one leg, half on two, none seated. */
+  readonly bodyShareKg: number;
+  /** Days since this level of the dose was given. */
+  readonly daysAtLevel: number;
+  readonly minDaysAtLevel: number;
+  /** 20 unless a caution asks for smaller steps. */
+  readonly loadStepPercent: number;
+}
 
 const easily = (s: DoneSession, dose: ExerciseDose, top: number): boolean =>
   s.state === 'green' && s.effort <= EFFORT_WITH_ROOM && s.setsDone >= dose.sets && s.repsDone >= top;
 
+/** Rise of body share and weight together by a step, in percent; from nothing at all it is without bound. */
+function risePercent(bodyShareKg: number, now: number, next: number): number {
+  const before = bodyShareKg + now;
+  return before <= TOLERANCE ? Number.POSITIVE_INFINITY : ((bodyShareKg + next) / before - 1) * 100;
+}
+
 /**
- * Double progression: two sessions running with every set at the top of the range, effort 7 or less and green ->
- * next owned load step with repetitions back at the bottom; no step owned -> one set more; at the top of that -> harder rung.
+ * Double progression: two sessions running with every set done at effort 7 or less and green, and long enough at this
+ * level -> next owned load step, if it is not too large, with repetitions back at the bottom; a larger one waits and
+ * repetitions grow first; no step owned -> one set more; at the top of that -> harder rung. One thing at a time.
+ *
+ * @param ownedStepsKg weights at home, in kg, in any order
  */
 export function doubleProgression(
   dose: ExerciseDose,
   range: DoseRanges,
   sessions: readonly DoneSession[],
   ownedStepsKg: readonly number[],
+  on: ProgressionOn,
 ): DoseStep {
-  const top = range.reps[1];
+  const [bottom, most] = range.reps;
+  const asked = Math.min(most, Math.max(dose.reps, bottom));
   const lastTwo = sessions.slice(-2);
-  if (
-    lastTwo.length < 2 ||
-    !lastTwo.every((s) => easily(s, dose, Math.min(top, Math.max(dose.reps, range.reps[0]))))
-  ) {
+  if (lastTwo.length < 2 || !lastTwo.every((s) => easily(s, dose, asked))) {
     return {
       kind: 'keep',
       because: 'not yet two green sessions running with every set done at effort 7 or less',
+    };
+  }
+  if (on.daysAtLevel < on.minDaysAtLevel) {
+    return {
+      kind: 'keep',
+      because: `${on.daysAtLevel} of at least ${on.minDaysAtLevel} days at this level`,
     };
   }
   const because = 'every set done, effort 7 or less, green, two sessions running';
   const now = dose.addedKg ?? 0;
   const limit = range.addedKg?.[1] ?? 0;
   const step = [...ownedStepsKg].sort((a, b) => a - b).find((kg) => kg > now + TOLERANCE && kg <= limit);
-  if (step !== undefined) return { kind: 'load', addedKg: step, reps: range.reps[0], because };
+  if (step !== undefined) {
+    const rise = risePercent(on.bodyShareKg, now, step);
+    if (rise <= on.loadStepPercent + TOLERANCE) return { kind: 'load', addedKg: step, reps: bottom, because };
+    if (asked < most) {
+      const by = Number.isFinite(rise)
+        ? `${Math.round(rise)} % more, over ${on.loadStepPercent} %`
+        : 'a first weight';
+      return {
+        kind: 'reps',
+        reps: Math.min(most, asked + 2),
+        because: `${because}; the next weight, ${step} kg, is ${by}: repetitions grow first`,
+      };
+    }
+  }
   if (dose.sets < range.sets[1]) return { kind: 'sets', sets: dose.sets + 1, because };
   return { kind: 'harder', because: `${because}, and already at ${dose.sets} sets` };
 }
 
 /**
- * Whether an exercise of this aim is made smaller: after a red all but relief; after two ambers running, which count as
- * red for load and not for range, all but relief and range.
+ * Whether an exercise of this aim is made smaller: after a red all but relief; after two running that are amber or worse
+ * but not red last, which count as red for load and not for range, all but relief and range.
  */
 export function isEased(aim: Aim, after: 'red' | 'two-ambers'): boolean {
   if (aim === 'relief' || aim === 'aid') return false;
   return after === 'red' || (aim !== 'range-static' && aim !== 'range-loaded');
 }
 
-/** After a red: two thirds of the sets, rounded up; already one set: the easier rung. */
+/** After a red: two thirds of the sets, rounded down, at least one; already one set: the easier rung, or a fifth less load. */
 export function easeDose(dose: ExerciseDose): DoseStep {
-  if (dose.sets <= 1) return { kind: 'easier', because: 'red, and already one set: the easier exercise' };
+  if (dose.sets <= 1) {
+    const kg = dose.addedKg ?? 0;
+    return {
+      kind: 'easier',
+      addedKg: kg > 0 ? Math.floor(kg * 0.8 * 2) / 2 : null,
+      because: 'red, and already one set: the easier exercise, or a fifth less load',
+    };
+  }
   return {
     kind: 'sets',
-    sets: Math.ceil((dose.sets * 2) / 3),
-    because: `red: two thirds of ${dose.sets} sets, rounded up`,
+    sets: Math.max(1, Math.floor((dose.sets * 2) / 3)),
+    because: `red: two thirds of ${dose.sets} sets, rounded down`,
   };
 }
 

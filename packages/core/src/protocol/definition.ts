@@ -65,6 +65,11 @@ export interface ProtocolDefinition {
   readonly name: string;
   readonly version: number;
   readonly condition: string;
+  /** From this age on; no adult protocol opens under 16. */
+  readonly fromAge: number;
+  /** Weeks without real change in the leading measure until someone looks again, and until it is referred. */
+  readonly lookAgainWeeks: number;
+  readonly referWeeks: number;
   readonly schools: readonly School[];
   readonly stages: readonly Stage[];
   readonly evidence: Evidence;
@@ -76,7 +81,23 @@ export const NO_PROTOCOL: ProtocolDefinition = {
   name: '',
   version: 0,
   condition: '',
+  fromAge: 0,
+  lookAgainWeeks: 6,
+  referWeeks: 12,
   schools: [],
   stages: [],
   evidence: { statement: '', source: '', kind: 'convention', version: 1 },
 };
+
+/** Why a protocol does not open for a person of this age; null when it does. An age that is not known is asked for. */
+export function ageProblem(
+  protocol: Pick<ProtocolDefinition, 'name' | 'fromAge'>,
+  ageYears: number | null,
+): string | null {
+  if (protocol.fromAge === 0) return null;
+  if (ageYears === null)
+    return `The date of birth is missing: ${protocol.name} is for people from ${protocol.fromAge} years on`;
+  return ageYears < protocol.fromAge
+    ? `${protocol.name} is for people from ${protocol.fromAge} years on; there is none for ${ageYears} yet`
+    : null;
+}

@@ -13,3 +13,13 @@ export const addDays = (day: DayText, days: number): DayText =>
 
 /** The calendar day of an ISO 8601 time as written (its own zone), e.g. `2026-03-01T23:30+02:00` is 1 March. */
 export const dayOf = (iso: string): DayText => iso.slice(0, 10);
+
+/** An ISO 8601 time as a moment in milliseconds; a bare day counts from its midnight. Times compare by it, whatever their zone. */
+export const instantOf = (iso: string): number =>
+  Date.parse(
+    /[Zz]$|[+-]\d{2}:?\d{2}$/.test(iso) && iso.length > 10
+      ? iso
+      : iso.length > 10
+        ? `${iso}Z`
+        : `${iso}T00:00:00Z`,
+  );

@@ -32,6 +32,8 @@ export type Sign =
   | { readonly more: string; readonly by: number }
   /** The side reads under this percentage of the other. */
   | { readonly shareOf: string; readonly under: number }
+  /** The side reads worse than this share of what is published for age and sex; the lower of both while the sex is not known. */
+  | { readonly underUsual: string; readonly share: number }
   /** One measure of the side exceeds another by at least this. */
   | { readonly gain: string; readonly over: string; readonly atLeast: number }
   /** An answer of the story, one of these words. */
@@ -116,6 +118,8 @@ export interface ConditionDefinition {
   /** Conditions it is easily taken for; the next best question looks at these too. */
   readonly likeness: readonly string[];
   readonly care: 'treat' | 'adapt' | 'refer' | 'medical';
+  /** Tags that it switches off while it leads, before a safety answer does. */
+  readonly holds: readonly Tag[];
   readonly refer: readonly ReferralCriterion[];
   /** The pathway that treats it; null while there is none. */
   readonly pathway: string | null;

@@ -1,10 +1,9 @@
 import { issue, ok, refused, type Result } from '../result/result.js';
-import type { SafetyAnswer, SafetyQuestion, SafetyRule } from '../screen/definition.js';
-import { evaluateSafety, type SafetyState } from '../screen/safety.js';
-import { SIDES } from '../quantity/side.js';
-import type { FindingDefinition, ReasonContent } from './definition.js';
+import type { SafetyState } from '../screen/safety.js';
+import type { ReasonContent } from './definition.js';
 import type { FindingState } from './known.js';
 import { emptyRecord, reasonAbout, type Reasoning } from './reason.js';
+import { type ScreenContent, screenRecord } from './screenRecord.js';
 import type { Column } from './sign.js';
 
 export interface FindingAnswer {
@@ -19,38 +18,7 @@ export interface FindingsInput {
   readonly daysSinceOnset: number | null;
 }
 
-export interface FindingsContent extends ReasonContent {
-  readonly safetyQuestions: readonly SafetyQuestion[];
-  readonly safetyRules: readonly SafetyRule[];
-}
-
-/** The safety answers that findings are, by question. Not tested is no answer. */
-export function safetyAnswersOf(
-  definitions: readonly FindingDefinition[],
-  answers: ReadonlyMap<string, FindingState>,
-): Record<string, SafetyAnswer> {
-  const found: Record<string, SafetyAnswer> = {};
-  for (const f of definitions) {
-    if (f.safety === null) continue;
-    const at = (side: Column) => answers.get(`${f.key}.${side}`);
-    const sides = SIDES.filter((s) => at(s) === 'present');
-    if (at('none') === 'present') found[f.safety] = f.sides === 'person' ? 'yes' : 'both';
-    else if (sides.length > 0) found[f.safety] = sides.length === 2 ? 'both' : (sides[0] ?? 'both');
-    else if ([...SIDES, 'none' as const].some((s) => at(s) === 'absent')) found[f.safety] = 'no';
-  }
-  return found;
-}
-
-/** Signs that open a gate of the screen although nobody asked: a sign of an injury is one. */
-function opened(
-  questions: readonly SafetyQuestion[],
-  answers: Record<string, SafetyAnswer>,
-): Record<string, SafetyAnswer> {
-  const gates = questions.flatMap((q) =>
-    typeof q.onlyIf === 'string' && answers[q.key] !== undefined && answers[q.key] !== 'no' ? [q.onlyIf] : [],
-  );
-  return Object.fromEntries(gates.map((g) => [g, 'both' as const]));
-}
+export type FindingsContent = ReasonContent & ScreenContent;
 
 export interface ReasonedFindings {
   readonly reasoning: Reasoning;
@@ -79,18 +47,18 @@ export function reasonFromFindings(content: FindingsContent, input: FindingsInpu
     return [];
   });
   if (problems.length > 0) return refused(...problems);
-  const told = safetyAnswersOf(content.findings, answers);
-  const safety = evaluateSafety({
-    questions: content.safetyQuestions,
-    rules: content.safetyRules,
-    answers: { ...opened(content.safetyQuestions, told), ...told },
+  const record = emptyRecord(input.ageYears);
+  const safety = screenRecord(content, {
+    answers: {},
+    found: answers,
+    record,
     affected: 'both',
-    ageYears: input.ageYears,
     closures: [],
+    labelOf: (key) => key,
   });
   const reasoning = reasonAbout(content, {
     answers,
-    record: emptyRecord(input.ageYears),
+    record,
     affected: null,
     daysSinceOnset: input.daysSinceOnset,
     tagsOff: (side) =>

@@ -19,6 +19,8 @@ export interface NextBest {
   readonly bitsPerMinute: number;
   readonly ifPresent: readonly WouldDo[];
   readonly ifAbsent: readonly WouldDo[];
+  /** What asking it is for, in words. */
+  readonly why: string;
 }
 
 const LEADING_SET = 4;
@@ -76,7 +78,17 @@ function bitsOf(odds: number, effect: Effect): number {
   return Math.max(0, entropy(p) - after);
 }
 
-function judge(finding: FindingDefinition, leading: readonly Leading[]): Omit<NextBest, 'finding' | 'side'> {
+type Judged = Omit<NextBest, 'finding' | 'side' | 'why'>;
+
+/** Which conditions an answer would move, in words. */
+function purposeOf(judged: Judged, w: Weighing): string {
+  const names = [...judged.ifPresent, ...judged.ifAbsent].map(
+    (d) => w.conditions.find((c) => c.key === d.condition)?.name ?? d.condition,
+  );
+  return `tells more about ${[...new Set(names)].join(', ')}`;
+}
+
+function judge(finding: FindingDefinition, leading: readonly Leading[]): Judged {
   const effects = leading.map((l): Effect => {
     const ratio = finding.ratios[l.condition.key];
     return ratio === undefined ? NO_EFFECT : effect(ratio, l.held.get(finding.group) ?? 1);
@@ -177,6 +189,13 @@ function nextOnSide(
     if (finding.needs.some((t) => off.includes(t))) return [];
     const judged = judge(finding, leading);
     if (judged.bits < LEAST_BITS) return [];
-    return [{ finding: finding.key, side: finding.sides === 'person' ? 'none' : side, ...judged }];
+    return [
+      {
+        finding: finding.key,
+        side: finding.sides === 'person' ? 'none' : side,
+        ...judged,
+        why: purposeOf(judged, w),
+      },
+    ];
   });
 }

@@ -2,6 +2,7 @@ import type { Tag } from '../exercise/definition.js';
 import { treatedSides, type Affected } from '../quantity/side.js';
 import type { ReasonContent } from './definition.js';
 import { type Driver, findDrivers } from './drivers.js';
+import { type HeldTags, heldTags, type Verdict } from './held.js';
 import { type FindingState, Known } from './known.js';
 import { type NextBest, nextBest } from './next.js';
 import { rankAll, type RankedCondition, speakingOf, type Speaking, weighing } from './rank.js';
@@ -17,6 +18,8 @@ export interface ReasonInput {
   readonly daysSinceOnset: number | null;
   /** What safety forbids on a side. */
   readonly tagsOff: (side: Column) => readonly Tag[];
+  /** What a clinician said of ideas. */
+  readonly verdicts?: readonly Verdict[];
 }
 
 export interface Reasoning {
@@ -28,6 +31,8 @@ export interface Reasoning {
   readonly drivers: readonly Driver[];
   readonly next: readonly NextBest[];
   readonly referral: readonly ReferralReason[];
+  /** Tags that the ideas in view switch off. */
+  readonly held: readonly HeldTags[];
   readonly known: Known;
 }
 
@@ -66,6 +71,14 @@ function setUp(content: ReasonContent, input: ReasonInput) {
   return { known, sides, w, ranked: rankAll(sides, known, w) };
 }
 
+/** What safety forbids on a side, and what the ideas in view hold back there. */
+const offOn =
+  (tagsOff: ReasonInput['tagsOff'], held: readonly HeldTags[]): ReasonInput['tagsOff'] =>
+  (side) => [
+    ...tagsOff(side),
+    ...held.filter((h) => side === 'none' || h.side === side || h.side === 'none').flatMap((h) => h.tags),
+  ];
+
 /** The ranking alone, for a what-if. */
 export const rankOnly = (content: ReasonContent, input: ReasonInput): readonly RankedCondition[] =>
   setUp(content, input).ranked;
@@ -76,13 +89,16 @@ export const rankOnly = (content: ReasonContent, input: ReasonInput): readonly R
  */
 export function reasonAbout(content: ReasonContent, input: ReasonInput): Reasoning {
   const { known, sides, w, ranked } = setUp(content, input);
+  const held = heldTags(content.conditions, ranked, input.verdicts);
+  const tagsOff = offOn(input.tagsOff, held);
   return {
     sides,
     ranked,
     cannotTell: !ranked.some((r) => r.rank === 'leading'),
-    drivers: findDrivers(content.drivers, known, sides, input.tagsOff),
-    next: nextBest(ranked, known, w, input.tagsOff),
+    drivers: findDrivers(content.drivers, known, sides, tagsOff),
+    next: nextBest(ranked, known, w, tagsOff),
     referral: referralReasons(content.conditions, ranked, known),
+    held,
     known,
   };
 }

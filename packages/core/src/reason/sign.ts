@@ -1,5 +1,6 @@
 import type { MeasureDefinition } from '../measure/definition.js';
 import { semAt } from '../measure/error.js';
+import { medianFor, type Sex } from '../measure/norms.js';
 import { withUnit } from '../measure/withUnit.js';
 import { otherSide, type Side } from '../quantity/side.js';
 import { above, atLeast, shown } from '../quantity/statistics.js';
@@ -28,6 +29,7 @@ export interface SignSource {
   readonly seen: (sign: string, side: Side) => string | false | null;
   readonly point: (pose: string, point: string, side: Side) => string | null;
   readonly ageYears: number | null;
+  readonly sex?: Sex | null;
   readonly finding: (key: string, side: Column) => SignReading;
 }
 
@@ -131,6 +133,20 @@ function shareOfOther(
   return reading(holds, against(text, '<', `${sign.under} %`, holds));
 }
 
+function underUsual(
+  sign: Extract<Sign, { underUsual: string }>,
+  side: Column,
+  source: SignSource,
+): SignReading {
+  const m = source.measure(sign.underUsual);
+  const value = either(source, sign.underUsual, side);
+  const median = m === undefined ? null : medianFor(m, source.ageYears, source.sex ?? null);
+  if (m === undefined || value === null || median === null) return UNKNOWN;
+  const limit = median.low * sign.share;
+  const text = `${m.label} ${withUnit(m, value, m.decimals)}`;
+  return limited(m, value, '<', limit, `${text}, usual for age about ${shown(median.low)}`);
+}
+
 function gained(sign: Extract<Sign, { gain: string }>, side: Column, source: SignSource): SignReading {
   const m = source.measure(sign.gain);
   const gain = source.measured(sign.gain, side);
@@ -209,6 +225,7 @@ export function readSign(sign: Sign, side: Column, source: SignSource): SignRead
   }
   if ('measure' in sign) return ownValue(sign, side, source);
   if ('by' in sign) return otherwiseThanOther(sign, side, source);
+  if ('underUsual' in sign) return underUsual(sign, side, source);
   if ('shareOf' in sign) return shareOfOther(sign, side, source);
   if ('gain' in sign) return gained(sign, side, source);
   if ('marked' in sign) return marked(sign, side, source);

@@ -26,8 +26,8 @@ export interface StartingStage {
 }
 
 /**
- * The highest stage whose entry criteria all hold (clearly or within error); one lower for high irritability, one lower
- * in the first days, no further than the second when a single rise is not possible, and the first when the patient
+ * The highest stage whose entry criteria all hold (clearly or within error); one lower for irritability that is high or not
+ * known, one lower in the first days, no further than the second when a single rise is not possible, and the first when the patient
  * cannot take weight. Upkeep is never a starting stage. [convention]
  */
 export function startingStage(
@@ -57,6 +57,11 @@ export function startingStage(
   if (state.irritability.level === 'high' && index > 0) {
     index -= 1;
     because.push('one stage lower, because it is highly irritable');
+  } else if (state.irritability.level === 'not-known' && index > 0) {
+    index -= 1;
+    because.push(
+      `one stage lower, because how irritable it is is not known (${state.irritability.missing.join(', ')})`,
+    );
   }
   if (state.acuity.level === 'acute' && index > 0) {
     index -= 1;

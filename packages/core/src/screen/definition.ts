@@ -1,5 +1,6 @@
 import type { Comparison } from '../measure/definition.js';
 import type { Tag } from '../exercise/definition.js';
+import type { PainSchool } from '../progress/painRule.js';
 import type { Evidence } from '../why/evidence.js';
 
 export type SafetyLevel = 'emergency' | 'urgent' | 'refer' | 'caution';
@@ -11,19 +12,26 @@ export interface SafetyQuestion {
   readonly kind: 'acute' | 'lasting';
   readonly scope: 'person' | 'side';
   readonly group: string;
-  /** Asked only when this holds; else it is not missing and its answer counts for nothing. */
+  /** What can be asked, or what must be felt, squeezed or measured; only the latter can be left not tested. */
+  readonly how: 'ask' | 'test';
+  /** Asked only when this holds; else it is not missing. A danger told all the same still counts. */
   readonly onlyIf?: Trigger;
+  /** Not asked any more; where an earlier visit answered it, the answer still counts. */
+  readonly retired?: boolean;
 }
 
-/** `yes` for the person, a side or both for a side question. */
-export type SafetyAnswer = 'no' | 'yes' | 'left' | 'right' | 'both';
+/** `yes` for the person, a side or both for a side question; not tested is neither a yes nor a no. */
+export type SafetyAnswer = 'no' | 'yes' | 'left' | 'right' | 'both' | 'not-tested';
 
 export type Trigger =
+  /** A question answered yes. */
   | string
   | { readonly any: readonly Trigger[] }
   | { readonly all: readonly Trigger[] }
   | { readonly atLeast: number; readonly of: readonly Trigger[] }
   | { readonly ageUnder: number }
+  /** At least this old; an unknown age counts as old enough, so that no adult rule is lost. */
+  | { readonly ageFrom: number }
   /** Scored signs, added up. */
   | {
       readonly points: readonly { readonly when: Trigger; readonly score: number }[];
@@ -34,7 +42,22 @@ export type Trigger =
   /** The side asked about reads higher than the other by this much. */
   | { readonly higherBy: number; readonly than: 'other-side'; readonly measured: string }
   /** Something seen and marked on the drawings. */
-  | { readonly seen: string };
+  | { readonly seen: string }
+  /** A clinical finding that is present, however it came to be known. */
+  | { readonly finding: string }
+  /** A test that has not been answered no: missing, not tested, or positive. */
+  | { readonly notCleared: string }
+  /** A question answered no, not merely left open. */
+  | { readonly answeredNo: string }
+  /** What would take the danger away has not been shown. */
+  | { readonly without: Trigger };
+
+/** How a sign can be assessed, and whether that is enough to close it. */
+export interface ClosingWay {
+  readonly key: string;
+  readonly label: string;
+  readonly clears: boolean;
+}
 
 export interface SafetyRule {
   readonly key: string;
@@ -44,6 +67,19 @@ export interface SafetyRule {
   readonly trigger: Trigger;
   /** Tags switched off; `everything` means no plan can be given. */
   readonly off: 'everything' | readonly Tag[];
+  /** What to do now, as one plain sentence. */
   readonly action: string;
+  /** Blocks the person although it is found on one side. Every emergency does. */
+  readonly blocks?: 'person';
+  /** The strictest way of judging pain that it allows. */
+  readonly school?: PainSchool;
+  /** Load goes up by no more than this in a step, and half as often. */
+  readonly loadStepPercent?: number;
+  /** Tags that are done only with someone beside; not given for home by itself. */
+  readonly supervised?: readonly Tag[];
+  /** `limits`: off until date, weight-bearing and what is allowed are entered; then exactly what they allow is on. */
+  readonly until?: 'limits';
+  /** Ways to close it; without any, a date, who and the result will do. */
+  readonly closes?: readonly ClosingWay[];
   readonly evidence: Evidence;
 }

@@ -2,14 +2,19 @@
 export interface FootRiskInput {
   readonly feelingLost: boolean | null;
   readonly poorCirculation: boolean | null;
+  /** A bunion, claw or hammer toes, prominent heads, a rigid deformity. */
   readonly deformity: boolean | null;
-  /** Past ulcer or amputation. */
+  /** Past ulcer, amputation, or kidney failure. */
   readonly history: boolean | null;
+  /** A hot, swollen foot, an ulcer or an infection now: it stands above every class. */
+  readonly activeFoot?: boolean;
 }
 
 export interface FootRisk {
-  /** 0 very low, 1 low, 2 moderate, 3 high; null while something that decides it is not known. */
+  /** 0 very low, 1 low, 2 moderate, 3 high; null while something that decides it is not known, or the foot is active. */
   readonly riskClass: 0 | 1 | 2 | 3 | null;
+  /** True when an active foot is above every class. */
+  readonly active: boolean;
   readonly word: string;
   /** Months between checks, from to. */
   readonly checkMonths: readonly [from: number, to: number] | null;
@@ -26,19 +31,31 @@ const CHECKS = [
 ] as const;
 
 /**
- * Foot risk class from feeling, circulation, deformity and history.
- * High: feeling or circulation lost with a past ulcer. Moderate: two of feeling, circulation, deformity (at least one
- * of the first two). Low: one of feeling and circulation. Source: international diabetic foot guidance, recalled.
+ * Foot risk class from feeling, circulation, deformity and history. An active foot is above every class: today.
+ * High: feeling or circulation lost with a past ulcer, an amputation or kidney failure. Moderate: two of feeling,
+ * circulation, deformity (at least one of the first two). Low: one of feeling and circulation.
+ * Source: international diabetic foot guidance, recalled.
  */
 export function footRiskClass(input: FootRiskInput): FootRisk {
   const names: readonly (readonly [boolean | null, string, string])[] = [
     [input.feelingLost, 'protective feeling lost', 'feeling'],
     [input.poorCirculation, 'poor circulation', 'circulation'],
     [input.deformity, 'deformity', 'deformity'],
-    [input.history, 'past ulcer or amputation', 'history'],
+    [input.history, 'past ulcer, amputation or kidney failure', 'history'],
   ];
   const because = names.filter(([v]) => v === true).map(([, words]) => words);
   const missing = names.filter(([v]) => v === null).map(([, , name]) => name);
+  if (input.activeFoot === true) {
+    const active = ['an active foot now', ...because];
+    return {
+      riskClass: null,
+      active: true,
+      word: 'active foot, seen today',
+      checkMonths: null,
+      because: active,
+      missing: [],
+    };
+  }
   const classOf = (unknown: boolean): 0 | 1 | 2 | 3 => {
     const at = (v: boolean | null) => v ?? unknown;
     const main = Number(at(input.feelingLost)) + Number(at(input.poorCirculation));
@@ -48,6 +65,14 @@ export function footRiskClass(input: FootRiskInput): FootRisk {
   };
   // Not known can only be settled when the best and the worst answer give the same class.
   const [low, high] = [classOf(false), classOf(true)];
-  if (low !== high) return { riskClass: null, word: 'not known yet', checkMonths: null, because, missing };
-  return { riskClass: low, word: WORDS[low], checkMonths: CHECKS[low], because, missing: [] };
+  if (low !== high)
+    return { riskClass: null, active: false, word: 'not known yet', checkMonths: null, because, missing };
+  return {
+    riskClass: low,
+    active: false,
+    word: WORDS[low],
+    checkMonths: CHECKS[low],
+    because,
+    missing: [],
+  };
 }

@@ -9,6 +9,7 @@ const question = (key: string, scope: 'person' | 'side' = 'person'): SafetyQuest
   kind: 'acute',
   scope,
   group: 'g',
+  how: 'ask',
 });
 const questions = [
   question('ulcer', 'side'),

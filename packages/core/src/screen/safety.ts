@@ -1,8 +1,9 @@
-import { TAGS, type Tag } from '../exercise/definition.js';
-import type { Comparison } from '../measure/definition.js';
-import { otherSide, SIDES, treatedSides, type Affected, type PerSide, type Side } from '../quantity/side.js';
-import { above, atLeast, shown } from '../quantity/statistics.js';
-import type { SafetyAnswer, SafetyLevel, SafetyQuestion, SafetyRule, Trigger } from './definition.js';
+import { type ExerciseDefinition, TAGS, type Tag } from '../exercise/definition.js';
+import { PAIN_SCHOOLS_BY_STRICTNESS, type PainSchool } from '../progress/painRule.js';
+import { SIDES, treatedSides, type Affected, type PerSide, type Side } from '../quantity/side.js';
+import type { SafetyLevel, SafetyQuestion, SafetyRule } from './definition.js';
+import { type Limits, offUnder } from './limits.js';
+import { type Asked, fires, type SafetyAnswers, type SafetyFindings, scoresOf } from './trigger.js';
 
 export interface Closure {
   readonly rule: string;
@@ -18,6 +19,18 @@ export interface TriggeredRule {
   /** The answers that triggered it, in words. */
   readonly because: readonly string[];
   readonly closure: Closure | null;
+  /** Tags that it switches off now; `everything` until it is closed or its limits are entered. */
+  readonly off: 'everything' | readonly Tag[];
+}
+
+/** What open cautions change of pain school and load steps. */
+export interface SafetyActs {
+  /** The strictest pain school asked for; null when none is. */
+  readonly school: PainSchool | null;
+  /** The smallest load step asked for, in percent; null when none is. */
+  readonly loadStepPercent: number | null;
+  /** Which rule asks for what, in words. */
+  readonly because: readonly string[];
 }
 
 export interface SafetyState {
@@ -25,127 +38,53 @@ export interface SafetyState {
   readonly asked: readonly string[];
   /** Keys of asked questions without an answer. */
   readonly unanswered: readonly string[];
+  /** Keys of asked questions that were left not tested: neither a yes nor a no. */
+  readonly notTested: readonly string[];
   readonly triggered: readonly TriggeredRule[];
   /** Sum of each scoring rule on each side, whatever it comes to. */
   readonly scores: Readonly<Record<string, PerSide<number>>>;
   /** Tags switched off for each side, by open rules. */
   readonly tagsOff: PerSide<readonly Tag[]>;
+  /** Tags done only with someone beside. */
+  readonly supervised: PerSide<readonly Tag[]>;
+  readonly acts: SafetyActs;
   /** Open emergencies and urgents. */
   readonly stops: readonly TriggeredRule[];
-  /** Why nothing can be prescribed now; empty when something can. */
+  /** Open rules that let no plan be given. */
+  readonly blocking: readonly TriggeredRule[];
+  /** Why nothing can be prescribed now, open signs before missing answers; empty when something can. */
   readonly blockedBecause: readonly string[];
 }
 
 const LEVEL_ORDER: readonly SafetyLevel[] = ['emergency', 'urgent', 'refer', 'caution'];
 
-/** Emergency and urgent are only ever closed with a result; refer and caution may be overridden with a reason. */
-export const canOverride = (level: SafetyLevel): boolean => level === 'refer' || level === 'caution';
-
-type Answers = Readonly<Record<string, SafetyAnswer | undefined>>;
-
-/** What was measured and marked at the visit, so that a sign need not be asked as well. */
-export interface SafetyFindings {
-  readonly measured: (measure: string, side: Side | 'none') => number | null;
-  /** Words for a marked sign on a side, for example which toe; null when it was not marked. */
-  readonly seen: (sign: string, side: Side) => string | null;
-  readonly labelOf: (measure: string) => string;
-}
-
-interface Asked {
-  readonly answers: Answers;
-  readonly ageYears: number | null;
-  readonly findings: SafetyFindings | null;
-}
-
-function holds(answer: SafetyAnswer | undefined, side: Side | 'none'): boolean {
-  if (answer === undefined || answer === 'no') return false;
-  return answer === 'yes' || answer === 'both' || side === 'none' || answer === side;
-}
-
-const COMPARE: Readonly<Record<Comparison, (a: number, b: number) => boolean>> = {
-  '>=': atLeast,
-  '>': above,
-  '<=': (a, b) => atLeast(b, a),
-  '<': (a, b) => above(b, a),
-};
-
-/** A sign of a single measured or seen thing. On `none`, either side will do. */
-function found(trigger: Trigger, asked: Asked, side: Side | 'none', used: string[]): boolean {
-  const { findings } = asked;
-  if (findings === null || typeof trigger === 'string') return false;
-  if (side === 'none' && !('op' in trigger && findings.measured(trigger.measured, 'none') !== null))
-    return SIDES.map((s) => found(trigger, asked, s, used)).includes(true);
-  if ('seen' in trigger) {
-    const words = findings.seen(trigger.seen, side as Side);
-    if (words !== null) used.push(words);
-    return words !== null;
-  }
-  if ('op' in trigger) {
-    const value = findings.measured(trigger.measured, side) ?? findings.measured(trigger.measured, 'none');
-    const hit = value !== null && COMPARE[trigger.op](value, trigger.value);
-    if (hit) used.push(`${findings.labelOf(trigger.measured)} ${shown(value)}`);
-    return hit;
-  }
-  if ('than' in trigger) {
-    const here = findings.measured(trigger.measured, side);
-    const there = findings.measured(trigger.measured, otherSide(side as Side));
-    const hit = here !== null && there !== null && atLeast(here - there, trigger.higherBy);
-    if (hit) used.push(`${findings.labelOf(trigger.measured)} ${shown(here)} against ${shown(there)}`);
-    return hit;
-  }
-  return false;
-}
-
-/** The sum of the scores whose signs are there on a side. */
-function scorePoints(
-  trigger: Extract<Trigger, { points: unknown }>,
-  asked: Asked,
-  side: Side | 'none',
-  used: string[] = [],
-): number {
-  return trigger.points.filter((p) => fires(p.when, asked, side, used)).reduce((sum, p) => sum + p.score, 0);
-}
-
-function fires(trigger: Trigger, asked: Asked, side: Side | 'none', used: string[]): boolean {
-  if (typeof trigger === 'string') {
-    const hit = holds(asked.answers[trigger], side);
-    if (hit) used.push(trigger);
-    return hit;
-  }
-  if ('ageUnder' in trigger) {
-    const hit = asked.ageYears !== null && asked.ageYears < trigger.ageUnder;
-    if (hit) used.push(`age ${asked.ageYears}`);
-    return hit;
-  }
-  if ('points' in trigger) return scorePoints(trigger, asked, side, used) >= trigger.sumAtLeast;
-  if ('measured' in trigger || 'seen' in trigger) return found(trigger, asked, side, used);
-  const parts = 'any' in trigger ? trigger.any : 'all' in trigger ? trigger.all : trigger.of;
-  const hits = parts.filter((part) => fires(part, asked, side, used)).length;
-  const needed = 'any' in trigger ? 1 : 'all' in trigger ? parts.length : trigger.atLeast;
-  return hits >= needed;
-}
+/** Emergency and urgent are only ever closed with a result, and limits are entered; other refer and caution may be overridden with a reason. */
+export const canOverride = (rule: Pick<SafetyRule, 'level' | 'until'>): boolean =>
+  (rule.level === 'refer' || rule.level === 'caution') && rule.until === undefined;
 
 export interface SafetyInput {
   readonly questions: readonly SafetyQuestion[];
   readonly rules: readonly SafetyRule[];
-  readonly answers: Answers;
+  readonly answers: SafetyAnswers;
+  /** Questions answered today, where older answers stand beside them; all of `answers` when left out. */
+  readonly answered?: ReadonlySet<string>;
   readonly affected: Affected;
   readonly ageYears: number | null;
   readonly closures: readonly Closure[];
   /** Left out where nothing was measured yet. */
   readonly findings?: SafetyFindings;
+  /** What is allowed after surgery, a cast or a fracture, by side. */
+  readonly limits?: Partial<PerSide<Limits>>;
 }
 
-/** The questions that are asked of this person now, gates passed. */
-function askedOf(input: SafetyInput): { questions: readonly SafetyQuestion[]; asked: Asked } {
-  const findings = input.findings ?? null;
-  const all: Asked = { answers: input.answers, ageYears: input.ageYears, findings };
-  const open = (q: SafetyQuestion) => q.onlyIf === undefined || fires(q.onlyIf, all, 'none', []);
-  const questions = input.questions.filter(open);
-  const keys = new Set(questions.map((q) => q.key));
-  const answers = Object.fromEntries(Object.entries(input.answers).filter(([k]) => keys.has(k)));
-  return { questions, asked: { ...all, answers } };
+/** Questions asked of this person now. A gate decides what is asked, never whether a danger that was told counts. */
+function questionsNow(input: SafetyInput, asked: Asked): SafetyQuestion[] {
+  const open = (q: SafetyQuestion) => q.onlyIf === undefined || fires(q.onlyIf, asked, 'none', []);
+  return input.questions.filter((q) => q.retired !== true && open(q));
 }
+
+const limitsOf = (input: SafetyInput, rule: SafetyRule, side: Side | 'none'): Limits | null =>
+  rule.until === 'limits' && side !== 'none' ? (input.limits?.[side] ?? null) : null;
 
 function triggeredRules(input: SafetyInput, asked: Asked): TriggeredRule[] {
   const textOf = new Map(input.questions.map((q) => [q.key, q.text]));
@@ -157,70 +96,110 @@ function triggeredRules(input: SafetyInput, asked: Asked): TriggeredRule[] {
         if (!fires(rule.trigger, asked, side, used)) return [];
         const closure =
           input.closures.find(
-            (c) => c.rule === rule.key && c.side === side && (c.kind === 'closed' || canOverride(rule.level)),
+            (c) => c.rule === rule.key && c.side === side && (c.kind === 'closed' || canOverride(rule)),
           ) ?? null;
-        const status = closure?.kind ?? 'open';
-        return [{ rule, side, status, because: [...new Set(used)].map((k) => textOf.get(k) ?? k), closure }];
+        const limits = limitsOf(input, rule, side);
+        return [
+          {
+            rule,
+            side,
+            status: closure?.kind ?? 'open',
+            because: [...new Set(used)].map((k) => textOf.get(k) ?? k),
+            closure,
+            off: limits === null ? rule.off : offUnder(limits),
+          },
+        ];
       });
     })
     .sort((a, b) => LEVEL_ORDER.indexOf(a.rule.level) - LEVEL_ORDER.indexOf(b.rule.level));
 }
 
-/** The scored part of a trigger, however deep; null when it scores nothing. */
-function scoredPart(trigger: Trigger): Extract<Trigger, { points: unknown }> | null {
-  if (typeof trigger === 'string') return null;
-  if ('points' in trigger) return trigger;
-  const parts =
-    'any' in trigger ? trigger.any : 'all' in trigger ? trigger.all : 'of' in trigger ? trigger.of : [];
-  return parts.map(scoredPart).find((p) => p !== null) ?? null;
+/** An emergency concerns the person, whichever leg it is found on; so does what says so. */
+const ofPerson = (t: TriggeredRule): boolean =>
+  t.side === 'none' || t.rule.level === 'emergency' || t.rule.blocks === 'person';
+
+const reaches = (t: TriggeredRule, side: Side): boolean => ofPerson(t) || t.side === side;
+
+function tagsOn(open: readonly TriggeredRule[], of: (t: TriggeredRule) => readonly Tag[]): PerSide<Tag[]> {
+  const on = (side: Side): Tag[] => {
+    const all = new Set(open.filter((t) => reaches(t, side)).flatMap((t) => [...of(t)]));
+    return TAGS.filter((tag) => all.has(tag));
+  };
+  return { left: on('left'), right: on('right') };
 }
 
-function scoresOf(rules: readonly SafetyRule[], asked: Asked): SafetyState['scores'] {
-  return Object.fromEntries(
-    rules.flatMap((rule) => {
-      const scored = scoredPart(rule.trigger);
-      if (scored === null) return [];
-      return [
-        [rule.key, { left: scorePoints(scored, asked, 'left'), right: scorePoints(scored, asked, 'right') }],
-      ];
-    }),
-  );
+function actsOf(open: readonly TriggeredRule[]): SafetyActs {
+  const schools = open.flatMap((t) => t.rule.school ?? []);
+  const steps = open.flatMap((t) => t.rule.loadStepPercent ?? []);
+  return {
+    school: PAIN_SCHOOLS_BY_STRICTNESS.find((s) => schools.includes(s)) ?? null,
+    loadStepPercent: steps.length === 0 ? null : Math.min(...steps),
+    because: open.flatMap((t) => [
+      ...(t.rule.school === undefined
+        ? []
+        : [`${t.rule.title}: pain is judged by the ${t.rule.school} rule`]),
+      ...(t.rule.loadStepPercent === undefined
+        ? []
+        : [`${t.rule.title}: load steps of at most ${t.rule.loadStepPercent} %`]),
+    ]),
+  };
 }
 
-const offTags = (rule: SafetyRule): readonly Tag[] => (rule.off === 'everything' ? TAGS : rule.off);
+/** A triggered rule as one sentence: what, where, and what to do now. */
+export const signText = (t: TriggeredRule): string =>
+  `${t.rule.title}${t.side === 'none' ? '' : `, ${t.side}`}: ${t.rule.action}`;
 
 /**
- * Evaluates every safety rule on the answers given. Each open rule switches off exactly its tags;
- * an unanswered question blocks prescribing altogether, and is never read as no.
+ * Evaluates every safety rule on the answers given. Each open rule switches off exactly its tags; an unanswered question
+ * blocks prescribing altogether, and is never read as no. An emergency blocks the person, an urgent sign its side.
  */
 export function evaluateSafety(input: SafetyInput): SafetyState {
-  const { questions, asked } = askedOf(input);
-  const unanswered = questions.filter((q) => input.answers[q.key] === undefined).map((q) => q.key);
+  const asked: Asked = {
+    answers: input.answers,
+    ageYears: input.ageYears,
+    findings: input.findings ?? null,
+  };
+  const questions = questionsNow(input, asked);
+  const isAnswered = (key: string) =>
+    input.answers[key] !== undefined && (input.answered === undefined || input.answered.has(key));
+  const unanswered = questions.filter((q) => !isAnswered(q.key)).map((q) => q.key);
   const triggered = triggeredRules(input, asked);
   const open = triggered.filter((t) => t.status === 'open');
-  const tagsFor = (side: Side): Tag[] => {
-    const off = new Set(
-      open.filter((t) => t.side === 'none' || t.side === side).flatMap((t) => [...offTags(t.rule)]),
-    );
-    return TAGS.filter((tag) => off.has(tag));
-  };
   const treated = treatedSides(input.affected);
   const blocking = open.filter(
     (t) =>
-      t.rule.off === 'everything' && (t.side === 'none' || treated.length === 0 || treated.includes(t.side)),
+      t.off === 'everything' &&
+      (ofPerson(t) || treated.length === 0 || t.side === 'none' || treated.includes(t.side)),
   );
+  const missing = unanswered.length;
   return {
     asked: questions.map((q) => q.key),
     unanswered,
+    notTested: questions.map((q) => q.key).filter((k) => input.answers[k] === 'not-tested'),
     triggered,
     scores: scoresOf(input.rules, asked),
-    tagsOff: { left: tagsFor('left'), right: tagsFor('right') },
+    tagsOff: tagsOn(open, (t) => (t.off === 'everything' ? TAGS : t.off)),
+    supervised: tagsOn(open, (t) => t.rule.supervised ?? []),
+    acts: actsOf(open),
     stops: open.filter((t) => t.rule.level === 'emergency' || t.rule.level === 'urgent'),
+    blocking,
     blockedBecause: [
-      ...(unanswered.length > 0
-        ? [`${unanswered.length} safety ${unanswered.length === 1 ? 'answer is' : 'answers are'} missing`]
-        : []),
-      ...blocking.map((t) => `${t.rule.title}${t.side === 'none' ? '' : `, ${t.side}`}: ${t.rule.action}`),
+      ...blocking.map(signText),
+      ...(missing > 0 ? [`${missing} safety ${missing === 1 ? 'answer is' : 'answers are'} missing`] : []),
     ],
   };
+}
+
+/** How many exercises safety leaves on each side; one done with both feet needs both. */
+export function exercisesLeft(
+  exercises: readonly Pick<ExerciseDefinition, 'laterality' | 'tags'>[],
+  tagsOff: PerSide<readonly Tag[]>,
+): PerSide<number> {
+  const allOff = (side: Side) => TAGS.every((t) => tagsOff[side].includes(t));
+  const on = (side: Side, e: (typeof exercises)[number]) =>
+    !allOff(side) && !e.tags.some((t) => tagsOff[side].includes(t));
+  const left = (side: Side) =>
+    exercises.filter((e) => (e.laterality === 'together' ? SIDES.every((s) => on(s, e)) : on(side, e)))
+      .length;
+  return { left: left('left'), right: left('right') };
 }

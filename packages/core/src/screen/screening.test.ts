@@ -1,7 +1,8 @@
 import type { SafetyAnswer, SafetyQuestion, SafetyRule, Trigger } from './definition.js';
 import { footRiskClass } from './footRisk.js';
 import { referralLetter } from './letter.js';
-import { evaluateSafety, type SafetyFindings } from './safety.js';
+import { evaluateSafety } from './safety.js';
+import type { SafetyFindings } from './trigger.js';
 
 const evidence = { statement: '', source: 'test', kind: 'convention', version: 1 } as const;
 const question = (key: string, scope: 'person' | 'side' = 'side', onlyIf?: Trigger): SafetyQuestion => ({
@@ -10,6 +11,7 @@ const question = (key: string, scope: 'person' | 'side' = 'side', onlyIf?: Trigg
   kind: 'acute',
   scope,
   group: 'g',
+  how: 'ask',
   ...(onlyIf === undefined ? {} : { onlyIf }),
 });
 const rule = (key: string, trigger: Trigger, more: Partial<SafetyRule> = {}): SafetyRule => ({
@@ -56,10 +58,22 @@ describe('questions behind a gate', () => {
     expect(evaluate(questions, rules, { injury: 'left' }).unanswered).toEqual(['tender']);
   });
 
-  it('an answer left behind a gate that closed again counts for nothing', () => {
+  it('never drop a danger that was told: the gate only decides what is asked', () => {
     const lone = [rule('bone', 'tender')];
     expect(evaluate(questions, lone, { injury: 'left', tender: 'left' }).triggered).toHaveLength(1);
-    expect(evaluate(questions, lone, { injury: 'no', tender: 'left' }).triggered).toEqual([]);
+    expect(evaluate(questions, lone, { injury: 'no', tender: 'left' })).toMatchObject({
+      triggered: [{ side: 'left' }],
+      asked: ['injury'],
+    });
+  });
+
+  it('are no longer asked once retired, and what they told still counts', () => {
+    const retired = [{ ...question('old', 'person'), retired: true }];
+    expect(evaluate(retired, [rule('old', 'old', { scope: 'person' })], { old: 'yes' })).toMatchObject({
+      asked: [],
+      unanswered: [],
+      triggered: [{ side: 'none' }],
+    });
   });
 
   it('can be opened by a measured difference', () => {

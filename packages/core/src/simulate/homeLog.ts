@@ -18,6 +18,8 @@ export interface SimulatedHome {
 export interface SimulatedDay {
   readonly day: DayText;
   readonly firstStep: number;
+  /** Worst pain of the day before, as it is asked in the morning. */
+  readonly dayWorst: number;
   readonly session: {
     readonly before: number;
     readonly during: number;
@@ -55,6 +57,7 @@ export function simulateHomeLog(input: SimulatedHome): SimulatedDay[] {
             effort: clampScore(normal(random, flare ? 8.5 : 6, 0.6)),
           }
         : null;
-    return { day: addDays(input.from, i), firstStep, session };
+    const dayWorst = clampScore(level * 0.8 + (flaredYesterday ? 3 : 0));
+    return { day: addDays(input.from, i), firstStep, dayWorst, session };
   });
 }

@@ -47,6 +47,15 @@ export const raise: MeasureDefinition = {
   trials: { count: 1, combine: 'best' },
   error: { mdc: 4, source: 'test' },
   sideFlag: { kind: 'symmetry', below: 90, source: 'test' },
+  band: { min: 12, max: 25 },
+  norms: {
+    bands: [
+      { from: 21, female: 16, male: 22 },
+      { from: 41, female: 9, male: 12 },
+      { from: 61, female: 3, male: 4 },
+    ],
+    source: 'test',
+  },
 };
 
 export const toePress: MeasureDefinition = {

@@ -9,6 +9,7 @@ import {
   NO_PROTOCOL,
   shown,
   type Side,
+  stricterSchool,
   whyChange,
   whyCriterion,
 } from '@heathstep/core';
@@ -86,7 +87,13 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
             leading={stage?.leadingMeasure ?? ''}
             criteria={stage?.criteria ?? null}
           />
-          <SessionStrip course={course} school={stage?.painSchool ?? 'next-morning'} />
+          <SessionStrip
+            course={course}
+            school={stricterSchool(
+              stage?.painSchool ?? 'next-morning',
+              course.episode.safety?.acts.school ?? null,
+            )}
+          />
           <VisitPairs course={course} content={content} />
         </section>
         <aside className="bg-paper px-5 py-4">

@@ -2,13 +2,18 @@ import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Link, useParams } from 'react-router';
 import {
   doseSentence,
+  heldBack,
   type ExerciseDefinition,
   type Prescription,
   sentenceText,
+  stricterSchool,
   type Stage,
   variantOf,
 } from '@heathstep/core';
 import { lastFaults } from '@heathstep/contracts';
+import { ALL_RIGHT } from '../../parts/painWords.js';
+import { asSentence, EMERGENCY_SIGNS, REVIEW_SIGNS } from '../../parts/stopSigns.js';
+import { Blocked, whyHeldBack } from '../plan/Blocked.js';
 import { useContent, useCourse, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
 import { fullDay } from '../../parts/dates.js';
@@ -29,6 +34,14 @@ export function Handout() {
   }
   const { episode } = course.data;
   const { plan } = episode;
+  const held = whyHeldBack(course.data);
+  if (plan !== null && held.length > 0) {
+    return (
+      <main className="mx-auto max-w-xl px-6 py-16">
+        <Blocked reasons={held} episodeId={episode.id} />
+      </main>
+    );
+  }
   if (plan === null) {
     return (
       <main className="mx-auto max-w-xl px-6 py-16">
@@ -41,6 +54,8 @@ export function Handout() {
   }
   const { clinic } = session.data;
   const stage = content.data.protocols.flatMap((p) => p.stages).find((s) => s.key === plan.stage) as Stage;
+  const exerciseOf = (key: string) => content.data.exercises.find((e) => e.key === key);
+  const { kept, held: off } = heldBack(plan.items, exerciseOf, episode.tagsOff);
   const adjuncts = stage.adjuncts.filter((a) =>
     Object.entries(a.school ?? {}).every(([q, o]) => episode.schools[q] === o),
   );
@@ -54,6 +69,11 @@ export function Handout() {
           Back to the plan
         </Link>
       </div>
+      {off.length > 0 && (
+        <p className="no-print mb-4 rounded bg-hold-wash px-3 py-2 text-hold-deep" role="status">
+          {`Held back by safety, not printed: ${off.map((h) => exerciseOf(h.exercise)?.name ?? h.exercise).join(', ')}.`}
+        </p>
+      )}
       <header className="flex items-end justify-between border-b-2 border-ink pb-2">
         <div>
           <h1 className="text-3xl">{`${episode.person.name.split(' ')[0] ?? ''}, your plan`}</h1>
@@ -66,7 +86,7 @@ export function Handout() {
         </p>
       </header>
       <ol className="mt-2">
-        {plan.items.map((item, i) => {
+        {kept.map((item, i) => {
           const exercise = content.data.exercises.find((e) => e.key === item.exercise);
           if (exercise === undefined) return null;
           const figure = content.data.figures.find((f) => f.exercise === exercise.key);
@@ -119,21 +139,15 @@ export function Handout() {
       <section className="mt-3 grid grid-cols-2 gap-6 break-inside-avoid">
         <div>
           <h2>Is this pain all right?</h2>
-          <p>
-            {stage.painSchool === 'comfort'
-              ? 'Stay comfortable. If pain rises while you do it, do less.'
-              : 'Pain up to 5 of 10 while you do it is all right, if it settles within an hour and your next morning is as usual. If the next morning is worse by 2 or more, do less and tell us.'}
-          </p>
+          <p>{ALL_RIGHT[stricterSchool(stage.painSchool, episode.safety?.acts.school ?? null)]}</p>
         </div>
         <div>
           <h2>Stop</h2>
           <p>
-            <b>Stop and call {clinic.emergencyNumber}:</b> chest pain, breathlessness, a pop with loss of
-            push-off, a cold or white foot, a change of face, arm or speech.
+            <b>Stop and call {clinic.emergencyNumber}:</b> {asSentence(EMERGENCY_SIGNS)}.
           </p>
           <p>
-            <b>Stop for today and tell us, {clinic.phone}:</b> sharp sudden pain, numbness or tingling, giving
-            way, new swelling, colour change, broken skin, dizziness.
+            <b>Stop for today and tell us, {clinic.phone}:</b> {asSentence(REVIEW_SIGNS)}.
           </p>
         </div>
       </section>

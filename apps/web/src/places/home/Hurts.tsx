@@ -1,16 +1,35 @@
 import { useState } from 'react';
 import type { HomeView, StopPayload } from '@heathstep/contracts';
-import { EMERGENCY_SIGNS, PAUSE_SIGNS, REVIEW_SIGNS } from './homeModel.js';
+import { ALL_RIGHT } from '../../parts/painWords.js';
+import type { Delivery } from './homeStore.js';
+import { EMERGENCY_SIGNS, PAUSE_SIGNS, REVIEW_SIGNS } from '../../parts/stopSigns.js';
 
 interface HurtsProps {
   readonly clinic: HomeView['clinic'];
+  readonly school: HomeView['painSchool'];
+  /** Where the report is; the clinic was told only when it has arrived. */
+  readonly delivery: Delivery;
   readonly report: (payload: Pick<StopPayload, 'grade' | 'sign'>) => void;
   readonly back: () => void;
   readonly toList: () => void;
 }
 
+/** Said only when it is so. */
+function deliveryText(delivery: Delivery, phone: string): string {
+  switch (delivery) {
+    case 'told':
+      return 'Your clinic has been told.';
+    case 'sending':
+      return 'Telling your clinic.';
+    case 'kept':
+      return `Your clinic has not been told yet: there is no connection. Please call ${phone}.`;
+    case 'refused':
+      return `Your clinic could not be told from here. Please call ${phone}.`;
+  }
+}
+
 /** Three grades, the most serious first; shown at once, with or without a connection. */
-export function Hurts({ clinic, report, back, toList }: HurtsProps) {
+export function Hurts({ clinic, school, delivery, report, back, toList }: HurtsProps) {
   const [told, setTold] = useState<StopPayload['grade'] | null>(null);
   const tell = (grade: StopPayload['grade'], sign: string) => {
     report({ grade, sign });
@@ -25,7 +44,10 @@ export function Hurts({ clinic, report, back, toList }: HurtsProps) {
     return (
       <div className="flex flex-1 flex-col bg-ease px-5 py-10 text-paper" role="alert">
         <h1 className="text-4xl">Stop. Call now.</h1>
-        <p className="mt-4 text-xl">{`Call ${clinic.emergencyNumber}. Do not go on with the exercises. Your clinic has been told.`}</p>
+        <p className="mt-4 text-xl">{`Call ${clinic.emergencyNumber}. Do not go on with the exercises.`}</p>
+        <p className="mt-3 text-lg" role="status">
+          {deliveryText(delivery, clinic.phone)}
+        </p>
         <a
           className="mt-6 flex min-h-16 items-center justify-center rounded-xl bg-paper text-xl font-bold text-ease-deep"
           href={`tel:${clinic.emergencyNumber}`}
@@ -42,8 +64,10 @@ export function Hurts({ clinic, report, back, toList }: HurtsProps) {
       <div className="flex flex-1 flex-col px-5 py-10" role="alert">
         <h1>Stop for today</h1>
         <p className="mt-4">
-          Your clinic has been told and will speak with you before you go on. If it gets worse, do not wait:
-          call.
+          Do no more exercises until your clinic has spoken with you. If it gets worse, do not wait: call.
+        </p>
+        <p className="mt-3 font-semibold" role="status">
+          {deliveryText(delivery, clinic.phone)}
         </p>
         {call(clinic.phone, 'Call your clinic,')}
         <div className="flex-1" />
@@ -74,9 +98,7 @@ export function Hurts({ clinic, report, back, toList }: HurtsProps) {
         signs={PAUSE_SIGNS}
         choose={(s) => tell('pause', s)}
       />
-      <p className="mt-6 text-base">
-        Pain up to 5 of 10 that settles within an hour and leaves your next morning as usual is all right.
-      </p>
+      <p className="mt-6 text-base">{ALL_RIGHT[school]}</p>
       <button type="button" className="action-quiet mt-5 min-h-14 text-lg" onClick={back}>
         None of these, go on
       </button>

@@ -1,6 +1,6 @@
 import { CloudOff } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { addDays, doseSentence, isDueOn, sentenceText, weekdayOf } from '@heathstep/core';
+import { addDays, doseSentence, isDueOn, restsToday, sentenceText, weekdayOf } from '@heathstep/core';
 import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
 import { keep, stored } from '../../api/useEntries.js';
 import { longDay } from '../../parts/dates.js';
@@ -21,6 +21,11 @@ import { BigScore, FirstStepsPicture } from './pieces.js';
 
 const RUNNING = 'heathstep.home.running';
 
+/** Shown at once when a stop sign was reported here, before the clinic's answer has come back. */
+const STOPPED_HERE = 'You reported a stop sign. Please wait until your clinic has spoken with you.';
+/** What is still done on a day that begins with much pain. */
+const EASING: ReadonlySet<string> = new Set(['relief', 'range-static', 'aid']);
+
 type Screen =
   | { readonly at: 'list' }
   | { readonly at: 'before' }
@@ -33,13 +38,20 @@ type Screen =
 /** One thing per screen, large: the morning, today's exercises, the pacer, and how it was. */
 export function Today({ view: served, refresh }: { view: HomeView; refresh: () => void }) {
   const outbox = useOutbox(refresh);
-  const [others, due] = split(served);
-  const view = { ...withWaiting(served, outbox.list), items: due };
+  const locked = outbox.stopNotKnown(served.entries) !== null;
+  const [others, due] = split(locked ? { ...served, items: [] } : served);
   const [screen, setScreen] = useState<Screen>({ at: 'list' });
   const [running, setRunning] = useState<Running | null>(() => {
     const kept = stored<Running | null>(RUNNING, null);
     return kept !== null && kept.day === served.today ? kept : null;
   });
+  const rest = running?.before != null && restsToday(served.painSchool, running.before);
+  const view: HomeView = {
+    ...withWaiting(served, outbox.list),
+    items: rest ? due.filter((i) => EASING.has(i.exercise.aim)) : due,
+    stopped: locked ? STOPPED_HERE : served.stopped,
+  };
+  const [reported, setReported] = useState<string | null>(null);
   useEffect(() => keep(RUNNING, running, running === null), [running]);
   useEffect(() => {
     // Newer browsers return a promise here, which an effect must not.
@@ -54,7 +66,11 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
       before,
       done: running?.done ?? [],
     });
-    setScreen({ at: 'exercise', index: nextIndex(view, running?.done ?? []) });
+    setScreen(
+      restsToday(view.painSchool, before)
+        ? { at: 'list' }
+        : { at: 'exercise', index: nextIndex(view, running?.done ?? []) },
+    );
   };
   const finished = (done: Done) => {
     const all = [...(running?.done ?? []).filter((d) => d.exercise !== done.exercise), done];
@@ -69,10 +85,14 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
     return (
       <Hurts
         clinic={view.clinic}
+        school={view.painSchool}
+        delivery={reported === null ? 'sending' : outbox.delivery(reported)}
         back={() => setScreen(screen.back)}
         report={(payload) => {
+          const id = crypto.randomUUID();
+          setReported(id);
           send({
-            id: crypto.randomUUID(),
+            id,
             version: 1,
             kind: 'stop',
             day: view.today,
@@ -283,6 +303,11 @@ function List({ view, others, running, outbox, setScreen, send, hurts }: ListPro
             })
           }
         />
+      )}
+      {running?.before != null && restsToday(view.painSchool, running.before) && (
+        <p className="mx-5 mt-5 rounded-xl bg-hold-wash p-4 text-hold-deep" role="status">
+          {`It hurts ${running.before} of 10 before you start. Today only what eases and moves; leave the rest, and tell your clinic if it is the same tomorrow: ${view.clinic.phone}.`}
+        </p>
       )}
       {view.items.length > 0 && (
         <section className="mt-6 px-5">

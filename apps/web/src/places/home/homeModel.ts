@@ -67,21 +67,3 @@ export function withWaiting(view: HomeView, waiting: readonly HomeEntryBody[]): 
   }
   return { ...view, entries: [...newest.values()] };
 }
-
-export const REVIEW_SIGNS = [
-  'Sharp or sudden pain',
-  'Numbness or tingling',
-  'It gave way',
-  'New swelling',
-  'The colour changed',
-  'The skin broke',
-  'Dizziness',
-] as const;
-export const EMERGENCY_SIGNS = [
-  'Chest pain',
-  'Breathlessness',
-  'A pop, and no push-off',
-  'A cold or white foot',
-  'Face, arm or speech changed',
-] as const;
-export const PAUSE_SIGNS = ['A cramp that does not ease in a minute', 'Too tired to do it well'] as const;

@@ -1,10 +1,14 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
-import type { HomeEntryBody, HomeEntryView } from '@heathstep/contracts';
+import type { HomeEntryBody, HomeEntryView, StopPayload } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keep, stored } from '../../api/useEntries.js';
 
 const KEY = 'heathstep.home.waiting';
 const RETRY_MS = 4000;
+const STOPPED = 'heathstep.home.stopped';
+
+/** Where a report is on its way to the clinic. */
+export type Delivery = 'sending' | 'told' | 'kept' | 'refused';
 
 /** Log entries on their way: kept on the phone until the clinic has them, sent in order, safe to repeat. */
 export class HomeOutbox {
@@ -15,6 +19,7 @@ export class HomeOutbox {
   private readonly listeners = new Set<() => void>();
   lost = false;
   refused: string | null = null;
+  private readonly refusedIds = new Set<string>();
 
   constructor(private readonly saved: () => void) {
     if (this.waiting.length > 0) this.soon(0);
@@ -31,7 +36,22 @@ export class HomeOutbox {
     return this.waiting;
   }
 
+  /** Where an entry is; only what has left this phone and was taken has been told. */
+  delivery(id: string): Delivery {
+    if (this.refusedIds.has(id)) return 'refused';
+    if (!this.waiting.some((w) => w.id === id)) return 'told';
+    return this.lost ? 'kept' : 'sending';
+  }
+
+  /** The stop sign reported on this phone that the clinic's own answer does not know of yet; null when there is none. */
+  stopNotKnown(known: readonly { readonly id: string }[]): string | null {
+    const id = stored<string | null>(STOPPED, null);
+    return id === null || known.some((e) => e.id === id) ? null : id;
+  }
+
   add(entry: HomeEntryBody): void {
+    if (entry.kind === 'stop' && (entry.payload as StopPayload).grade !== 'pause')
+      keep(STOPPED, entry.id, false);
     this.waiting = [
       ...this.waiting.filter((w) => !(w.id === entry.id && w.version === entry.version)),
       entry,
@@ -60,6 +80,7 @@ export class HomeOutbox {
     } catch (error) {
       if (error instanceof ApiError && !error.passing && error.status < 500 && error.status !== 401) {
         this.refused = error.problem.errors?.[0]?.detail ?? error.message;
+        this.refusedIds.add(next.id);
         this.drop(next);
         this.saved();
       } else {

@@ -1,15 +1,27 @@
 import { Octagon } from 'lucide-react';
 import { Link } from 'react-router';
 import type { CourseView } from '@heathstep/contracts';
+import { ageProblem, type ProtocolDefinition, signText } from '@heathstep/core';
+
+const reported = (course: CourseView): string[] =>
+  course.episode.openStops.map((s) => `Reported at home on ${s.day}: ${s.sign}`);
 
 /** Why nothing can be prescribed; empty when something can. */
-export function whyBlocked(course: CourseView): string[] {
-  const { safety, openStops } = course.episode;
+export function whyBlocked(course: CourseView, protocol: ProtocolDefinition): string[] {
+  const { safety, person } = course.episode;
+  const age = ageProblem(protocol, person.ageYears);
   return [
-    ...openStops.map((s) => `Reported at home on ${s.day}: ${s.sign}`),
+    ...reported(course),
     ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
+    ...(age === null ? [] : [age]),
   ];
 }
+
+/** Why what was given before is held back now: an open sign, not an answer that is merely missing. */
+export const whyHeldBack = (course: CourseView): string[] => [
+  ...reported(course),
+  ...(course.episode.safety?.blocking ?? []).map(signText),
+];
 
 export function Blocked({ reasons, episodeId }: { reasons: readonly string[]; episodeId: string }) {
   return (

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CourseView, PlanView } from '@heathstep/contracts';
-import type { Stage } from '@heathstep/core';
+import { heldBack, type Stage } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { fullDay } from '../../parts/dates.js';
@@ -30,6 +30,11 @@ export function Given({
   const model = planModel(plan.items, course, content, stage);
   const next = useDraft(course);
   const nameOf = (exercise: string) => content.exercises.find((e) => e.key === exercise)?.name ?? exercise;
+  const { held } = heldBack(
+    plan.items,
+    (key) => content.exercises.find((e) => e.key === key),
+    course.episode.tagsOff,
+  );
   const aside = (
     <>
       <Sums model={model} course={course} limit={stage.loadRisePercent} />
@@ -49,6 +54,11 @@ export function Given({
         <div className="my-4">
           <Blocked reasons={blocked} episodeId={course.episode.id} />
         </div>
+      )}
+      {held.length > 0 && (
+        <p className="mt-3 rounded bg-hold-wash px-3 py-2 text-hold-deep" role="status">
+          {`Held back at home since an answer changed: ${held.map((h) => `${nameOf(h.exercise)} (${h.why})`).join('; ')}. Make the next version.`}
+        </p>
       )}
       <div className="mt-4">
         <Lines model={model} course={course} content={content} previous={null} errors={{}} />

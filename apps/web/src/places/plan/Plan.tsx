@@ -1,5 +1,6 @@
 import { Link, useParams } from 'react-router';
 import type { CourseView } from '@heathstep/contracts';
+import { NO_PROTOCOL } from '@heathstep/core';
 import { ApiError } from '../../api/client.js';
 import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
@@ -38,7 +39,8 @@ function PlanPlace({ course, content }: { course: CourseView; content: ClinicCon
 
 function PlanBody({ course, content }: { course: CourseView; content: ClinicContent }) {
   const { episode } = course;
-  const blocked = whyBlocked(course);
+  const protocol = content.protocols.find((p) => p.key === episode.protocol) ?? NO_PROTOCOL;
+  const blocked = whyBlocked(course, protocol);
   if (episode.protocol === '') return <NoProtocol episodeId={episode.id} />;
   if (episode.draft !== null)
     return (

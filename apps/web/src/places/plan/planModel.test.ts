@@ -18,7 +18,7 @@ const content: ClinicContent = {
 const stage = content.protocols[0]?.stages[1] as Stage;
 const course = (tagsOff: string[] = [], more: object = {}) =>
   ({
-    episode: { affected: 'left', bodyMassKg: 70, safety: { tagsOff: { left: tagsOff, right: tagsOff } } },
+    episode: { affected: 'left', bodyMassKg: 70, tagsOff: { left: tagsOff, right: tagsOff } },
     loadDone: [],
     loggedDays: 0,
     ...more,

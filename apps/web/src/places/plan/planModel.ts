@@ -83,7 +83,7 @@ export function neighbour(
   course: CourseView,
   content: ClinicContent,
 ): ComposedExercise | null {
-  const off = course.episode.safety?.tagsOff ?? { left: [], right: [] };
+  const off = course.episode.tagsOff;
   // What stands side by side has no easier and harder.
   if (content.ladders.find((l) => l.key === line.exercise.ladder)?.set === true) return null;
   for (let rung = line.exercise.rung + by; rung > 0; rung += by) {
@@ -119,7 +119,7 @@ export function addable(
   course: CourseView,
   content: ClinicContent,
 ): { exercise: ExerciseDefinition; off: string | null }[] {
-  const off = course.episode.safety?.tagsOff ?? { left: [], right: [] };
+  const off = course.episode.tagsOff;
   const aside = new Set(content.ownExercises.filter((o) => o.retired).map((o) => o.key));
   return content.exercises
     .filter((e) => !aside.has(e.key))

@@ -26,7 +26,8 @@ export function CloseRule({ live, rule, done }: { live: LiveVisit; rule: Trigger
     <CloseDialog
       title={rule.rule.title}
       today={live.course.episode.today}
-      overridable={canOverride(rule.rule.level)}
+      ways={rule.rule.closes ?? []}
+      overridable={canOverride(rule.rule)}
       send={send}
       cancel={done}
     />

@@ -16,6 +16,8 @@ import { sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { CloseRule } from './CloseRule.js';
 import { Letter } from './Letter.js';
+import { tagList } from '../../parts/tagWords.js';
+import { LimitsForm } from './LimitsForm.js';
 import type { LiveVisit } from './live.js';
 
 const LEVELS: Record<TriggeredRule['rule']['level'], { readonly word: string; readonly className: string }> =
@@ -85,11 +87,32 @@ function ReportedAtHome({ live }: { live: LiveVisit }) {
   );
 }
 
+/** Signs of a foot that is active now: above every risk class. */
+const ACTIVE_FOOT: ReadonlySet<string> = new Set([
+  'charcot',
+  'hot-foot-feeling',
+  'tissue-loss',
+  'septic-joint',
+  'joint-infection',
+  'limb-threat',
+]);
+const DEFORMITIES = ['toes-curled', 'bunion-seen', 'hallux-leans'] as const;
+
+/** A bunion, claw or hammer toes seen or measured on either foot. */
+const deformed = (live: LiveVisit): boolean =>
+  (['left', 'right'] as const).some((side) =>
+    DEFORMITIES.some((key) => live.reasoning().known.at(key, side).state === 'present'),
+  );
+
+/** Any yes is a yes; a no only when every one is. */
+const eitherOf = (answers: readonly (boolean | null)[]): boolean | null =>
+  answers.includes(true) ? true : answers.includes(null) ? null : false;
+
 /** Scores and classes worked out from the answers and what was measured. */
 function Computed({ live }: { live: LiveVisit }) {
   const yes = (key: string): boolean | null => {
     const answer = live.get<SafetyAnswer>(`safety.${key}`);
-    return answer === null ? null : answer !== 'no';
+    return answer === null || answer === 'not-tested' ? null : answer !== 'no';
   };
   const lost = (['left', 'right'] as const).some(
     (s) => seenSign(live.readings.entries, 'feeling-lost', s) !== null,
@@ -102,15 +125,18 @@ function Computed({ live }: { live: LiveVisit }) {
   const risk = footRiskClass({
     feelingLost: lost || yes('protective-feeling-lost'),
     poorCirculation: noPulse || yes('poor-circulation'),
-    deformity: rigid || yes('rigid-flat-foot'),
-    history: yes('past-ulcer'),
+    deformity: rigid || deformed(live) || yes('rigid-flat-foot'),
+    history: eitherOf([yes('past-ulcer'), yes('amputation'), yes('kidney-failure')]),
+    activeFoot: live.safety.stops.some((t) => ACTIVE_FOOT.has(t.rule.key)),
   });
   const shows = live.safety.asked.includes('wells-bed');
   return (
     <p className="mb-4 flex flex-wrap gap-x-8 gap-y-1 text-sm">
       <span>
         Foot risk class:{' '}
-        <b>{risk.riskClass === null ? 'not known yet' : `${risk.riskClass}, ${risk.word}`}</b>
+        <b className={risk.active ? 'text-ease-deep' : ''}>
+          {risk.riskClass === null ? risk.word : `${risk.riskClass}, ${risk.word}`}
+        </b>
         <span className="text-ink-2">
           {risk.because.length > 0 ? ` (${risk.because.join(', ')})` : ''}
           {risk.checkMonths === null || risk.riskClass === 0
@@ -152,15 +178,7 @@ function Group({
           {open.length === 0 ? 'answered' : `${open.length} to answer`}
         </span>
         <div className="flex-1" />
-        {open.length > 0 && (
-          <button
-            type="button"
-            className="text-action min-h-9 text-sm"
-            onClick={() => open.forEach((q) => live.set(`safety.${q.key}`, 'no'))}
-          >
-            {open.length === questions.length ? 'Asked, none of these' : 'The rest: no'}
-          </button>
-        )}
+        <AllAtOnce name={name} live={live} open={open} />
       </div>
       <ul>
         {questions.map((q) => (
@@ -168,6 +186,31 @@ function Group({
         ))}
       </ul>
     </section>
+  );
+}
+
+/** Several at once: what was asked, and apart from it what was tested. Not tested is never a no. */
+function AllAtOnce({ name, live, open }: { name: string; live: LiveVisit; open: readonly SafetyQuestion[] }) {
+  const put = (list: readonly SafetyQuestion[], answer: SafetyAnswer) =>
+    list.forEach((q) => live.set(`safety.${q.key}`, answer));
+  const asked = open.filter((q) => q.how === 'ask');
+  const tested = open.filter((q) => q.how === 'test');
+  const press = (text: string, list: readonly SafetyQuestion[], answer: SafetyAnswer) => (
+    <button
+      type="button"
+      className="text-action min-h-9 text-sm"
+      aria-label={`${text}: ${name}`}
+      onClick={() => put(list, answer)}
+    >
+      {text}
+    </button>
+  );
+  return (
+    <span className="flex gap-4">
+      {asked.length > 0 && press('Asked, none of these', asked, 'no')}
+      {tested.length > 0 && press(`Tested ${tested.length}, none found`, tested, 'no')}
+      {tested.length > 0 && press('Not tested', tested, 'not-tested')}
+    </span>
   );
 }
 
@@ -181,16 +224,23 @@ const SIDES: readonly (readonly [SafetyAnswer, string])[] = [
   ['both', 'Both'],
   ['right', 'R'],
 ];
+const NOT_TESTED: readonly [SafetyAnswer, string] = ['not-tested', 'Not tested'];
+
+const TONE = (value: SafetyAnswer): string => {
+  if (value === 'no') return 'bg-line text-ink';
+  return value === 'not-tested' ? 'bg-hold-wash text-hold-deep' : 'bg-ease text-paper';
+};
 
 function Question({ question, live }: { question: SafetyQuestion; live: LiveVisit }) {
   const key = `safety.${question.key}`;
   const answer = live.store.get(key) as SafetyAnswer | null;
   const last = question.kind === 'lasting' ? lastAnswer(live, question.key) : null;
-  const words = question.scope === 'person' ? PERSON : SIDES;
+  const scale = question.scope === 'person' ? PERSON : SIDES;
+  const words = question.how === 'test' ? [...scale, NOT_TESTED] : scale;
   return (
     <li className="flex items-center gap-4 border-b border-line-2 py-0.5">
       <span
-        className={`min-w-0 flex-1 ${answer === null ? '' : answer === 'no' ? 'text-ink-2' : 'font-semibold'}`}
+        className={`min-w-0 flex-1 ${answer === null ? '' : answer === 'no' || answer === 'not-tested' ? 'text-ink-2' : 'font-semibold'}`}
       >
         {question.text}
         {answer === null && last !== null && (
@@ -206,7 +256,7 @@ function Question({ question, live }: { question: SafetyQuestion; live: LiveVisi
             aria-checked={answer === value}
             aria-label={value === 'left' ? 'Left' : value === 'right' ? 'Right' : word}
             tabIndex={answer === value || (answer === null && i === 0) ? 0 : -1}
-            className={`min-h-10 min-w-11 px-2 text-sm font-semibold ${answer === value ? (value === 'no' ? 'bg-line text-ink' : 'bg-ease text-paper') : 'text-ink-2 hover:bg-heather-wash'}`}
+            className={`min-h-10 min-w-11 px-2 text-sm font-semibold ${answer === value ? TONE(value) : 'text-ink-2 hover:bg-heather-wash'}`}
             onClick={() => live.set(key, value)}
             onKeyDown={(event) => {
               const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
@@ -234,6 +284,22 @@ function Question({ question, live }: { question: SafetyQuestion; live: LiveVisi
 function closedBy(live: LiveVisit, t: TriggeredRule): string {
   const found = live.course.episode.closures.find((c) => c.rule === t.rule.key && c.side === t.side);
   return found === undefined ? '' : ` (${found.by}, ${longDay(found.at)})`;
+}
+
+/** What an open sign does to the plan, in words. */
+function effectOf(t: TriggeredRule): string {
+  const { rule, off } = t;
+  const everyone = rule.level === 'emergency' || rule.blocks === 'person';
+  const blocks =
+    t.side === 'none' || everyone ? 'Blocks everything.' : `Blocks everything of the ${t.side} side.`;
+  return [
+    off === 'everything' ? blocks : off.length === 0 ? '' : `Switches off ${tagList(off)}.`,
+    rule.supervised === undefined ? '' : `Only with someone beside: ${tagList(rule.supervised)}.`,
+    rule.school === undefined ? '' : `Pain is judged by the ${rule.school} rule.`,
+    rule.loadStepPercent === undefined ? '' : `Load steps of at most ${rule.loadStepPercent} %.`,
+  ]
+    .filter((w) => w !== '')
+    .join(' ');
 }
 
 /** What the answers opened, most serious first, each closed or overridden where that is allowed. */
@@ -265,13 +331,11 @@ function Triggered({ live }: { live: LiveVisit }) {
               {t.side === 'none' ? '' : `, ${t.side}`}
             </Why>
             <span className="block text-sm text-ink-2">
-              {t.rule.action}.{' '}
-              {t.rule.off === 'everything'
-                ? 'Blocks everything.'
-                : t.rule.off.length === 0
-                  ? ''
-                  : `Switches off ${t.rule.off.map((tag) => tag.replaceAll('-', ' ')).join(', ')}.`}
+              {t.rule.action}. {effectOf(t)}
             </span>
+            {t.status === 'open' && t.rule.until === 'limits' && t.side !== 'none' && (
+              <LimitsForm live={live} side={t.side} />
+            )}
             {t.closure !== null && (
               <span className="block text-sm">
                 {sentence(t.status)}: {t.closure.text}
@@ -285,7 +349,7 @@ function Triggered({ live }: { live: LiveVisit }) {
               className="text-action min-h-9 whitespace-nowrap text-sm"
               onClick={() => setClosing(t)}
             >
-              {canOverride(t.rule.level) ? 'Override or close' : 'Close with result'}
+              {canOverride(t.rule) ? 'Override or close' : 'Close with result'}
             </button>
           )}
         </li>

@@ -11,6 +11,7 @@ import {
   withUnit,
 } from '@heathstep/core';
 import { pointsReading } from '@heathstep/contracts';
+import { sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { Ideas } from './findings/Ideas.js';
 import { NextTests } from './findings/NextTests.js';
@@ -81,15 +82,27 @@ function Part({ title, children }: { title: string; children: React.ReactNode })
 function SafetyLine({ live }: { live: LiveVisit }) {
   const { safety } = live;
   const open = safety.triggered.filter((t) => t.status === 'open');
-  const blocked = safety.unanswered.length === 0 && safety.blockedBecause.length > 0;
+  const [stop] = safety.stops;
   const to = `/episodes/${live.course.episode.id}/visit/safety${live.visitQuery}`;
-  const [tone, Icon, text] = blocked
-    ? (['text-ease-deep', Octagon, `Blocked: ${open[0]?.rule.title ?? ''}`] as const)
-    : safety.unanswered.length > 0
-      ? (['text-hold-deep', TriangleAlert, `${safety.unanswered.length} safety answers missing`] as const)
-      : open.length > 0
-        ? (['text-hold-deep', TriangleAlert, `Safety answered, ${open.length} to mind`] as const)
-        : (['text-go-deep', Check, 'Safety answered, nothing open'] as const);
+  const missing = safety.unanswered.length;
+  const left = safety.notTested.length;
+  const untested = left > 0 ? `, ${left} not tested` : '';
+  const [tone, Icon, text] =
+    stop !== undefined
+      ? (['text-ease-deep', Octagon, `${sentence(stop.rule.level)}: ${stop.rule.title}`] as const)
+      : missing > 0
+        ? (['text-hold-deep', TriangleAlert, `${missing} safety answers missing`] as const)
+        : safety.blocking.length > 0
+          ? (['text-ease-deep', Octagon, `Blocked: ${safety.blocking[0]?.rule.title ?? ''}`] as const)
+          : open.length > 0
+            ? ([
+                'text-hold-deep',
+                TriangleAlert,
+                `Safety answered, ${open.length} to mind${untested}`,
+              ] as const)
+            : left > 0
+              ? (['text-hold-deep', TriangleAlert, `Safety asked${untested}`] as const)
+              : (['text-go-deep', Check, 'Safety answered, nothing open'] as const);
   return (
     <Link
       to={to}

@@ -141,7 +141,12 @@ function Bench({
   useKeys(live, step);
   return (
     <WhatIfProvider>
-      <EpisodeHead episode={{ ...episode, affected: live.affected }} condition={live.conditionName}>
+      <EpisodeHead
+        episode={{ ...episode, affected: live.affected }}
+        condition={live.conditionName}
+        safety={live.safety}
+        query={live.visitQuery}
+      >
         <p className="text-right text-sm text-ink-2">
           <span className="font-semibold text-ink">
             {visit.kind === 'first' ? 'First visit' : `Review, visit ${visit.number}`}

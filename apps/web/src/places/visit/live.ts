@@ -34,7 +34,7 @@ import {
   newestEntries,
   rankOnEntries,
   reasonOnEntries,
-  safetyOf,
+  safetyAt,
   skillFacts,
   storyFacts,
   takenOf,
@@ -181,6 +181,18 @@ function once<T>(work: () => T): () => T {
   return () => (kept ??= { value: work() }).value;
 }
 
+/** The safety step in a word: an open stop first, whatever else is missing. */
+function safetyProgress(safety: SafetyState): string {
+  const open = safety.triggered.filter((t) => t.status === 'open').length;
+  const [stop] = safety.stops;
+  if (stop !== undefined) return stop.rule.level === 'emergency' ? 'emergency open' : 'urgent open';
+  if (safety.unanswered.length > 0)
+    return `${safety.asked.length - safety.unanswered.length} of ${safety.asked.length}`;
+  if (safety.blocking.length > 0) return 'blocked';
+  const left = safety.notTested.length > 0 ? `${safety.notTested.length} not tested` : '';
+  return [open > 0 ? `${open} to mind` : '', left].filter((t) => t !== '').join(', ') || 'nothing open';
+}
+
 export function liveVisit(
   course: CourseView,
   content: ClinicContent,
@@ -209,16 +221,19 @@ export function liveVisit(
     skills: skillFacts(visits),
     stageSince: episode.stages[episode.stages.length - 1]?.since ?? episode.startedAt,
     affected,
+    ageYears: episode.person.ageYears,
+    sex: episode.person.sex,
   };
   const story = storyFacts(current);
-  const closures = episode.closures.map((c) => ({ rule: c.rule, side: c.side, kind: c.kind, text: c.text }));
-  const safety = safetyOf(
+  const safety = safetyAt(
     content,
-    entriesOf(entries),
-    affected,
-    episode.person.ageYears,
-    closures,
-    readings.findings(),
+    visits,
+    { ...visit, entries },
+    {
+      affected,
+      ageYears: episode.person.ageYears,
+      closures: episode.closures,
+    },
   );
   const irritability = judgeIrritability(story);
   const cannotTakeWeight =
@@ -289,7 +304,6 @@ export function liveVisit(
     return stepText(rows.done + marked, rows.of + drawn.length, get<string>(`skip.${step}`));
   };
   const storyRows = partsOf('story');
-  const open = safety.triggered.filter((t) => t.status === 'open').length;
   return {
     course,
     content,
@@ -336,14 +350,7 @@ export function liveVisit(
       ),
       safety: {
         done: safety.unanswered.length === 0,
-        text:
-          safety.unanswered.length > 0
-            ? `${safety.asked.length - safety.unanswered.length} of ${safety.asked.length}`
-            : safety.blockedBecause.length > 0
-              ? 'blocked'
-              : open > 0
-                ? `${open} to mind`
-                : 'nothing open',
+        text: safetyProgress(safety),
       },
       look: stepProgress('look'),
       measure: stepProgress('measure'),

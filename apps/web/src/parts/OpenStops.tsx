@@ -1,0 +1,76 @@
+import { Octagon } from 'lucide-react';
+import { Link } from 'react-router';
+import type { EpisodeView } from '@heathstep/contracts';
+import type { SafetyState } from '@heathstep/core';
+import { longDay } from './dates.js';
+import { sentence } from './Judgement.js';
+
+const MOST_SHOWN = 4;
+
+interface OpenStop {
+  readonly id: string;
+  readonly level: string;
+  readonly what: string;
+  readonly where: string;
+  readonly now: string;
+  readonly to: string;
+}
+
+function openStops(episode: EpisodeView, safety: SafetyState | null, query: string): readonly OpenStop[] {
+  const screen = `/episodes/${episode.id}/visit/safety${query}`;
+  return [
+    ...episode.openStops.map((s) => ({
+      id: s.id,
+      level: s.grade === 'emergency' ? 'Emergency' : 'Reported at home',
+      what: s.sign,
+      where: longDay(s.day),
+      now: 'Speak with the person, ask every acute sign again, and close it with its result in Course',
+      to: `/episodes/${episode.id}/course`,
+    })),
+    ...(safety?.stops ?? []).map((t) => ({
+      id: `${t.rule.key}-${t.side}`,
+      level: sentence(t.rule.level),
+      what: t.rule.title,
+      where: t.side === 'none' ? '' : t.side,
+      now: t.rule.action,
+      to: screen,
+    })),
+  ];
+}
+
+/** Open emergencies and urgents, by name and with what to do now: above everything, on every place of an episode. */
+export function OpenStops({
+  episode,
+  safety,
+  query = '',
+}: {
+  episode: EpisodeView;
+  safety: SafetyState | null;
+  query?: string;
+}) {
+  const stops = openStops(episode, safety, query);
+  if (stops.length === 0) return null;
+  const hidden = stops.length - MOST_SHOWN;
+  return (
+    <section aria-label="Open stop signs" className="no-print bg-ease px-5 py-1.5 text-paper" role="status">
+      <ul>
+        {stops.slice(0, MOST_SHOWN).map((s) => (
+          <li key={s.id} className="flex min-h-8 items-baseline gap-2">
+            <Octagon className="size-4 shrink-0 translate-y-0.5" aria-hidden />
+            <Link to={s.to} className="min-w-0 font-semibold hover:underline">
+              {`${s.level}: ${s.what}${s.where === '' ? '' : `, ${s.where}`}.`}{' '}
+              <span className="font-normal">{s.now}</span>
+            </Link>
+          </li>
+        ))}
+        {hidden > 0 && (
+          <li className="min-h-8">
+            <Link to={stops[MOST_SHOWN]?.to ?? ''} className="font-semibold hover:underline">
+              {`and ${hidden} more, in Safety`}
+            </Link>
+          </li>
+        )}
+      </ul>
+    </section>
+  );
+}

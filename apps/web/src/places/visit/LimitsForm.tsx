@@ -1,0 +1,210 @@
+import { useState, type SyntheticEvent } from 'react';
+import {
+  allowable,
+  type Limits,
+  type Side,
+  type Tag,
+  WEIGHT_BEARING,
+  type WeightBearing,
+} from '@heathstep/core';
+import { entryProblem } from '@heathstep/contracts';
+import { TAG_WORDS } from '../../parts/tagWords.js';
+import type { LiveVisit } from './live.js';
+
+const WHAT: readonly (readonly [Limits['what'], string])[] = [
+  ['surgery', 'Surgery'],
+  ['cast', 'Cast'],
+  ['fracture', 'Fracture'],
+  ['other', 'Other'],
+];
+const WEIGHT_WORDS: Readonly<Record<WeightBearing, string>> = {
+  none: 'No weight',
+  partial: 'Part of the weight',
+  full: 'Full weight',
+};
+
+interface Typed {
+  readonly what: Limits['what'];
+  readonly day: string;
+  readonly weightBearing: WeightBearing | null;
+  readonly partialKg: string;
+  readonly allowed: readonly Tag[];
+  readonly text: string;
+  readonly by: string;
+}
+
+const START: Typed = {
+  what: 'surgery',
+  day: '',
+  weightBearing: null,
+  partialKg: '',
+  allowed: [],
+  text: '',
+  by: '',
+};
+
+const typedFrom = (l: Limits | null): Typed =>
+  l === null ? START : { ...l, partialKg: l.partialKg === null ? '' : String(l.partialKg) };
+
+function problems(t: Typed, today: string): Partial<Record<keyof Typed, string>> {
+  const kg = Number(t.partialKg.replace(',', '.'));
+  return {
+    ...(t.day === '' ? { day: 'Type the date' } : t.day > today ? { day: 'Not after today' } : {}),
+    ...(t.weightBearing === null ? { weightBearing: 'Choose how much weight is allowed' } : {}),
+    ...(t.weightBearing === 'partial' && !(kg >= 1 && kg <= 150) ? { partialKg: 'From 1 to 150 kg' } : {}),
+    ...(t.text.trim() === '' ? { text: 'Type the allowed range and the limits, in their words' } : {}),
+    ...(t.by.trim() === '' ? { by: 'Say who allowed it' } : {}),
+  };
+}
+
+const limitsOf = (t: Typed): Limits => {
+  const weightBearing = t.weightBearing ?? 'none';
+  return {
+    what: t.what,
+    day: t.day,
+    weightBearing,
+    partialKg: weightBearing === 'partial' ? Number(t.partialKg.replace(',', '.')) : null,
+    allowed: t.allowed.filter((tag) => allowable(weightBearing).includes(tag)),
+    text: t.text,
+    by: t.by,
+  };
+};
+
+/** What the surgeon or clinic allows of one side; everything not ticked stays off. */
+export function LimitsForm({ live, side }: { live: LiveVisit; side: Side }) {
+  const key = `limits.${side}`;
+  const standing = live.get<Limits>(key);
+  const [typed, setTyped] = useState(() => typedFrom(standing));
+  const [tried, setTried] = useState(false);
+  const wrong = tried ? problems(typed, live.course.episode.today) : {};
+  const put = (change: Partial<Typed>) => setTyped((t) => ({ ...t, ...change }));
+  const submit = (event: SyntheticEvent) => {
+    event.preventDefault();
+    setTried(true);
+    if (Object.keys(problems(typed, live.course.episode.today)).length > 0) return;
+    const limits = limitsOf(typed);
+    if (entryProblem(key, limits) === null) live.set(key, limits);
+  };
+  const note = (field: keyof Typed) =>
+    wrong[field] === undefined ? null : (
+      <span role="alert" className="block text-sm text-ease-deep">
+        {wrong[field]}
+      </span>
+    );
+  const choices = typed.weightBearing === null ? [] : allowable(typed.weightBearing);
+  return (
+    <form
+      className="mt-2 space-y-3 border-t border-line pt-2"
+      onSubmit={submit}
+      noValidate
+      aria-label={`What is allowed, ${side}`}
+    >
+      <div className="flex flex-wrap gap-x-6 gap-y-2">
+        <label>
+          <span className="block text-sm text-ink-2">After</span>
+          <select
+            className="field"
+            value={typed.what}
+            onChange={(e) => put({ what: e.target.value as Limits['what'] })}
+          >
+            {WHAT.map(([value, word]) => (
+              <option key={value} value={value}>
+                {word}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          <span className="block text-sm text-ink-2">On, or the end of the cast</span>
+          <input
+            className="field"
+            type="date"
+            max={live.course.episode.today}
+            value={typed.day}
+            onChange={(e) => put({ day: e.target.value })}
+          />
+          {note('day')}
+        </label>
+        <div role="radiogroup" aria-label={`Weight-bearing allowed, ${side}`}>
+          <span className="block text-sm text-ink-2">Weight-bearing allowed</span>
+          <div className="flex">
+            {WEIGHT_BEARING.map((w) => (
+              <button
+                key={w}
+                type="button"
+                role="radio"
+                aria-checked={typed.weightBearing === w}
+                className={`min-h-11 px-3 text-sm font-semibold ${typed.weightBearing === w ? 'bg-heather text-paper' : 'text-ink-2 hover:bg-heather-wash'}`}
+                onClick={() => put({ weightBearing: w })}
+              >
+                {WEIGHT_WORDS[w]}
+              </button>
+            ))}
+          </div>
+          {note('weightBearing')}
+        </div>
+        {typed.weightBearing === 'partial' && (
+          <label>
+            <span className="block text-sm text-ink-2">Up to, kg</span>
+            <input
+              className="field w-24"
+              inputMode="decimal"
+              value={typed.partialKg}
+              onChange={(e) => put({ partialKg: e.target.value })}
+            />
+            {note('partialKg')}
+          </label>
+        )}
+      </div>
+      {choices.length > 0 && (
+        <fieldset>
+          <legend className="text-sm text-ink-2">Allowed now. What is not ticked stays off.</legend>
+          <div className="grid grid-cols-2 gap-x-6 min-[1240px]:grid-cols-3">
+            {choices.map((tag) => (
+              <label key={tag} className="flex min-h-9 items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="size-4 accent-heather"
+                  checked={typed.allowed.includes(tag)}
+                  onChange={(e) =>
+                    put({
+                      allowed: e.target.checked
+                        ? [...typed.allowed, tag]
+                        : typed.allowed.filter((t) => t !== tag),
+                    })
+                  }
+                />
+                {TAG_WORDS[tag]}
+              </label>
+            ))}
+          </div>
+        </fieldset>
+      )}
+      <div className="grid grid-cols-[2fr_1fr] gap-6">
+        <label>
+          <span className="block text-sm text-ink-2">Allowed range and limits, in their words</span>
+          <input
+            className="field"
+            value={typed.text}
+            maxLength={2000}
+            onChange={(e) => put({ text: e.target.value })}
+          />
+          {note('text')}
+        </label>
+        <label>
+          <span className="block text-sm text-ink-2">Said by</span>
+          <input
+            className="field"
+            value={typed.by}
+            maxLength={200}
+            onChange={(e) => put({ by: e.target.value })}
+          />
+          {note('by')}
+        </label>
+      </div>
+      <button type="submit" className="action-quiet">
+        {standing === null ? 'Enter these limits' : 'Change the limits'}
+      </button>
+    </form>
+  );
+}
