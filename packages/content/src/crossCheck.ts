@@ -204,6 +204,11 @@ function safetyProblems(content: ContentBundle): ContentProblem[] {
     ...unreachableQuestions(content.safetyQuestions).map(
       (k) => new ContentProblem('safety', k, 'no visit can come to ask it'),
     ),
+    ...content.safetyRules.flatMap((r) =>
+      (r.checks ?? [])
+        .filter((k) => !findings.has(k))
+        .map((k) => new ContentProblem('safety', r.key, `there is no finding ${k} to check`)),
+    ),
     ...[...used]
       .filter((k) => !questions.has(k))
       .map((k) => new ContentProblem('safety', k, 'a rule uses a question that is not there')),
@@ -276,6 +281,7 @@ function leavesOf(sign: Sign): Sign[] {
   if ('all' in sign) return sign.all.flatMap(leavesOf);
   if ('any' in sign) return sign.any.flatMap(leavesOf);
   if ('either' in sign) return sign.either.flatMap(leavesOf);
+  if ('ruledOutBy' in sign) return leavesOf(sign.ruledOutBy);
   return 'not' in sign ? leavesOf(sign.not) : [sign];
 }
 
@@ -349,7 +355,7 @@ function reasonProblems(content: ContentBundle): ContentProblem[] {
           .filter((k) => !conditions.has(k))
           .map((k) => at(`there is no condition ${k}`)),
         ...(scope === undefined ? [at(`there is no safety question ${f.safety ?? ''}`)] : []),
-        ...(f.sign === null ? [] : signProblems(at, f.sign, content)),
+        ...[f.sign, f.onlyIf, f.rises].flatMap((s) => (s === null ? [] : signProblems(at, s, content))),
         ...((f.from === 'feel' || f.from === 'test') &&
         f.how.length === 0 &&
         f.sign === null &&
@@ -366,6 +372,7 @@ function reasonProblems(content: ContentBundle): ContentProblem[] {
         ...c.keep.filter((k) => !findings.has(k)).map((k) => at(`there is no finding ${k}`)),
         ...(c.pathway === null || pathways.has(c.pathway) ? [] : [at(`there is no pathway ${c.pathway}`)]),
         ...c.refer.flatMap((r) => signProblems(at, r.when, content)),
+        ...(c.requires === null ? [] : signProblems(at, c.requires, content)),
       ];
     }),
     ...content.drivers.flatMap((d) =>

@@ -70,6 +70,9 @@ export function expandFinding(written: WrittenFinding, file: string): FindingDef
     picture: written.picture === undefined ? null : { press: [], move: [], ...written.picture },
     needs: written.needs ?? [],
     sign: written.sign ?? null,
+    onlyIf: written.onlyIf ?? null,
+    rises: written.rises ?? null,
+    cluster: written.cluster ?? null,
     safety: written.safety ?? null,
     ratios: Object.fromEntries(Object.entries(written.ratios).map(([key, r]) => [key, ratioOf(r)])),
     evidence: written.evidence ?? convention(written.ask),
@@ -91,6 +94,7 @@ export function expandCondition(written: WrittenCondition): ConditionDefinition 
     likeness: written.likeness ?? [],
     care: written.care,
     holds: written.holds ?? [],
+    requires: written.requires ?? null,
     refer: (written.refer ?? []).map((r) => ({
       when: r.when,
       text: r.text,

@@ -94,6 +94,7 @@ function deepFreeze<T>(value: T): T {
 export function loadContentFrom(root: string): LoadResult {
   const ajv = new Ajv({ allErrors: true, allowUnionTypes: true });
   ajv.addSchema(TAG_SCHEMA);
+  ajv.addSchema(JSON.parse(readFileSync(join(root, 'schemas', 'sign.schema.json'), 'utf8')) as object);
   const problems: ContentProblem[] = [];
   const files = KINDS.flatMap((kind) => {
     const schema = JSON.parse(readFileSync(join(root, 'schemas', `${kind}.schema.json`), 'utf8')) as object;

@@ -4,11 +4,13 @@ import {
   type FindingAnswer,
   type FindingDefinition,
   type FindingState,
+  heldTags,
   orThrow,
   reasonAbout,
   reasonFromFindings,
   type ReasonInput,
   type Reasoning,
+  withHeld,
 } from '@heathstep/core';
 import fc from 'fast-check';
 import { loadContent } from './index.js';
@@ -115,11 +117,11 @@ describe('ranking', () => {
   it('leaves what is not known and not tested at the starting odds', () => {
     const { reasoning } = reason([{ key: 'windlass-test', side: 'left', state: 'not-tested' }]);
     expect(reasoning.cannotTell).toBe(true);
-    // Only the growing heel is told by age itself.
+    // Only growing bones are told by age itself.
     for (const c of reasoning.ranked.filter((r) => r.for.length + r.against.length === 0))
       expect(c.weight).toBe(c.startWeight);
     const moved = reasoning.ranked.filter((r) => r.weight !== r.startWeight).map((r) => r.key);
-    expect(new Set(moved)).toEqual(new Set(['heel-growth-plate']));
+    expect(new Set(moved)).toEqual(new Set(['heel-growth-plate', 'growing-heads']));
   });
 
   it('keeps the sides apart', () => {
@@ -201,12 +203,18 @@ describe('safety in the reasoning', () => {
         const { reasoning, safety } = reason(answers);
         const ids = reasoning.next.map((n) => `${n.finding}.${n.side}`);
         expect(new Set(ids).size).toBe(ids.length);
+        const checks = safety.stops.flatMap((t) => t.rule.checks ?? []);
         for (const n of reasoning.next) {
-          const at = reasoning.known.at(n.finding, n.side);
-          expect(at.state).toBe('unknown');
-          expect(at.notTested).toBe(false);
-          const off = n.side === 'none' ? [] : safety.tagsOff[n.side];
-          expect(finding(n.finding).needs.filter((t) => off.includes(t))).toEqual([]);
+          const sides: readonly Column[] = n.side === 'both' ? ['left', 'right'] : [n.side];
+          for (const side of sides) {
+            const at = reasoning.known.at(n.finding, side);
+            expect(at.state).toBe('unknown');
+            expect(at.notTested).toBe(false);
+          }
+          const off = sides.flatMap((side) => (side === 'none' ? [] : safety.tagsOff[side]));
+          if (safety.stops.length > 0) expect(checks).toContain(n.finding);
+          else expect(finding(n.finding).needs.filter((t) => off.includes(t))).toEqual([]);
+          expect(n.why.length).toBeGreaterThan(5);
           expect(n.bits).toBeGreaterThan(0);
         }
       }),
@@ -224,6 +232,170 @@ describe('safety in the reasoning', () => {
       .next;
     expect(free).toContain('raise-hurts-tendon');
     expect(stopped.map((n) => n.finding)).not.toContain('raise-hurts-tendon');
+  });
+});
+
+describe('what is not told twice', () => {
+  const odds = (...found: string[]) => {
+    const list = found.map((key): FindingAnswer => ({ key, side: 'left', state: 'present' }));
+    const ranked = reason(list).reasoning.ranked.find(
+      (r) => r.key === 'plantar-heel-pain' && r.side === 'left',
+    );
+    return ranked ?? { raw: 0, weight: 0 };
+  };
+
+  it('a spot pressed where it was said to hurt adds less than a new thing does', () => {
+    const told = odds('site-heel-inner').raw;
+    const pressed = odds('site-heel-inner', 'tender-heel-inner').raw;
+    expect(pressed / told).toBeGreaterThan(1);
+    expect(pressed / told).toBeLessThan(odds('tender-heel-inner').raw / odds('hip-turn-limited').raw);
+  });
+
+  it('keeps odds within what can be defended, in the same order', () => {
+    fc.assert(
+      fc.property(someAnswers, (answers) => {
+        const { ranked } = reason(answers).reasoning;
+        for (const r of ranked) expect(r.weight).toBeLessThan(30);
+        const order = ranked.map((r) => r.raw);
+        expect(order).toEqual([...order].sort((a, b) => b - a));
+      }),
+      { numRuns: 20 },
+    );
+    const everything = odds('site-heel-inner', 'tender-heel-inner', 'first-steps-worst', 'windlass-test');
+    expect(everything.raw).toBeGreaterThan(20);
+    expect(everything.weight).toBeLessThan(everything.raw);
+  });
+});
+
+describe('what is at most possible', () => {
+  const of = (found: FindingAnswer[], key: string) =>
+    reason(found).reasoning.ranked.find((r) => r.key === key && r.side === 'left');
+  const left = (...keys: string[]) =>
+    keys.map((key): FindingAnswer => ({
+      key,
+      side: finding(key).sides === 'person' ? 'none' : 'left',
+      state: 'present',
+    }));
+
+  it('a form without a symptom that fits', () => {
+    const form = left('arch-low', 'arch-returns-tiptoe', 'tips-in-squat');
+    expect(of(form, 'flexible-flat-foot')).toMatchObject({
+      rank: 'possible',
+      held: expect.stringContaining('form'),
+    });
+    expect(of([...form, ...left('site-arch')], 'flexible-flat-foot')).toMatchObject({
+      rank: 'leading',
+      held: null,
+    });
+  });
+
+  it('stiff after an injury that never was', () => {
+    const stiff = left('ankle-bend-less-than-other', 'bend-felt-front', 'site-ankle-front');
+    expect(of(stiff, 'stiff-after-injury')?.rank).toBe('possible');
+    expect(of([...stiff, ...left('past-fracture-or-cast')], 'stiff-after-injury')?.held).toBeNull();
+  });
+
+  it('an idea whose place does not hurt while another does', () => {
+    const midfoot = left('site-midfoot-top', 'arch-low', 'sport-brings-it', 'load-jump');
+    expect(of(midfoot, 'medial-tibial-stress')).toMatchObject({ held: 'it hurts elsewhere' });
+    expect(['possible', 'unlikely']).toContain(of(midfoot, 'medial-tibial-stress')?.rank);
+  });
+
+  it('anything with nothing specific for it', () => {
+    for (const r of reason(left('began-gradually', 'weight-gained', 'end-of-day-worse')).reasoning.ranked)
+      if (r.rank === 'leading' || r.rank === 'likely') expect(r.held).toBeNull();
+  });
+});
+
+describe('what ideas hold back', () => {
+  const held = (...keys: string[]) => {
+    const list = keys.map((key): FindingAnswer => ({ key, side: 'left', state: 'present' }));
+    return reason(list).reasoning.held;
+  };
+
+  it('the insertion of the Achilles holds the deep bend, before any safety answer does', () => {
+    expect(held('site-heel-back', 'tender-achilles-insertion', 'uphill-hurts')).toContainEqual(
+      expect.objectContaining({
+        condition: 'achilles-insertional',
+        side: 'left',
+        tags: ['deep-dorsiflexion'],
+        by: 'leading',
+      }),
+    );
+  });
+
+  it('nothing is held back by an idea that a clinician rejected, and something by one that was added', () => {
+    const { ranked } = reason([{ key: 'uphill-hurts', side: 'left', state: 'present' }]).reasoning;
+    const verdict = { condition: 'sesamoid', side: 'left' as const };
+    expect(heldTags(content.conditions, ranked, [{ ...verdict, verdict: 'added' }])).toMatchObject([
+      { condition: 'sesamoid', by: 'concluded' },
+    ]);
+    expect(heldTags(content.conditions, ranked, [{ ...verdict, verdict: 'rejected' }])).toEqual([]);
+    expect(
+      withHeld(
+        { left: ['prone'], right: [] },
+        heldTags(content.conditions, ranked, [{ ...verdict, verdict: 'agreed' }]),
+      ),
+    ).toEqual({
+      left: ['push-off', 'forced-extension', 'impact', 'prone'],
+      right: [],
+    });
+  });
+});
+
+describe('what is asked next', () => {
+  const next = (keys: string[], absent: string[] = []) => {
+    const of = (key: string, state: FindingState): FindingAnswer => ({
+      key,
+      side: finding(key).sides === 'person' ? 'none' : 'left',
+      state,
+    });
+    return reason([...keys.map((k) => of(k, 'present')), ...absent.map((k) => of(k, 'absent'))]).reasoning
+      .next;
+  };
+
+  it('with a stop open only its checks', () => {
+    const asked = next(['site-achilles', 'calf-squeeze-still']);
+    expect(asked.map((n) => n.finding)).toEqual(['sudden-pop', 'knee-bend-foot-drops']);
+    expect(asked[0]?.why).toContain('Possible Achilles rupture');
+  });
+
+  it('no mechanism without an injury', () => {
+    const keys = (list: ReturnType<typeof next>) => list.map((n) => n.finding);
+    expect(keys(next(['site-outer-ankle']))).not.toContain('rolled-inward');
+    expect(keys(next(['site-outer-ankle', 'began-with-injury']))).toContain('rolled-inward');
+    expect(keys(next(['site-outer-ankle', 'began-with-injury', 'twisted-outward']))).not.toContain(
+      'rolled-inward',
+    );
+  });
+
+  it('both feet have one place in the list', () => {
+    const both = reason(
+      (['left', 'right'] as const).map((side) => ({
+        key: 'site-heel-inner',
+        side,
+        state: 'present' as const,
+      })),
+    ).reasoning.next;
+    expect(new Set(both.map((n) => n.finding)).size).toBe(both.length);
+    expect(both.some((n) => n.side === 'both')).toBe(true);
+  });
+
+  it('feeling and reflexes rise where the picture is one of nerves', () => {
+    const place = (keys: string[]) => {
+      const at = next(keys).findIndex((n) =>
+        ['feeling-lost', 'ankle-reflex-less', 'vibration-less'].includes(n.finding),
+      );
+      return at === -1 ? 999 : at;
+    };
+    expect(place(['numb-sock', 'burning-numb', 'both-feet'])).toBeLessThan(5);
+  });
+
+  it('nothing of a place that does not hurt and belongs to no idea', () => {
+    const parts = next(['site-heel-inner', 'first-steps-worst']).map((n) => finding(n.finding).part);
+    expect(new Set(parts)).toEqual(
+      new Set(parts.filter((p) => ['heel', 'whole-foot', 'leg', 'person', 'midfoot'].includes(p))),
+    );
   });
 });
 

@@ -1,5 +1,12 @@
 import { loadContent } from './index.js';
-import { judgeVignette, loadVignettes, missed, notInView, rightlyLed } from './testing/vignettes.js';
+import {
+  judgeVignette,
+  loadVignettes,
+  missed,
+  notInView,
+  rightlyLed,
+  wronglyAsked,
+} from './testing/vignettes.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
@@ -25,6 +32,7 @@ const row = ({ v, judged }: (typeof cases)[number]): string => {
     notInView(v, judged)
       .map((m) => `not in view ${m}`)
       .join(' '),
+    wronglyAsked(v, judged).join(' '),
   ].join(' ');
 };
 
@@ -49,6 +57,18 @@ describe('written cases', () => {
     const right = (list: typeof cases) => list.filter(({ v, judged }) => rightlyLed(v, judged)).length;
     expect(right(of('typical')) / of('typical').length).toBeGreaterThanOrEqual(0.85);
     expect(of('little').every(({ judged }) => judged.reasoning.cannotTell)).toBe(true);
+  });
+
+  it('asks next what is sensible: of the cases seen in nine of ten, and never a handling that could harm', () => {
+    const told = cases.filter(({ v }) => v.asks !== undefined || v.asksNot !== undefined);
+    const right = (list: typeof cases) =>
+      list.filter(({ v, judged }) => wronglyAsked(v, judged).length === 0);
+    const seen = told.filter(({ v }) => v.aside !== true);
+    expect(told.length).toBeGreaterThan(25);
+    expect(right(seen).length / seen.length).toBeGreaterThanOrEqual(0.9);
+    expect(right(told).length / told.length).toBeGreaterThanOrEqual(0.85);
+    const flags = told.filter(({ v }) => v.kind === 'red-flag');
+    expect(flags.flatMap(({ v, judged }) => wronglyAsked({ ...v, asks: undefined }, judged))).toEqual([]);
   });
 
   it('has what stands beside the leading idea in view', () =>

@@ -3,6 +3,7 @@ import {
   answerOn,
   type FindingState,
   type MeasureDefinition,
+  type OpenSign,
   type RankedCondition,
   rankOnly,
   reasonAbout,
@@ -40,6 +41,8 @@ export interface ReasonOn {
   readonly ageYears: number | null;
   readonly daysSinceOnset: number | null;
   readonly tagsOff: ReasonInput['tagsOff'];
+  /** Open emergencies and urgents. */
+  readonly stops?: readonly OpenSign[];
   /** Answers to suppose on top of the record, for a what-if. */
   readonly suppose?: ReadonlyMap<string, FindingState>;
 }
@@ -58,6 +61,8 @@ function inputOf(content: Content, entries: Entries, on: ReasonOn): ReasonInput 
     affected: on.affected,
     daysSinceOnset: on.daysSinceOnset,
     tagsOff: on.tagsOff,
+    ...(on.stops === undefined ? {} : { stops: on.stops }),
+    verdicts: (entries.get('conclude.ideas') as readonly ConcludedIdea[] | undefined) ?? [],
   };
 }
 

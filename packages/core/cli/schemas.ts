@@ -336,10 +336,11 @@ export const SCHEMAS = {
       next: list(
         open({
           finding: key,
-          side: anyOf('left', 'right', 'none'),
+          side: anyOf('left', 'right', 'both', 'none'),
           bits: number,
           minutes: number,
           bitsPerMinute: number,
+          worth: number,
           why: text,
           ifPresent: list(would),
           ifAbsent: list(would),

@@ -171,7 +171,7 @@ export {
 } from './reason/definition.js';
 export { type Acuity, type AcuityResult, judgeAcuity } from './reason/acuity.js';
 export { type FindingState, type Known, type KnownFinding } from './reason/known.js';
-export { type NextBest, type WouldDo } from './reason/next.js';
+export { type NextBest, type OpenSign, type WouldDo } from './reason/next.js';
 export { GRADES, type Push, type Rank, RANK_LIMITS, type RankedCondition } from './reason/rank.js';
 export { type HeldTags, heldTags, type Verdict, withHeld } from './reason/held.js';
 export { type ReferralReason } from './reason/referral.js';
@@ -185,6 +185,7 @@ export {
 } from './reason/fromFindings.js';
 export {
   answerOn,
+  openSigns,
   safetyAnswersOf,
   type ScreenContent,
   type ScreenInput,

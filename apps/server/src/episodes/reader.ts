@@ -20,6 +20,7 @@ import {
   daysBetween,
   type LeftOut,
   type MeasureDefinition,
+  openSigns,
   type Reasoning,
   withHeld,
 } from '@heathstep/core';
@@ -136,6 +137,7 @@ export class EpisodeReader {
       ageYears,
       daysSinceOnset: sinceOnset(visits, today, clinic.timeZone),
       tagsOff: (side) => (side === 'none' ? [...off.left, ...off.right] : off[side]),
+      stops: safety === null ? [] : openSigns(safety),
     });
     const view: EpisodeView = {
       id: row.id,

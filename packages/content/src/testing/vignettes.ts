@@ -4,6 +4,7 @@ import {
   type Affected,
   type FindingState,
   type MeasureDefinition,
+  openSigns,
   type Reasoning,
   reasonAbout,
   type SafetyState,
@@ -35,6 +36,10 @@ export interface Vignette {
   readonly expect: readonly string[];
   /** Each of these is at least possible. */
   readonly also?: readonly string[];
+  /** One of these is among the first three that are asked next. */
+  readonly asks?: readonly string[];
+  /** None of these is among the first five. */
+  readonly asksNot?: readonly string[];
   /** Conditions at least possible, or safety rules (`rule:KEY`, or a bare key of one) that are triggered. */
   readonly mustNotMiss?: readonly string[];
 }
@@ -90,6 +95,7 @@ export function judgeVignette(v: Vignette, content: ContentBundle): Judged {
   const reasoning = reasonAbout(content, {
     answers,
     record: { ...record, safety: () => null },
+    stops: openSigns(safety),
     affected: v.side,
     daysSinceOnset: v.days,
     tagsOff: (side) =>
@@ -120,3 +126,18 @@ export function rightlyLed(v: Vignette, judged: Judged): boolean {
 /** Expected companions that are not in view. */
 export const notInView = (v: Vignette, { reasoning }: Judged): string[] =>
   (v.also ?? []).filter((key) => !reasoning.ranked.some((r) => r.key === key && IN_VIEW.has(r.rank)));
+
+/** What is wrong with what would be asked next; empty when it is sensible. */
+export function wronglyAsked(v: Vignette, { reasoning }: Judged): string[] {
+  const next = reasoning.next.map((n) => n.finding);
+  const wanted = v.asks === undefined || next.slice(0, 3).some((k) => v.asks?.includes(k));
+  return [
+    ...(wanted
+      ? []
+      : [`asks ${next.slice(0, 3).join(', ') || 'nothing'}, not one of ${v.asks?.join(', ') ?? ''}`]),
+    ...next
+      .slice(0, 5)
+      .filter((k) => v.asksNot?.includes(k))
+      .map((k) => `asks ${k}`),
+  ];
+}

@@ -46,6 +46,8 @@ export type Sign =
   | { readonly point: string; readonly in: readonly string[]; readonly is: readonly string[] }
   | { readonly ageFrom: number }
   | { readonly finding: string }
+  /** Absent when the other is present; says nothing else. */
+  | { readonly ruledOutBy: Sign }
   | { readonly all: readonly Sign[] }
   | { readonly any: readonly Sign[] }
   /** Different ways to know the same thing: what is known of them decides, present before absent. */
@@ -86,6 +88,12 @@ export interface FindingDefinition {
   readonly needs: readonly Tag[];
   /** What else in the record sets it; null when it is only ever answered by hand. */
   readonly sign: Sign | null;
+  /** Asked only where this is present: no injury, no question about its mechanism. */
+  readonly onlyIf: Sign | null;
+  /** Pictures in which it is worth more than its minute: nerve, both feet, falls. */
+  readonly rises: Sign | null;
+  /** Findings that tell of the same thing in another way: only the strongest counts in full, and all together are capped. */
+  readonly cluster: string | null;
   /** The safety question that is the same thing; one record for both. */
   readonly safety: string | null;
   /** By key of the condition. */
@@ -115,6 +123,8 @@ export interface ConditionDefinition {
   readonly byDays: readonly { readonly from: number; readonly times: number }[];
   /** Not to be missed: with one of these findings it stays in view whatever else speaks against it. */
   readonly keep: readonly string[];
+  /** Form or figures alone are no diagnosis: while this is not present it is at most possible. */
+  readonly requires: Sign | null;
   /** Conditions it is easily taken for; the next best question looks at these too. */
   readonly likeness: readonly string[];
   readonly care: 'treat' | 'adapt' | 'refer' | 'medical';

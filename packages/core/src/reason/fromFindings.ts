@@ -3,7 +3,7 @@ import type { SafetyState } from '../screen/safety.js';
 import type { ReasonContent } from './definition.js';
 import type { FindingState } from './known.js';
 import { emptyRecord, reasonAbout, type Reasoning } from './reason.js';
-import { type ScreenContent, screenRecord } from './screenRecord.js';
+import { openSigns, type ScreenContent, screenRecord } from './screenRecord.js';
 import type { Column } from './sign.js';
 
 export interface FindingAnswer {
@@ -59,6 +59,7 @@ export function reasonFromFindings(content: FindingsContent, input: FindingsInpu
   const reasoning = reasonAbout(content, {
     answers,
     record,
+    stops: openSigns(safety),
     affected: null,
     daysSinceOnset: input.daysSinceOnset,
     tagsOff: (side) =>

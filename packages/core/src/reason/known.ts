@@ -16,7 +16,8 @@ export interface KnownFinding extends SignReading {
 /** Keys of findings that say where it hurts begin so. */
 const SITE = 'site-';
 const PLAIN_WORDS: ReadonlySet<string> = new Set(Object.values(PLAIN));
-const NO_ONE_PLACE: readonly BodyPart[] = ['whole-foot', 'person', 'leg'];
+/** Parts that are of no one place. */
+export const NO_ONE_PLACE: readonly BodyPart[] = ['whole-foot', 'person', 'leg'];
 
 /** Known findings by key and side, worked out on the first asking and kept. */
 const NOT_KNOWN: KnownFinding = { ...UNKNOWN, key: '', by: 'nobody', notTested: false };
@@ -109,6 +110,11 @@ export class Known {
       (f) => f.key.startsWith(SITE) && this.at(f.key, side).state === 'present',
     );
     return new Set([...NO_ONE_PLACE, ...here.map((f) => f.part)]);
+  }
+
+  /** Whether any place was told to hurt on a side. */
+  hurtsSomewhere(side: Column): boolean {
+    return this.findings.some((f) => f.key.startsWith(SITE) && this.at(f.key, side).state === 'present');
   }
 
   /** Sides with a present finding of their own. */

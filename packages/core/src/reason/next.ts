@@ -1,5 +1,5 @@
 import type { Tag } from '../exercise/definition.js';
-import type { BodyPart, FindingDefinition, Ratio } from './definition.js';
+import type { BodyPart, ConditionDefinition, FindingDefinition, Ratio } from './definition.js';
 import type { Known } from './known.js';
 import { countingRatio, type RankedCondition, type Weighing } from './rank.js';
 import type { Column } from './sign.js';
@@ -12,15 +12,26 @@ export interface WouldDo {
 
 export interface NextBest {
   readonly finding: string;
-  readonly side: Column;
+  /** `both` where it is asked of each foot in one go. */
+  readonly side: Column | 'both';
   /** Bits of uncertainty over the leading conditions it is expected to take away. */
   readonly bits: number;
   readonly minutes: number;
   readonly bitsPerMinute: number;
+  /** Bits a minute times what the answer is worth: danger first, then what changes the plan. */
+  readonly worth: number;
   readonly ifPresent: readonly WouldDo[];
   readonly ifAbsent: readonly WouldDo[];
   /** What asking it is for, in words. */
   readonly why: string;
+}
+
+/** An open emergency or urgent sign, as the reasoning sees it. */
+export interface OpenSign {
+  readonly title: string;
+  readonly side: Column;
+  /** Findings that bear on it: all that is asked while it is open. */
+  readonly checks: readonly string[];
 }
 
 const LEADING_SET = 4;
@@ -61,8 +72,14 @@ interface Leading {
 const RATE_LIMITS = { least: 0.02, most: 0.98 } as const;
 const within = (rate: number): number => Math.min(RATE_LIMITS.most, Math.max(RATE_LIMITS.least, rate));
 
+/** How often a finding that speaks only when it is present is there without the condition. [convention] */
+const SILENT_RATE = 0.12;
+
 /** How often the finding is present, from how likely the condition is and what either answer would do to it. */
 function rateOf(p: number, effect: Effect): number {
+  if (Math.abs(effect.absent - 1) < 1e-9) {
+    return p * within(SILENT_RATE * effect.present) + (1 - p) * SILENT_RATE;
+  }
   const spread = effect.present - effect.absent;
   if (Math.abs(spread) < 1e-9) return 0.5;
   const without = within((1 - effect.absent) / spread);
@@ -78,15 +95,7 @@ function bitsOf(odds: number, effect: Effect): number {
   return Math.max(0, entropy(p) - after);
 }
 
-type Judged = Omit<NextBest, 'finding' | 'side' | 'why'>;
-
-/** Which conditions an answer would move, in words. */
-function purposeOf(judged: Judged, w: Weighing): string {
-  const names = [...judged.ifPresent, ...judged.ifAbsent].map(
-    (d) => w.conditions.find((c) => c.key === d.condition)?.name ?? d.condition,
-  );
-  return `tells more about ${[...new Set(names)].join(', ')}`;
-}
+type Judged = Omit<NextBest, 'finding' | 'side' | 'why' | 'worth'>;
 
 function judge(finding: FindingDefinition, leading: readonly Leading[]): Judged {
   const effects = leading.map((l): Effect => {
@@ -111,21 +120,128 @@ function judge(finding: FindingDefinition, leading: readonly Leading[]): Judged 
   };
 }
 
+/** What an answer is worth beside its bits, as factors. [convention] */
+const WORTH = { danger: 2, refer: 1.4, changesPlan: 1.3, picture: 3, elsewhere: 0.35 } as const;
+
+/** The ratio of a push that settles a danger one way or the other. */
+const SETTLES = { present: 2.9, absent: 0.5 } as const;
+
+interface Worth {
+  readonly factor: number;
+  readonly why: string;
+}
+
+/** Whether two ideas are treated in different ways, so that telling them apart changes what is done. */
+const differently = (a: ConditionDefinition, b: ConditionDefinition): boolean =>
+  a.care !== b.care || a.pathway !== b.pathway || a.holds.join() !== b.holds.join();
+
+/** First what rules out a danger still possible, then what tells ideas apart that are treated differently. */
+function worthOf(
+  finding: FindingDefinition,
+  judged: Judged,
+  leading: readonly Leading[],
+  known: Known,
+  side: Column,
+  w: Weighing,
+): Worth {
+  const definitionOf = (key: string) => w.conditions.find((c) => c.key === key);
+  const moved = [...new Set([...judged.ifPresent, ...judged.ifAbsent].map((d) => d.condition))].flatMap(
+    (key) => definitionOf(key) ?? [],
+  );
+  const settles = (key: string) =>
+    judged.ifPresent.some((d) => d.condition === key && d.factor >= SETTLES.present) ||
+    judged.ifAbsent.some((d) => d.condition === key && d.factor <= SETTLES.absent);
+  const stillPossible = (key: string) =>
+    leading.some(
+      (l) => l.condition.key === key && (l.condition.rank !== 'unlikely' || l.condition.keptBy !== null),
+    );
+  const danger = moved.find((c) => c.care === 'medical' && settles(c.key) && stillPossible(c.key));
+  const referred = moved.find((c) => c.care === 'refer' && settles(c.key) && stillPossible(c.key));
+  const [first] = leading.flatMap((l) => definitionOf(l.condition.key) ?? []);
+  const rival =
+    first === undefined
+      ? undefined
+      : moved.find((c) => c.key !== first.key && moved.includes(first) && differently(first, c));
+  const picture = finding.rises !== null && known.readSign(finding.rises, side).state === 'present';
+  const here = known.placesOn(side).has(finding.part);
+  const factor =
+    (danger !== undefined ? WORTH.danger : referred !== undefined ? WORTH.refer : 1) *
+    (rival === undefined ? 1 : WORTH.changesPlan) *
+    (picture ? WORTH.picture : 1) *
+    (here || !known.hurtsSomewhere(side) ? 1 : WORTH.elsewhere);
+  const why =
+    danger !== undefined
+      ? `rules ${danger.name} in or out`
+      : picture
+        ? 'feeling, reflexes and strength belong to this picture'
+        : rival !== undefined && first !== undefined
+          ? `tells ${first.name} from ${rival.name}, which are treated differently`
+          : `says more of ${moved
+              .slice(0, 2)
+              .map((c) => c.name)
+              .join(' and ')}`;
+  return { factor, why };
+}
+
+/** The few checks of open signs, and nothing else: while one is open nothing is handled that could harm. */
+function checksOf(stops: readonly OpenSign[], known: Known): NextBest[] {
+  return stops.flatMap((stop) =>
+    stop.checks.flatMap((key): NextBest[] => {
+      const finding = known.byKey.get(key);
+      if (finding === undefined) return [];
+      const side = finding.sides === 'person' ? 'none' : stop.side;
+      const at = known.at(key, side);
+      if (at.state !== 'unknown' || at.notTested) return [];
+      const { minutes } = finding;
+      const bits = 1;
+      return [
+        {
+          finding: key,
+          side,
+          bits,
+          minutes,
+          bitsPerMinute: bits / minutes,
+          worth: bits / minutes,
+          ifPresent: [],
+          ifAbsent: [],
+          why: `checks what is open: ${stop.title}`,
+        },
+      ];
+    }),
+  );
+}
+
+/** One place in the list for both feet, at the better of the two. */
+function joined(list: readonly NextBest[]): NextBest[] {
+  const order = [...list].sort((a, b) => b.worth - a.worth || (a.finding < b.finding ? -1 : 1));
+  return order.flatMap((n, i): NextBest[] => {
+    const same = order.filter((o) => o.finding === n.finding);
+    if (order.indexOf(same[0] ?? n) !== i) return [];
+    const sides = new Set(same.map((o) => o.side));
+    return [sides.has('left') && sides.has('right') ? { ...n, side: 'both' } : n];
+  });
+}
+
 /**
- * Unasked findings by the uncertainty they are expected to take away over the leading conditions, per minute.
- * Never one that is known, was left out on purpose, repeats a group that has spoken clearly, or that safety forbids on that side.
+ * Unasked findings by what their answer is worth a minute: the uncertainty they are expected to take away over the leading
+ * conditions, danger before what changes the plan. Never one that is known, was left out on purpose, repeats a group that
+ * has spoken clearly, has no ground to be asked, or that safety forbids on that side. With an emergency or urgent sign open
+ * only its own checks.
  */
 export function nextBest(
   ranked: readonly RankedCondition[],
   known: Known,
   w: Weighing,
   tagsOff: (side: Column) => readonly Tag[],
+  stops: readonly OpenSign[] = [],
 ): NextBest[] {
+  if (stops.length > 0) return joined(checksOf(stops, known));
   const sides = [...new Set(ranked.map((r) => r.side))].filter((s) => s !== 'none');
-  return (sides.length === 0 ? (['none'] as const) : sides)
-    .flatMap((side) => nextOnSide(side, ranked, known, w, tagsOff(side)))
-    .sort((a, b) => b.bitsPerMinute - a.bitsPerMinute || (a.finding < b.finding ? -1 : 1))
-    .filter((n, i, all) => all.findIndex((o) => o.finding === n.finding && o.side === n.side) === i);
+  return joined(
+    (sides.length === 0 ? (['none'] as const) : sides).flatMap((side) =>
+      nextOnSide(side, ranked, known, w, tagsOff(side)),
+    ),
+  );
 }
 
 interface Heads {
@@ -136,7 +252,8 @@ interface Heads {
 
 /**
  * The conditions a next question is to tell apart: those with something specific for them, heaviest first, and what
- * the first of them is easily taken for. While nothing specific is known, the heaviest.
+ * the first of them is easily taken for. While nothing specific is known, the heaviest. Place comes first, likeness second:
+ * nothing is asked of a region that does not hurt and is not that of an idea with something specific for it.
  */
 function leadingSet(side: Column, ranked: readonly RankedCondition[], known: Known, w: Weighing): Heads {
   const here = ranked.filter((r) => r.shownAs === null && (r.side === side || r.side === 'none'));
@@ -144,15 +261,21 @@ function leadingSet(side: Column, ranked: readonly RankedCondition[], known: Kno
   const specific = here.filter(
     (r) =>
       r.keptBy !== null ||
-      r.for.some((p) => p.ratio >= SPECIFIC && !p.weak && (r.side === 'none' || ownSide(p.finding))),
+      (r.held === null &&
+        r.for.some((p) => p.ratio >= SPECIFIC && !p.weak && (r.side === 'none' || ownSide(p.finding)))),
   );
-  if (specific.length === 0) return { conditions: here.slice(0, LEADING_SET * 2), places: null };
+  const told = known.placesOn(side);
+  if (specific.length === 0)
+    return {
+      conditions: here.slice(0, LEADING_SET * 2),
+      places: known.hurtsSomewhere(side) ? told : null,
+    };
   const heads = specific.slice(0, LEADING_SET);
   const definitionOf = (key: string) => w.conditions.find((c) => c.key === key);
   const alike = new Set(definitionOf(heads[0]?.key ?? '')?.likeness ?? []);
   const conditions = [...heads, ...here.filter((r) => alike.has(r.key) && !heads.includes(r))];
-  const parts = conditions.flatMap((r) => definitionOf(r.key)?.part ?? []);
-  return { conditions, places: new Set([...known.placesOn(side), ...parts]) };
+  const parts = heads.flatMap((r) => definitionOf(r.key)?.part ?? []);
+  return { conditions, places: new Set([...told, ...parts]) };
 }
 
 const dangerous = (key: string, w: Weighing): boolean => {
@@ -171,7 +294,7 @@ function nextOnSide(
   const leading = heads.conditions.map((condition): Leading => {
     const groups = w.groupsOf(condition.key, condition.side, known);
     const raised = dangerous(condition.key, w) ? Math.max(1, STAKES / condition.startWeight) : 1;
-    const odds = condition.weight * raised;
+    const odds = condition.raw * raised;
     return { condition, odds, held: new Map([...groups].map(([g, c]) => [g, c.value])) };
   });
   if (leading.length === 0) return [];
@@ -186,15 +309,18 @@ function nextOnSide(
     const at = known.at(finding.key, side);
     if (at.state !== 'unknown' || at.notTested || spoken.has(finding.group)) return [];
     if (heads.places?.has(finding.part) === false) return [];
+    if (finding.onlyIf !== null && known.readSign(finding.onlyIf, side).state !== 'present') return [];
     if (finding.needs.some((t) => off.includes(t))) return [];
     const judged = judge(finding, leading);
     if (judged.bits < LEAST_BITS) return [];
+    const worth = worthOf(finding, judged, leading, known, side, w);
     return [
       {
         finding: finding.key,
         side: finding.sides === 'person' ? 'none' : side,
         ...judged,
-        why: purposeOf(judged, w),
+        worth: judged.bitsPerMinute * worth.factor,
+        why: worth.why,
       },
     ];
   });

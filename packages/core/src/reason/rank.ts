@@ -1,5 +1,5 @@
 import type { BodyPart, ConditionDefinition, FindingDefinition, Ratio } from './definition.js';
-import type { Known, KnownFinding } from './known.js';
+import { type Known, type KnownFinding, NO_ONE_PLACE } from './known.js';
 import type { Column } from './sign.js';
 
 export type Rank = 'leading' | 'likely' | 'possible' | 'unlikely';
@@ -22,8 +22,12 @@ export interface RankedCondition {
   readonly key: string;
   readonly side: Column;
   readonly rank: Rank;
-  /** Odds after all that is known. Uncalibrated: most ratios are convention. Not rounded. */
+  /** Odds after all that is known, within what can be defended. Uncalibrated: most ratios are convention. Not rounded. */
   readonly weight: number;
+  /** The same before it was kept within that; the order goes by it. */
+  readonly raw: number;
+  /** Why it is at most possible, whatever its weight; null when nothing holds it back. */
+  readonly held: string | null;
   readonly startWeight: number;
   readonly for: readonly Push[];
   readonly against: readonly Push[];
@@ -93,6 +97,42 @@ export function speakingOf(findings: readonly FindingDefinition[]): ReadonlyMap<
 interface Counted extends Speaking {
   readonly known: KnownFinding;
   readonly value: number;
+}
+
+/** Beside the strongest of a cluster the others count by these powers; what tells the same thing again says little new. [convention] */
+const CLUSTER_POWERS = [1, 0.8, 0.5] as const;
+/** The most a cluster speaks for or against, however much of it is told. [convention] */
+const CLUSTER_CAP = 25;
+
+/** Correlated evidence tempered: one spot told twice, swelling by eye and by tape, the signs of one posture. */
+function tempered(counted: readonly Counted[]): Counted[] {
+  const clusters = new Map<string, Counted[]>();
+  for (const c of counted) {
+    const key = c.finding.cluster;
+    if (key !== null) clusters.set(key, [...(clusters.get(key) ?? []), c]);
+  }
+  const powers = new Map<Counted, number>();
+  for (const members of clusters.values()) {
+    const sorted = [...members].sort(
+      (a, b) => strength(b.value) - strength(a.value) || (a.finding.key < b.finding.key ? -1 : 1),
+    );
+    const own = sorted.map((_, i) => CLUSTER_POWERS[i] ?? 0);
+    const sum = sorted.reduce((total, c, i) => total + Math.log(c.value) * (own[i] ?? 0), 0);
+    const cap = Math.min(1, Math.log(CLUSTER_CAP) / Math.max(Math.abs(sum), 1e-9));
+    sorted.forEach((c, i) => powers.set(c, (own[i] ?? 0) * cap));
+  }
+  return counted.map((c) => ({ ...c, value: c.value ** (powers.get(c) ?? 1) }));
+}
+
+/** Odds up to `from` are shown as they come out; beyond they approach `most`, past which nobody can defend them. [convention] */
+const DEFENSIBLE = { from: 4, most: 30 } as const;
+
+/** Odds as they are shown: in order, and never further than a clinician would defend on findings alone. */
+function defensible(odds: number): number {
+  const x = Math.log(odds);
+  const from = Math.log(DEFENSIBLE.from);
+  const room = Math.log(DEFENSIBLE.most) - from;
+  return x <= from ? odds : Math.exp(from + room * (1 - Math.exp(-(x - from) / (2 * room))));
 }
 
 /** Of every group only the strongest known finding. */
@@ -166,11 +206,40 @@ export function weighing(w: Omit<Weighing, 'groupsOf'>): Weighing {
     groupsOf: (condition, side, known) => {
       const held = kept[side].get(condition);
       if (held !== undefined) return held;
-      const groups = strongestOfGroups(w.speaking.get(condition) ?? [], known, side);
+      const strongest = [...strongestOfGroups(w.speaking.get(condition) ?? [], known, side).values()];
+      const groups = new Map(tempered(strongest).map((c) => [c.finding.group, c]));
       kept[side].set(condition, groups);
       return groups;
     },
   };
+}
+
+/** A push that says more than how it began or how common it is. */
+const SPECIFIC = 2.9;
+const SITE = 'site-';
+
+/** Why a condition is at most possible although figures speak for it; null when nothing holds it back. */
+function heldBack(
+  c: ConditionDefinition,
+  side: Column,
+  known: Known,
+  w: Weighing,
+  counted: readonly Counted[],
+): string | null {
+  if (c.requires !== null && known.readSign(c.requires, side).state !== 'present')
+    return 'form or figures alone are no diagnosis: nothing told fits it yet';
+  const specific = (g: Counted) =>
+    g.known.state === 'present' && !g.known.weak && g.ratio.present >= SPECIFIC;
+  const denied = (g: Counted) => g.known.state === 'absent' && g.ratio.absent >= SPECIFIC;
+  if (!counted.some((g) => specific(g) || denied(g))) return 'nothing specific speaks for it yet';
+  if (NO_ONE_PLACE.includes(c.part)) return null;
+  const speaking = (w.speaking.get(c.key) ?? []).filter(({ ratio }) => ratio.present > 1);
+  const present = (s: Speaking) => known.at(s.finding.key, side).state === 'present';
+  const places = speaking.filter(({ finding }) => finding.key.startsWith(SITE));
+  const spots = speaking.filter(({ finding, ratio }) => finding.from === 'feel' && ratio.present >= SPECIFIC);
+  const elsewhere =
+    places.length > 0 && known.hurtsSomewhere(side) && !places.some(present) && !spots.some(present);
+  return elsewhere ? 'it hurts elsewhere' : null;
 }
 
 /** The weight of one condition on a side, and what made it. */
@@ -183,9 +252,13 @@ function weigh(
 ): RankedCondition {
   const speaking = w.speaking.get(c.key) ?? [];
   const groups = w.groupsOf(c.key, side, known);
-  const pushes = pushesOf([...groups.values()]);
   const startWeight = startingOdds(c, w.ageYears, w.daysSinceOnset);
-  const weight = pushes.reduce((odds, p) => odds * p.ratio, startWeight);
+  const counted = [...groups.values()];
+  const raw = counted.reduce((odds, g) => odds * g.value, startWeight);
+  const weight = defensible(raw);
+  // What is shown is shown in parts that multiply to it.
+  const power = raw === startWeight ? 1 : Math.log(weight / startWeight) / Math.log(raw / startWeight);
+  const pushes = pushesOf(counted.map((g) => ({ ...g, value: g.value ** power })));
   const places = here.has(c.part) ? here : new Set([...here, c.part]);
   const keptBy = c.keep.map((k) => known.at(k, side)).find((k) => k.state === 'present');
   return {
@@ -194,6 +267,8 @@ function weigh(
     rank: 'unlikely',
     weight,
     startWeight,
+    raw,
+    held: heldBack(c, side, known, w, counted),
     for: pushes.filter((p) => p.ratio > 1),
     against: pushes.filter((p) => p.ratio < 1),
     missing:
@@ -208,11 +283,11 @@ function weigh(
 /** The word for a place in the order: what leads must be more likely than not, clearly ahead, and rest on two things. */
 function wordFor(c: RankedCondition, next: RankedCondition | undefined, first: boolean): Rank {
   const told = c.for.filter((p) => !p.weak).length;
-  if (first && c.weight >= RANK_LIMITS.leading && told >= LEADING_GROUPS) {
-    const clear = next === undefined || c.weight >= next.weight * RANK_LIMITS.overNext;
+  if (c.held === null && first && c.raw >= RANK_LIMITS.leading && told >= LEADING_GROUPS) {
+    const clear = next === undefined || c.raw >= next.raw * RANK_LIMITS.overNext;
     if (clear) return 'leading';
   }
-  if (c.weight >= RANK_LIMITS.likely && c.for.length > 0) return 'likely';
+  if (c.held === null && c.weight >= RANK_LIMITS.likely && c.for.length > 0) return 'likely';
   if (c.weight >= RANK_LIMITS.possible || c.keptBy !== null) return 'possible';
   return 'unlikely';
 }
@@ -227,7 +302,7 @@ function rankSide(
   const here = known.placesOn(side);
   const all = conditions
     .map((c) => ({ family: c.family, ranked: weigh(c, side, known, w, here) }))
-    .sort((a, b) => b.ranked.weight - a.ranked.weight || (a.ranked.key < b.ranked.key ? -1 : 1));
+    .sort((a, b) => b.ranked.raw - a.ranked.raw || (a.ranked.key < b.ranked.key ? -1 : 1));
   const heads = new Map<string, string>();
   return all.map(({ family, ranked }) => {
     if (family === null) return ranked;
@@ -250,7 +325,8 @@ export function rankAll(sides: readonly Column[], known: Known, w: Weighing): Ra
   const named = bySide.map((list, i) => {
     const rivals = [...list, ...(i === bySide.length - 1 ? bySide.slice(0, -1).flat() : person)]
       .filter((c) => c.shownAs === null)
-      .sort((a, b) => b.weight - a.weight);
+      .filter((c) => c.held === null)
+      .sort((a, b) => b.raw - a.raw);
     return list.map((c): RankedCondition => {
       const first = rivals[0] === c;
       return { ...c, rank: c.shownAs === null ? wordFor(c, rivals[1], first) : wordFor(c, undefined, false) };
@@ -258,7 +334,5 @@ export function rankAll(sides: readonly Column[], known: Known, w: Weighing): Ra
   });
   return named
     .flat()
-    .sort(
-      (a, b) => b.weight - a.weight || (a.key < b.key ? -1 : a.key > b.key ? 1 : a.side < b.side ? -1 : 1),
-    );
+    .sort((a, b) => b.raw - a.raw || (a.key < b.key ? -1 : a.key > b.key ? 1 : a.side < b.side ? -1 : 1));
 }

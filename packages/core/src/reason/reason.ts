@@ -4,7 +4,7 @@ import type { ReasonContent } from './definition.js';
 import { type Driver, findDrivers } from './drivers.js';
 import { type HeldTags, heldTags, type Verdict } from './held.js';
 import { type FindingState, Known } from './known.js';
-import { type NextBest, nextBest } from './next.js';
+import { type NextBest, nextBest, type OpenSign } from './next.js';
 import { rankAll, type RankedCondition, speakingOf, type Speaking, weighing } from './rank.js';
 import { type ReferralReason, referralReasons } from './referral.js';
 import type { Column, SignSource } from './sign.js';
@@ -18,6 +18,8 @@ export interface ReasonInput {
   readonly daysSinceOnset: number | null;
   /** What safety forbids on a side. */
   readonly tagsOff: (side: Column) => readonly Tag[];
+  /** Open emergencies and urgents. */
+  readonly stops?: readonly OpenSign[];
   /** What a clinician said of ideas. */
   readonly verdicts?: readonly Verdict[];
 }
@@ -96,7 +98,7 @@ export function reasonAbout(content: ReasonContent, input: ReasonInput): Reasoni
     ranked,
     cannotTell: !ranked.some((r) => r.rank === 'leading'),
     drivers: findDrivers(content.drivers, known, sides, tagsOff),
-    next: nextBest(ranked, known, w, tagsOff),
+    next: nextBest(ranked, known, w, tagsOff, input.stops),
     referral: referralReasons(content.conditions, ranked, known),
     held,
     known,

@@ -6,6 +6,7 @@ import { type Closure, evaluateSafety, type SafetyState } from '../screen/safety
 import type { SafetyAnswers } from '../screen/trigger.js';
 import type { FindingDefinition } from './definition.js';
 import { type FindingState, Known } from './known.js';
+import type { OpenSign } from './next.js';
 import type { Column, SignSource } from './sign.js';
 
 export interface ScreenContent {
@@ -29,6 +30,10 @@ export interface ScreenInput {
   readonly limits?: Partial<PerSide<Limits>>;
   readonly labelOf: (measure: string) => string;
 }
+
+/** Open emergencies and urgents with what checks them, for the reasoning. */
+export const openSigns = (safety: SafetyState): OpenSign[] =>
+  safety.stops.map((t) => ({ title: t.rule.title, side: t.side, checks: t.rule.checks ?? [] }));
 
 /** Whether a safety answer is a yes on a side; null where it is not a yes or a no. */
 export function answerOn(answer: SafetyAnswer | undefined, side: Column): boolean | null {

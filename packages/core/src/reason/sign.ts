@@ -219,6 +219,10 @@ export function readSign(sign: Sign, side: Column, source: SignSource): SignRead
     const known = sign.either.map((s) => readSign(s, side, source)).filter((r) => r.state !== 'unknown');
     return known.length === 0 ? UNKNOWN : joined(known, 'present');
   }
+  if ('ruledOutBy' in sign) {
+    const other = readSign(sign.ruledOutBy, side, source);
+    return other.state === 'present' ? { ...other, state: 'absent' } : UNKNOWN;
+  }
   if ('not' in sign) {
     const inner = readSign(sign.not, side, source);
     return { ...inner, state: NEGATED[inner.state] };

@@ -79,6 +79,8 @@ export interface SafetyRule {
   readonly supervised?: readonly Tag[];
   /** `limits`: off until date, weight-bearing and what is allowed are entered; then exactly what they allow is on. */
   readonly until?: 'limits';
+  /** Findings that bear on this sign: all that is asked and tested while it is open. */
+  readonly checks?: readonly string[];
   /** Ways to close it; without any, a date, who and the result will do. */
   readonly closes?: readonly ClosingWay[];
   readonly evidence: Evidence;

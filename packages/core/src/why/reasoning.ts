@@ -26,6 +26,7 @@ export function whyRank(c: ConditionDefinition, ranked: RankedCondition): Why {
       `starting odds ${shown(ranked.startWeight, 3)}: ${shown(c.per100, 1)} of 100 new patients, by age and time since it began`,
       ...pushes.map(pushText),
       `odds ${shown(ranked.weight, 2)}, uncalibrated: an order, not a probability`,
+      ...(ranked.held === null ? [] : [`at most possible: ${ranked.held}`]),
     ],
     source:
       'Published ratios where named, recalled without access to the papers; all others graded convention',
@@ -65,9 +66,10 @@ export function whyNext(
       { name: 'If absent', value: would(next.ifAbsent) },
       { name: 'Takes', value: `${shown(next.minutes, 1)} min` },
     ],
-    rule: 'The unasked finding with the largest expected fall of uncertainty per minute: the entropy of whether each leading condition, and what it is easily taken for, is there, added up. What must not be missed starts from 1 to 20 at least. What safety forbids, what is known and what a clear finding already says are left out.',
+    rule: 'The unasked finding whose answer is worth most a minute: the expected fall of uncertainty over the leading conditions and what the first is easily taken for, raised for a danger still possible, for ideas that are treated differently, and for feeling, reflexes and strength where the picture asks for them. While an emergency or urgent sign is open only its own checks. What safety forbids, what is known and what a clear finding already says are left out.',
     arithmetic: [
-      `${shown(next.bits, 3)} bits / ${shown(next.minutes, 1)} min = ${shown(next.bitsPerMinute, 3)} bits a minute`,
+      next.why,
+      `${shown(next.bits, 3)} bits / ${shown(next.minutes, 1)} min = ${shown(next.bitsPerMinute, 3)} bits a minute, worth ${shown(next.worth, 3)}`,
     ],
     source:
       'Shannon entropy; how often a finding is present follows from its two ratios. Minutes are convention',

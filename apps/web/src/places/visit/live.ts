@@ -11,6 +11,7 @@ import {
   type MeasureDefinition,
   type MeasureStep,
   NO_PROTOCOL,
+  openSigns,
   type ProtocolDefinition,
   type RankedCondition,
   type Reasoning,
@@ -253,7 +254,7 @@ export function liveVisit(
     tagsOff: (side: Column) =>
       side === 'none' ? [...safety.tagsOff.left, ...safety.tagsOff.right] : safety.tagsOff[side],
   };
-  const reasoning = once(() => reasonOnEntries(content, known, on));
+  const reasoning = once(() => reasonOnEntries(content, known, { ...on, stops: openSigns(safety) }));
   const stage = protocol.stages.find((s) => s.key === episode.stage);
   const first = stage === undefined;
   const set = first ? pathway.firstVisit : stage.remeasure;

@@ -73,7 +73,7 @@ describe('what a visit’s entries say of the findings', () => {
       reasonOnEntries(content, entries, {
         ...context,
         ...(suppose === undefined ? {} : { suppose }),
-      }).ranked.find((r) => r.key === 'plantar-heel-pain')?.weight ?? 0;
+      }).ranked.find((r) => r.key === 'plantar-heel-pain')?.raw ?? 0;
     expect(weight(new Map([['windlass-test.left', 'present']]))).toBeCloseTo(weight() * 10, 9);
     expect(weight(new Map([['windlass-test.left', 'absent']]))).toBeCloseTo(weight() * 0.68, 9);
   });

@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import { whyNext } from '@heathstep/core';
+import { sentence } from '../../../parts/Judgement.js';
 import { Why } from '../../../parts/Why.js';
 import type { LiveVisit } from '../live.js';
 
@@ -21,10 +22,15 @@ export function NextTests({ live }: { live: LiveVisit }) {
         {first.map(({ n, finding }) => (
           <li key={`${n.finding}.${n.side}`} className="flex items-center justify-between gap-2 py-0.5">
             <span>
-              {n.side !== 'none' && (
-                <b style={{ color: `var(--color-${n.side})` }}>{n.side === 'left' ? 'L ' : 'R '}</b>
+              {(n.side === 'both' ? (['left', 'right'] as const) : n.side === 'none' ? [] : [n.side]).map(
+                (side) => (
+                  <b key={side} style={{ color: `var(--color-${side})` }}>
+                    {side === 'left' ? 'L ' : 'R '}
+                  </b>
+                ),
               )}
               {finding.name}
+              <span className="block text-ink-2">{sentence(n.why)}</span>
             </span>
             <Why
               of={() => whyNext(n, finding, nameOf)}
