@@ -306,6 +306,7 @@ function signProblems(
         ['measure', s.over, measures],
       ];
     if ('safety' in s) return [['safety question', s.safety, questions]];
+    if ('seen' in s && s.seen.startsWith('tender-')) return [['drawn sign', s.seen, new Set(SEEN_SIGNS)]];
     return 'finding' in s ? [['finding', s.finding, findings]] : [];
   };
   return leavesOf(sign)

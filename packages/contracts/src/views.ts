@@ -6,6 +6,7 @@ import type {
   ExerciseDefinition,
   FigureDefinition,
   HeldTags,
+  Impact,
   JudgedSession,
   LeftOut,
   MeasuredFact,
@@ -140,6 +141,7 @@ export interface EpisodeView {
     readonly ageYears: number | null;
     readonly occupation: string;
     readonly sex: Sex | null;
+    readonly version: number;
   };
   readonly condition: string;
   readonly protocol: string;
@@ -201,6 +203,8 @@ export interface CourseView {
   readonly plans: readonly PlanView[];
   /** Load actually done in the last 7 days, per exercise, on the treated side. */
   readonly loadDone: readonly { readonly exercise: string; readonly load: number }[];
+  /** Landings on a foot and minutes of running logged in the last 7 days. */
+  readonly impactDone: Impact;
   readonly loggedDays: number;
 }
 

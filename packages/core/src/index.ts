@@ -99,6 +99,7 @@ export {
   type TimelineSet,
 } from './dose/dose.js';
 export { type Band, BAND_STRETCHES, bandForce, type BandPoint, BANDS, calibration } from './dose/band.js';
+export { addImpact, type Impact, impactOf, type ImpactRise, impactRise, NO_IMPACT } from './dose/impact.js';
 export { type LoadInput, relativeLoad } from './dose/load.js';
 export { type ExerciseLoad, type LoadRise, loadRise } from './dose/loadRise.js';
 export {

@@ -222,6 +222,7 @@ export class CourseController {
       })),
       plans: record.plans,
       loadDone: done.loads,
+      impactDone: this.assessment.impactDone(record, record.view.today, addDays(record.view.today, -7)),
       loggedDays: done.days,
     };
   }

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import {
+  addImpact,
   adherencePercent,
   bodyShareKg,
   currentRuns,
@@ -12,7 +13,10 @@ import {
   isEased,
   LOAD_STEP_PERCENT,
   minDaysAtLevel,
+  NO_IMPACT,
   type Facts,
+  type Impact,
+  impactOf,
   prescriptionTotals,
   reviewEpisode,
   type ReviewResult,
@@ -166,6 +170,25 @@ export class Assessment {
       loads: [...totals.entries()].map(([exercise, load]) => ({ exercise, load })),
       days: new Set(recent.map((e) => e.day)).size,
     };
+  }
+
+  /** Landings and minutes of running logged in the last 7 days. */
+  impactDone(record: EpisodeRecord, today: string, weekAgo: string): Impact {
+    const items = new Map(record.plans.flatMap((p) => p.items.map((i) => [i.exercise, i] as const)));
+    return record.home
+      .filter((e) => e.kind === 'session' && e.day > weekAgo && e.day <= today)
+      .flatMap((e) => (e.payload as SessionPayload).exercises)
+      .map((did) => {
+        const item = items.get(did.exercise);
+        const exercise = record.library.exercise(did.exercise);
+        if (item === undefined || exercise === undefined) return NO_IMPACT;
+        const repetitions = did.sets * did.reps;
+        return impactOf(exercise, {
+          repetitions,
+          runSeconds: repetitions * (item.tempo?.upSeconds ?? item.holdSeconds ?? 0),
+        });
+      })
+      .reduce(addImpact, NO_IMPACT);
   }
 
   /** Minutes under tension of each day's session, from what was logged. */

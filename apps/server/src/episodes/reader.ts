@@ -148,6 +148,7 @@ export class EpisodeReader {
         ageYears,
         occupation: person.occupation,
         sex: person.sex,
+        version: person.version,
       },
       condition: row.condition,
       protocol: row.protocol,

@@ -55,8 +55,8 @@ export function OpenStops({
     <section aria-label="Open stop signs" className="no-print bg-ease px-5 py-1.5 text-paper" role="status">
       <ul>
         {stops.slice(0, MOST_SHOWN).map((s) => (
-          <li key={s.id} className="flex min-h-8 items-baseline gap-2">
-            <Octagon className="size-4 shrink-0 translate-y-0.5" aria-hidden />
+          <li key={s.id} className="flex min-h-8 items-center gap-2">
+            <Octagon className="size-4 shrink-0" aria-hidden />
             <Link to={s.to} className="min-w-0 font-semibold hover:underline">
               {`${s.level}: ${s.what}${s.where === '' ? '' : `, ${s.where}`}.`}{' '}
               <span className="font-normal">{s.now}</span>

@@ -1,7 +1,8 @@
 import { computeDose, type DoseInput, type DoseSides } from '../dose/dose.js';
+import { type Impact, impactOf, isRun } from '../dose/impact.js';
 import { relativeLoad } from '../dose/load.js';
 import type { ExerciseDefinition, ExerciseDose, Variant } from '../exercise/definition.js';
-import type { Affected, PerSide } from '../quantity/side.js';
+import type { Affected, PerSide, Side } from '../quantity/side.js';
 import { ok, orThrow, outsideRanges, refused, type Issue, type Result } from '../result/result.js';
 
 /** One exercise of a plan as prescribed. */
@@ -70,7 +71,13 @@ export interface PrescriptionTotals {
   readonly weekLoad: PerSide<number> | null;
   /** In body weights, one repetition; null where there is no estimate. */
   readonly relativeLoad: number | null;
+  /** Landings on a foot and minutes of running in a week. */
+  readonly weekImpact: Impact;
 }
+
+/** What a landing counts as at least: one slow repetition on one leg. [convention] */
+const SLOW_RAISE = { legs: 1, footPitchDeg: 0 } as const;
+const SLOW_RAISE_SECONDS = 6;
 
 /** Time and load of one prescription for a person of this mass. */
 export function prescriptionTotals(
@@ -86,17 +93,32 @@ export function prescriptionTotals(
   const exerciseSeconds = setUp ?? dose.value.exerciseSeconds;
   const daySeconds = exerciseSeconds * p.timesPerDay;
   const weekSeconds = daySeconds * p.daysPerWeek;
-  const load =
+  const addedKg = p.addedKg ?? 0;
+  const own =
     exercise.load === null
       ? null
-      : orThrow(relativeLoad({ bodyMassKg, addedKg: p.addedKg ?? 0, ...exercise.load })).relativeLoad;
+      : orThrow(relativeLoad({ bodyMassKg, addedKg, ...exercise.load })).relativeLoad;
+  // A landing loads a leg at least as much as a slow raise on it does, however short it is.
+  const lands = exercise.tags.includes('impact') && !isRun(exercise);
+  const slow = lands ? orThrow(relativeLoad({ bodyMassKg, addedKg, ...SLOW_RAISE })).relativeLoad : null;
+  const load = own === null ? slow : Math.max(own, slow ?? 0);
+  const { repsPerSide } = dose.value;
+  const seconds = (side: Side) =>
+    lands
+      ? Math.max(tensionSecondsPerSide[side], repsPerSide[side] * SLOW_RAISE_SECONDS)
+      : tensionSecondsPerSide[side];
   const times = p.timesPerDay * p.daysPerWeek;
   const weekLoad =
     load === null
       ? null
       : {
-          left: load * tensionSecondsPerSide.left * times,
-          right: load * tensionSecondsPerSide.right * times,
+          left: load * seconds('left') * times,
+          right: load * seconds('right') * times,
         };
-  return ok({ exerciseSeconds, daySeconds, weekSeconds, weekLoad, relativeLoad: load });
+  const repetitions = p.sets * p.reps * times;
+  const impact = impactOf(exercise, {
+    repetitions,
+    runSeconds: repetitions * (p.tempo?.upSeconds ?? p.holdSeconds ?? 0),
+  });
+  return ok({ exerciseSeconds, daySeconds, weekSeconds, weekLoad, relativeLoad: load, weekImpact: impact });
 }

@@ -92,8 +92,10 @@ export class Known {
 
   private ofRecord(finding: FindingDefinition, side: Column): SignReading {
     const told = finding.safety === null ? UNKNOWN : readSign({ safety: finding.safety }, side, this.source);
-    if (told.state !== 'unknown' || finding.sign === null) return told;
-    return readSign(finding.sign, side, this.source);
+    if (told.state === 'present' || finding.sign === null) return told;
+    // Two ways to be told: present in either is present.
+    const seen = readSign(finding.sign, side, this.source);
+    return seen.state === 'present' || told.state === 'unknown' ? seen : told;
   }
 
   private eitherSide(key: string): KnownFinding | null {

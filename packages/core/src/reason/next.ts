@@ -131,6 +131,10 @@ interface Worth {
   readonly why: string;
 }
 
+/** A name within a sentence; names of people and abbreviations keep their capital. */
+const inText = (name: string): string =>
+  /^(Achilles|Charcot|[A-Z]{2})/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1);
+
 /** Whether two ideas are treated in different ways, so that telling them apart changes what is done. */
 const differently = (a: ConditionDefinition, b: ConditionDefinition): boolean =>
   a.care !== b.care || a.pathway !== b.pathway || a.holds.join() !== b.holds.join();
@@ -171,14 +175,14 @@ function worthOf(
     (here || !known.hurtsSomewhere(side) ? 1 : WORTH.elsewhere);
   const why =
     danger !== undefined
-      ? `rules ${danger.name} in or out`
+      ? `rules ${inText(danger.name)} in or out`
       : picture
         ? 'feeling, reflexes and strength belong to this picture'
         : rival !== undefined && first !== undefined
-          ? `tells ${first.name} from ${rival.name}, which are treated differently`
+          ? `tells ${inText(first.name)} from ${inText(rival.name)}`
           : `says more of ${moved
               .slice(0, 2)
-              .map((c) => c.name)
+              .map((c) => inText(c.name))
               .join(' and ')}`;
   return { factor, why };
 }

@@ -13,7 +13,17 @@ interface Typed {
   name: string;
   birthDate: string;
   occupation: string;
+  sex: '' | 'female' | 'male';
 }
+
+const EMPTY: Typed = { id: '', name: '', birthDate: '', occupation: '', sex: '' };
+
+/** What was left empty goes as not known. */
+const asSent = (t: Typed) => ({
+  ...t,
+  birthDate: t.birthDate === '' ? null : t.birthDate,
+  sex: t.sex === '' ? null : t.sex,
+});
 
 const resolver = classValidatorResolver(PersonBody);
 
@@ -22,13 +32,12 @@ export function AddPerson({ close }: { close: () => void }) {
   const navigate = useNavigate();
   const [failure, setFailure] = useState<string | null>(null);
   const { register, handleSubmit, formState, setError, getValues } = useForm<Typed>({
-    defaultValues: stored<Typed>(DRAFT, { id: crypto.randomUUID(), name: '', birthDate: '', occupation: '' }),
+    defaultValues: {
+      ...EMPTY,
+      ...stored<Typed>(DRAFT, { ...EMPTY, id: crypto.randomUUID() }),
+    },
     resolver: async (values, context, options) => {
-      const checked = await resolver(
-        { ...values, birthDate: values.birthDate === '' ? null : values.birthDate },
-        context,
-        options as never,
-      );
+      const checked = await resolver(asSent(values), context, options as never);
       return checked as never;
     },
   });
@@ -37,10 +46,7 @@ export function AddPerson({ close }: { close: () => void }) {
     const values = getValues();
     setFailure(null);
     try {
-      const person = await request<PersonRow>('POST', '/api/people', {
-        ...values,
-        birthDate: values.birthDate === '' ? null : values.birthDate,
-      });
+      const person = await request<PersonRow>('POST', '/api/people', asSent(values));
       keep(DRAFT, null, true);
       close();
       await navigate(`/people/${person.id}`);
@@ -85,9 +91,18 @@ export function AddPerson({ close }: { close: () => void }) {
       noValidate
       aria-label="Add a person"
     >
-      <div className="grid grid-cols-[2fr_1fr_2fr] gap-6">
+      <div className="grid grid-cols-[2fr_1fr_1fr_2fr] gap-6">
         {field('name', 'Name')}
-        {field('birthDate', 'Date of birth', 'date', 'may be added later')}
+        {field('birthDate', 'Date of birth', 'date', 'needed before a plan')}
+        <label className="block">
+          <span className="text-sm text-ink-2">Sex</span>
+          <select className="field" {...register('sex', { onChange: remember })}>
+            <option value="">not said</option>
+            <option value="female">female</option>
+            <option value="male">male</option>
+          </select>
+          <span className="block min-h-5 text-sm text-ink-3">for published norms</span>
+        </label>
         {field('occupation', 'Work or main activity')}
       </div>
       <div className="mt-2 flex items-center gap-4">

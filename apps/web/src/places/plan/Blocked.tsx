@@ -1,6 +1,7 @@
 import { Octagon } from 'lucide-react';
 import { Link } from 'react-router';
-import type { CourseView } from '@heathstep/contracts';
+import type { CourseView, EpisodeView } from '@heathstep/contracts';
+import { PersonFacts } from '../../parts/PersonFacts.js';
 import { ageProblem, type ProtocolDefinition, signText } from '@heathstep/core';
 
 const reported = (course: CourseView): string[] =>
@@ -23,7 +24,16 @@ export const whyHeldBack = (course: CourseView): string[] => [
   ...(course.episode.safety?.blocking ?? []).map(signText),
 ];
 
-export function Blocked({ reasons, episodeId }: { reasons: readonly string[]; episodeId: string }) {
+export function Blocked({
+  reasons,
+  episodeId,
+  episode,
+}: {
+  reasons: readonly string[];
+  episodeId: string;
+  /** Where what is missing of the person can be entered. */
+  episode?: EpisodeView;
+}) {
   return (
     <div className="max-w-xl rounded-lg bg-ease-wash p-6" role="alert">
       <h2 className="flex items-center gap-2 text-ease-deep">
@@ -34,6 +44,7 @@ export function Blocked({ reasons, episodeId }: { reasons: readonly string[]; ep
           <li key={r}>{r}</li>
         ))}
       </ul>
+      {episode?.person.birthDate === null && <PersonFacts episode={episode} />}
       <Link to={`/episodes/${episodeId}/visit/safety`} className="action-quiet mt-5">
         To the safety answers
       </Link>

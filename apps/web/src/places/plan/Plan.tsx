@@ -57,7 +57,7 @@ function PlanBody({ course, content }: { course: CourseView; content: ClinicCont
   return (
     <Frame course={course} content={content} stage={startStage(course)} aside={null}>
       {blocked.length > 0 ? (
-        <Blocked reasons={blocked} episodeId={episode.id} />
+        <Blocked reasons={blocked} episodeId={episode.id} episode={episode} />
       ) : (
         <FirstPlan course={course} />
       )}

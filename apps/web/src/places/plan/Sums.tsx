@@ -1,6 +1,7 @@
-import { shown, whyLoad, whyMinutes } from '@heathstep/core';
+import { type Impact, shown, whyLoad, whyMinutes } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
+import { tagList } from '../../parts/tagWords.js';
 import type { PlanModel } from './planModel.js';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
@@ -57,7 +58,57 @@ export function Sums({ model, course, limit }: { model: PlanModel; course: Cours
         <h3>Calf load on the treated side</h3>
         <Load model={model} course={course} limit={limit} />
       </section>
+      <ImpactSum model={model} course={course} />
+      <Acts course={course} />
     </>
+  );
+}
+
+const amount = ({ contacts, runMinutes }: Impact): string =>
+  [
+    contacts > 0 ? `${shown(contacts, 0)} landings` : '',
+    runMinutes > 0 ? `${shown(runMinutes, 0)} min of running` : '',
+  ]
+    .filter((t) => t !== '')
+    .join(' and ') || 'none';
+
+/** Hops and runs have a ledger of their own beside the slow load. */
+function ImpactSum({ model, course }: { model: PlanModel; course: CourseView }) {
+  const { impact, impactRise } = model;
+  if (impact.contacts + impact.runMinutes === 0) return null;
+  return (
+    <section className="mt-5 border-t border-line pt-4">
+      <h3>Impact in a week, on a foot</h3>
+      <p className="mt-1">
+        <b>{amount(impact)}</b>
+        <span className="text-sm text-ink-2">{`, last 7 days ${amount(course.impactDone)}; 48 hours between`}</span>
+      </p>
+      {impactRise.over && (
+        <p role="alert" className="mt-1 text-sm text-ease-deep">
+          {`More than a fifth over the last week, or over a first week: at most ${amount(impactRise.most)}.`}
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** What open cautions change of pain and load steps. */
+function Acts({ course }: { course: CourseView }) {
+  const { safety, held } = course.episode;
+  const acts = safety?.acts.because ?? [];
+  const ideas = held.map(
+    (h) => `${h.name}${h.side === 'none' ? '' : `, ${h.side}`}: holds back ${tagList(h.tags)}`,
+  );
+  if (acts.length + ideas.length === 0) return null;
+  return (
+    <section className="mt-5 border-t border-line pt-4">
+      <h3>Held back and judged with care</h3>
+      <ul className="mt-1 text-sm text-ink-2">
+        {[...acts, ...ideas].map((t) => (
+          <li key={t}>{t}.</li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

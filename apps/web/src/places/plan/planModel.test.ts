@@ -20,6 +20,7 @@ const course = (tagsOff: string[] = [], more: object = {}) =>
   ({
     episode: { affected: 'left', bodyMassKg: 70, tagsOff: { left: tagsOff, right: tagsOff } },
     loadDone: [],
+    impactDone: { contacts: 0, runMinutes: 0 },
     loggedDays: 0,
     ...more,
   }) as unknown as CourseView;
@@ -69,6 +70,41 @@ describe('the sums beside a plan', () => {
       because: 'Heel raise on two legs',
       percent: expect.closeTo(50, 6),
     });
+  });
+});
+
+describe('impact beside a plan', () => {
+  const pogo = content.exercises.find((e) => e.key === 'pogo');
+  const raises = content.exercises.find((e) => e.key === 'raise-two-legs');
+  const week = (e: typeof pogo, sets: number, impactDone = { contacts: 0, runMinutes: 0 }) => {
+    if (e === undefined) throw new Error('not in the library');
+    const item: ComposedExercise = {
+      ...e.dose,
+      sets,
+      exercise: e.key,
+      slot: 's',
+      sides: 'together',
+      why: [],
+    };
+    return planModel([item], course([], { impactDone }), content, stage);
+  };
+
+  it('a swap of raises for pogo never shows less load for each repetition', () => {
+    const [hops, slow] = [week(pogo, 3), week(raises, 3)];
+    const each = (m: typeof hops) =>
+      (m.coming[0]?.load ?? 0) /
+      ((m.lines[0]?.item.reps ?? 1) *
+        (m.lines[0]?.item.timesPerDay ?? 1) *
+        (m.lines[0]?.item.daysPerWeek ?? 1));
+    expect(each(hops)).toBeGreaterThan(each(slow));
+  });
+
+  it('has a ledger of its own, over when it rises by more than a fifth', () => {
+    const contacts = week(pogo, 3).impact.contacts;
+    expect(contacts).toBeGreaterThan(60);
+    expect(week(pogo, 3).impactRise.over).toBe(true);
+    expect(week(pogo, 3, { contacts: contacts / 1.2, runMinutes: 0 }).impactRise.over).toBe(false);
+    expect(week(raises, 3).impact).toEqual({ contacts: 0, runMinutes: 0 });
   });
 });
 

@@ -1,10 +1,15 @@
 import {
+  addImpact,
   type ComposedExercise,
   type ExerciseDefinition,
   type ExerciseLoad,
+  type Impact,
+  type ImpactRise,
+  impactRise,
   isDueOn,
   type LoadRise,
   loadRise,
+  NO_IMPACT,
   type Prescription,
   prescriptionTotals,
   type PrescriptionTotals,
@@ -32,6 +37,9 @@ export interface PlanModel {
   readonly coming: readonly ExerciseLoad[];
   readonly withoutEstimate: readonly string[];
   readonly rise: LoadRise;
+  /** Of the coming week. */
+  readonly impact: Impact;
+  readonly impactRise: ImpactRise;
   readonly most: number;
 }
 
@@ -57,6 +65,7 @@ export function planModel(
     exercise: content.exercises.find((e) => e.key === l.exercise)?.name ?? l.exercise,
     load: l.load,
   }));
+  const impact = lines.map((l) => l.totals?.weekImpact ?? NO_IMPACT).reduce(addImpact, NO_IMPACT);
   const minutes = (seconds: number) => seconds / 60;
   return {
     lines,
@@ -71,6 +80,8 @@ export function planModel(
     ),
     coming,
     withoutEstimate: lines.filter((l) => l.totals?.weekLoad == null).map((l) => l.exercise.name),
+    impact,
+    impactRise: impactRise(impact, course.impactDone),
     rise: loadRise(coming, done, course.loggedDays, stage.loadRisePercent),
     most: Math.max(0, ...lines.map((l) => l.totals?.relativeLoad ?? 0)),
   };

@@ -321,7 +321,7 @@ function Triggered({ live }: { live: LiveVisit }) {
             className={`mt-0.5 inline-flex w-24 shrink-0 items-center justify-center gap-1 rounded px-2 py-0.5 text-sm font-bold ${LEVELS[t.rule.level].className}`}
           >
             {(t.rule.level === 'emergency' || t.rule.level === 'urgent') && (
-              <Octagon className="size-3.5" aria-hidden />
+              <Octagon className="size-3.5 shrink-0" aria-hidden />
             )}
             {LEVELS[t.rule.level].word}
           </span>

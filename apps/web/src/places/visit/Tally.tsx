@@ -110,7 +110,12 @@ function SafetyLine({ live }: { live: LiveVisit }) {
       aria-live="polite"
     >
       <Icon className="size-4 shrink-0" aria-hidden />
-      {text}
+      <span>
+        {text}
+        {stop !== undefined && missing > 0 && (
+          <span className="block text-sm font-normal text-ink-2">{`${missing} answers missing beside it`}</span>
+        )}
+      </span>
     </Link>
   );
 }
