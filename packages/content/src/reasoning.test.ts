@@ -105,7 +105,8 @@ describe('ranking', () => {
       fc.property(someAnswers, (answers) => {
         for (const c of reason(answers).reasoning.ranked) {
           const product = [...c.for, ...c.against].reduce((odds, p) => odds * p.ratio, c.startWeight);
-          expect(c.weight).toBeCloseTo(product, 9);
+          expect(c.raw / product).toBeCloseTo(1, 9);
+          expect(c.weight).toBeLessThanOrEqual(c.raw);
           const shares = [...c.for, ...c.against].reduce((sum, p) => sum + p.share, 0);
           if (c.for.length + c.against.length > 0) expect(shares).toBeCloseTo(1, 9);
         }

@@ -31,9 +31,11 @@ export function CloseDialog({ title, today, ways = [], overridable, send, cancel
   const way = ways.find((w) => w.key === done);
   const [error, setError] = useState<ApiError | null>(null);
   const [busy, setBusy] = useState(false);
+  const [tried, setTried] = useState(false);
   const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     setBusy(true);
+    setTried(true);
     setError(null);
     try {
       await send(
@@ -122,7 +124,13 @@ export function CloseDialog({ title, today, ways = [], overridable, send, cancel
                       .join('; ')}.`}
                   </span>
                 )}
-                {note('/done')}
+                {tried && done === '' ? (
+                  <span role="alert" className="block min-h-5 text-sm text-ease-deep">
+                    Choose what was done
+                  </span>
+                ) : (
+                  note('/done')
+                )}
               </label>
             )}
             <label className="block">

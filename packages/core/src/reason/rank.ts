@@ -10,7 +10,7 @@ export interface Push {
   readonly name: string;
   readonly state: 'present' | 'absent';
   readonly because: readonly string[];
-  /** The ratio as it counts; within error no more than the weak grade. */
+  /** The ratio as it counts: within error no more than the weak grade, beside a stronger one of its cluster less. */
   readonly ratio: number;
   readonly weak: boolean;
   readonly source: string;
@@ -24,7 +24,7 @@ export interface RankedCondition {
   readonly rank: Rank;
   /** Odds after all that is known, within what can be defended. Uncalibrated: most ratios are convention. Not rounded. */
   readonly weight: number;
-  /** The same before it was kept within that; the order goes by it. */
+  /** The same before it was kept within that: starting odds times every ratio; the order goes by it. */
   readonly raw: number;
   /** Why it is at most possible, whatever its weight; null when nothing holds it back. */
   readonly held: string | null;
@@ -125,7 +125,7 @@ function tempered(counted: readonly Counted[]): Counted[] {
 }
 
 /** Odds up to `from` are shown as they come out; beyond they approach `most`, past which nobody can defend them. [convention] */
-const DEFENSIBLE = { from: 4, most: 30 } as const;
+export const DEFENSIBLE = { from: 4, most: 30 } as const;
 
 /** Odds as they are shown: in order, and never further than a clinician would defend on findings alone. */
 function defensible(odds: number): number {
@@ -256,9 +256,7 @@ function weigh(
   const counted = [...groups.values()];
   const raw = counted.reduce((odds, g) => odds * g.value, startWeight);
   const weight = defensible(raw);
-  // What is shown is shown in parts that multiply to it.
-  const power = raw === startWeight ? 1 : Math.log(weight / startWeight) / Math.log(raw / startWeight);
-  const pushes = pushesOf(counted.map((g) => ({ ...g, value: g.value ** power })));
+  const pushes = pushesOf(counted);
   const places = here.has(c.part) ? here : new Set([...here, c.part]);
   const keptBy = c.keep.map((k) => known.at(k, side)).find((k) => k.state === 'present');
   return {

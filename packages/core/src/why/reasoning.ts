@@ -2,7 +2,7 @@ import type { AcuityResult } from '../reason/acuity.js';
 import type { ConditionDefinition, DriverDefinition, FindingDefinition } from '../reason/definition.js';
 import type { Driver } from '../reason/drivers.js';
 import type { NextBest } from '../reason/next.js';
-import { RANK_LIMITS, type Push, type RankedCondition } from '../reason/rank.js';
+import { DEFENSIBLE, RANK_LIMITS, type Push, type RankedCondition } from '../reason/rank.js';
 import type { ReferralReason } from '../reason/referral.js';
 import { shown } from '../quantity/statistics.js';
 import type { Why } from './why.js';
@@ -21,10 +21,13 @@ export function whyRank(c: ConditionDefinition, ranked: RankedCondition): Why {
       name: `${p.name}: ${p.state}`,
       value: `${p.because.join('; ')}. x ${shown(p.ratio, 2)}, ${shown(p.share * 100, 0)} % of the push. ${p.source}`,
     })),
-    rule: `Starting odds times the ratio of each finding; of findings that say the same thing only the strongest counts; a value within its error counts no more than weakly. Leading: odds of ${RANK_LIMITS.leading} or more, ${RANK_LIMITS.overNext} times the next, from two findings at least. Likely from ${RANK_LIMITS.likely}, possible from ${RANK_LIMITS.possible}.${ranked.keptBy === null ? '' : ` Kept in view by: ${ranked.keptBy}.`}`,
+    rule: `Starting odds times the ratio of each finding; of findings that say the same thing only the strongest counts; a value within its error counts no more than weakly; what tells the same spot, swelling or posture again counts for less. Leading: odds of ${RANK_LIMITS.leading} or more, ${RANK_LIMITS.overNext} times the next, from two findings at least. Likely from ${RANK_LIMITS.likely}, possible from ${RANK_LIMITS.possible}.${ranked.keptBy === null ? '' : ` Kept in view by: ${ranked.keptBy}.`}`,
     arithmetic: [
       `starting odds ${shown(ranked.startWeight, 3)}: ${shown(c.per100, 1)} of 100 new patients, by age and time since it began`,
       ...pushes.map(pushText),
+      ...(ranked.weight < ranked.raw
+        ? [`multiplied: odds ${shown(ranked.raw, 2)}, more than findings alone can carry; kept below ${DEFENSIBLE.most}`]
+        : []),
       `odds ${shown(ranked.weight, 2)}, uncalibrated: an order, not a probability`,
       ...(ranked.held === null ? [] : [`at most possible: ${ranked.held}`]),
     ],
