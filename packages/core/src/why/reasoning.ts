@@ -26,7 +26,9 @@ export function whyRank(c: ConditionDefinition, ranked: RankedCondition): Why {
       `starting odds ${shown(ranked.startWeight, 3)}: ${shown(c.per100, 1)} of 100 new patients, by age and time since it began`,
       ...pushes.map(pushText),
       ...(ranked.weight < ranked.raw
-        ? [`multiplied: odds ${shown(ranked.raw, 2)}, more than findings alone can carry; kept below ${DEFENSIBLE.most}`]
+        ? [
+            `multiplied: odds ${shown(ranked.raw, 2)}, more than findings alone can carry; kept below ${DEFENSIBLE.most}`,
+          ]
         : []),
       `odds ${shown(ranked.weight, 2)}, uncalibrated: an order, not a probability`,
       ...(ranked.held === null ? [] : [`at most possible: ${ranked.held}`]),
