@@ -140,6 +140,7 @@ export {
 } from './screen/definition.js';
 export {
   canOverride,
+  limitsStand,
   type Closure,
   evaluateSafety,
   exercisesLeft,

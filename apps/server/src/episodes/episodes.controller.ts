@@ -7,7 +7,7 @@ import {
   screenedVisit,
   TaughtBody,
 } from '@heathstep/contracts';
-import { canOverride, type ClosingWay } from '@heathstep/core';
+import { canOverride, type ClosingWay, limitsStand } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
@@ -231,7 +231,10 @@ export class EpisodesController {
           : `${triggered.rule.level} is never overridden; close it with the date, who assessed and the result`,
       );
     }
-    if (body.kind === 'closed') requireAssessment(body, triggered.rule.closes ?? []);
+    if (body.kind === 'closed') {
+      const limits = limitsStand(view.safety?.triggered ?? [], triggered.side);
+      requireAssessment(body, triggered.rule.closes ?? [], limits);
+    }
     return visit.id;
   }
 
@@ -240,13 +243,13 @@ export class EpisodesController {
       throw refusedNow('This stop is not open');
     if (body.kind === 'overridden')
       throw refusedNow('A stop reported at home is closed with a result, never overridden');
-    requireAssessment(body, []);
+    requireAssessment(body, [], true);
     return null;
   }
 }
 
 /** A sign is closed by what was done: with the date, who, and a way that is enough for it. */
-function requireAssessment(body: ClosureBody, ways: readonly ClosingWay[]): void {
+function requireAssessment(body: ClosureBody, ways: readonly ClosingWay[], limitsEntered: boolean): void {
   const way = ways.find((w) => w.key === body.done);
   const errors = [
     ...(body.assessedOn === undefined
@@ -264,6 +267,9 @@ function requireAssessment(body: ClosureBody, ways: readonly ClosingWay[]): void
               .join('; ')}`,
           },
         ]
+      : []),
+    ...(way?.needsLimits === true && !limitsEntered
+      ? [{ pointer: '/done', detail: 'Enter first what the surgeon or clinic allows of this side' }]
       : []),
   ];
   if (errors.length > 0) throw badRequest(errors);

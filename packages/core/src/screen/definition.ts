@@ -57,6 +57,8 @@ export interface ClosingWay {
   readonly key: string;
   readonly label: string;
   readonly clears: boolean;
+  /** It closes only where what the surgeon or clinic allows of this side is entered. */
+  readonly needsLimits?: true;
 }
 
 export interface SafetyRule {

@@ -145,6 +145,10 @@ function actsOf(open: readonly TriggeredRule[]): SafetyActs {
   };
 }
 
+/** Whether what a surgeon or clinic allows of this side is entered, and counts. */
+export const limitsStand = (triggered: readonly TriggeredRule[], side: Side | 'none'): boolean =>
+  triggered.some((t) => t.rule.until === 'limits' && t.side === side && t.off !== 'everything');
+
 /** A triggered rule as one sentence: what, where, and what to do now. */
 export const signText = (t: TriggeredRule): string =>
   `${t.rule.title}${t.side === 'none' ? '' : `, ${t.side}`}: ${t.rule.action}`;
