@@ -85,5 +85,7 @@ export interface SafetyRule {
   readonly checks?: readonly string[];
   /** Ways to close it; without any, a date, who and the result will do. */
   readonly closes?: readonly ClosingWay[];
+  /** A foot that is active now: while it is open the foot risk class stands above every class. */
+  readonly activeFoot?: true;
   readonly evidence: Evidence;
 }

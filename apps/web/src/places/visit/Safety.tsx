@@ -87,15 +87,6 @@ function ReportedAtHome({ live }: { live: LiveVisit }) {
   );
 }
 
-/** Signs of a foot that is active now: above every risk class. */
-const ACTIVE_FOOT: ReadonlySet<string> = new Set([
-  'charcot',
-  'hot-foot-feeling',
-  'tissue-loss',
-  'septic-joint',
-  'joint-infection',
-  'limb-threat',
-]);
 const DEFORMITIES = ['toes-curled', 'bunion-seen', 'hallux-leans'] as const;
 
 /** A bunion, claw or hammer toes seen or measured on either foot. */
@@ -127,7 +118,7 @@ function Computed({ live }: { live: LiveVisit }) {
     poorCirculation: noPulse || yes('poor-circulation'),
     deformity: rigid || deformed(live) || yes('rigid-flat-foot'),
     history: eitherOf([yes('past-ulcer'), yes('amputation'), yes('kidney-failure')]),
-    activeFoot: live.safety.stops.some((t) => ACTIVE_FOOT.has(t.rule.key)),
+    activeFoot: live.safety.stops.some((t) => t.rule.activeFoot === true),
   });
   const shows = live.safety.asked.includes('wells-bed');
   return (
