@@ -128,7 +128,7 @@ try {
   await shot('handout');
   await page.goto(`${url}/day`);
   await page.getByRole('link', { name: /Hanne Rook/ }).click();
-  await page.getByText('Blocks everything.').waitFor();
+  await page.getByText('Blocks everything of the right side.').waitFor();
   await shot('safety');
 
   await page.goto(`${url}/day`);
