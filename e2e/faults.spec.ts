@@ -125,7 +125,9 @@ test('the keyboard alone: trials by Enter and arrows, safety by arrows, Why by W
   await expect(page.getByLabel('Lunge, knee bent, left, trial 1')).toBeFocused();
   await page.getByRole('button', { name: /^Lunge, knee bent, left: 32/ }).press('w');
   await expect(page.getByRole('dialog').getByText('(31 + 32 + 33) / 3 = 32°')).toBeVisible();
+  await expect(page.getByRole('dialog')).toBeFocused();
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
   await page
     .getByRole('navigation', { name: 'Steps of the visit' })
     .getByRole('link', { name: /Safety/ })
@@ -173,12 +175,20 @@ test('it hurts: an emergency is shown at once, without a connection too, and the
   await expectAccessible(phone, 'Home, emergency');
   await phone.getByRole('button', { name: 'Close' }).click();
   await expect(phone.getByText(/No connection just now/)).toBeVisible();
+  await expect(phone.getByText(/needs help at once. Call 999 now/)).toBeVisible();
+  await expect(phone.getByRole('button', { name: 'Start' })).toHaveCount(0);
   await phone.context().setOffline(false);
-  await expect(phone.getByText('Please stop for now')).toBeVisible({ timeout: 15_000 });
+  await expect(phone.getByText(/No connection just now/)).toBeHidden({ timeout: 15_000 });
+  await expect(phone.getByText(/needs help at once. Call 999 now/)).toBeVisible();
   await page.getByRole('link', { name: 'Day' }).click();
   await expect(page.getByRole('link', { name: /Marit Osgar/ })).toContainText('Stop sign reported at home');
   await page.getByRole('link', { name: /Marit Osgar/ }).click();
   await expect(page.getByRole('heading', { name: 'Refer before going on' })).toBeVisible();
+  await expect(page.getByRole('status', { name: 'Open stop signs' })).toContainText('Emergency: Chest pain');
+  await openPerson(page, 'Marit Osgar', 'Visit');
+  await expect(page.getByRole('link', { name: 'Reported at home: Chest pain' })).toBeVisible();
+  await expect(page.getByText('Most telling next')).toHaveCount(0);
+  await openPerson(page, 'Marit Osgar', 'Course');
   await page.getByRole('button', { name: 'Close with result' }).click();
   await page.getByLabel('By whom').fill('Emergency department');
   await page.getByLabel(/Result/).fill('Heart and lungs clear');

@@ -279,6 +279,19 @@ describe('plans and the home log', () => {
       expect((await home.get('/api/home/today')).body.stopped).toBeNull();
     });
 
+    it('keeps the number to call before the patient after a sign that needs help at once', async () => {
+      await log('stop', { grade: 'emergency', sign: 'Chest pain', exercise: null }).expect(200);
+      expect((await home.get('/api/home/today')).body.stopped).toMatch(/^You reported a sign that needs help at once. Call 112 now/);
+      const refused = await who
+        .post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), from: 'current' })
+        .expect(422);
+      expect(refused.body.errors).toContainEqual(
+        expect.objectContaining({
+          detail: expect.stringMatching(/^Reported at home on \d{1,2} \w+ \d{4}: Chest pain$/),
+        }),
+      );
+    });
+
     it('does not stop at a pause sign', async () => {
       await log('stop', {
         grade: 'pause',

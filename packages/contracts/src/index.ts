@@ -101,3 +101,4 @@ export {
   TaughtBody,
   type TaughtView,
 } from './library.js';
+export { reportedText, stoppedText } from './stops.js';

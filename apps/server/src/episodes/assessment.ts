@@ -23,7 +23,13 @@ import {
   type Stage,
   stricterSchool,
 } from '@heathstep/core';
-import { type CourseView, measuredFacts, type SessionPayload, skillFacts } from '@heathstep/contracts';
+import {
+  type CourseView,
+  measuredFacts,
+  reportedText,
+  type SessionPayload,
+  skillFacts,
+} from '@heathstep/contracts';
 import { localDay, localTime } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { homeFacts, type HomeFacts } from './facts.js';
@@ -103,7 +109,7 @@ export class Assessment {
     const rules = (safety?.stops ?? []).map(
       (s) => `${s.rule.title}${s.side === 'none' ? '' : `, ${s.side}`}: ${s.rule.action}`,
     );
-    const reported = openStops.map((s) => `reported at home on ${s.day}: ${s.sign}`);
+    const reported = openStops.map(reportedText);
     return [...reported, ...rules];
   }
 

@@ -11,6 +11,7 @@ import {
   type SessionPayload,
   type StopPayload,
   lastFaults,
+  stoppedText,
 } from '@heathstep/contracts';
 import { addDays, type Criterion, heldBack, stricterSchool } from '@heathstep/core';
 import { localDay } from '../clock.js';
@@ -255,7 +256,10 @@ export class HomeController {
     const blocked = (view.safety?.blocking.length ?? 0) > 0;
     const stopped =
       view.openStops.length > 0
-        ? 'You told us about a stop sign. Please wait until your clinic has spoken with you.'
+        ? stoppedText(
+            view.openStops.map((s) => s.grade),
+            clinic.emergencyNumber,
+          )
         : blocked
           ? 'Your clinic wants to speak with you before you go on.'
           : null;

@@ -1,6 +1,6 @@
 import { Body, Controller, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
-import { GivePlanBody, PlanBody, PlanDraftBody, type PlanView } from '@heathstep/contracts';
+import { GivePlanBody, PlanBody, PlanDraftBody, type PlanView, reportedText } from '@heathstep/contracts';
 import {
   ageProblem,
   type ComposedExercise,
@@ -162,7 +162,7 @@ export class PlansController {
     const reasons = [
       ...(age === null ? [] : [age]),
       ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
-      ...openStops.map((s) => `Reported at home on ${s.day}: ${s.sign}`),
+      ...openStops.map(reportedText),
     ];
     if (reasons.length > 0)
       throw refusedNow(

@@ -156,7 +156,7 @@ export function CourseLine({
           stroke="var(--color-ground)"
           strokeWidth="2.5"
         />
-        <text x={x(episode.today)} y={78} textAnchor="middle" fontSize="13" fontWeight="650">
+        <text x={Math.max(32, x(episode.today))} y={78} textAnchor="middle" fontSize="13" fontWeight="650">
           today
         </text>
         <line x1={12} x2={WIDTH - 12} y1={y(0)} y2={y(0)} stroke="var(--color-line)" />

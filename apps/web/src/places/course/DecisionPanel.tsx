@@ -6,7 +6,7 @@ import { DECISIONS, type CourseView, type DecisionBody } from '@heathstep/contra
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { CloseDialog, type ClosureValues } from '../../parts/CloseDialog.js';
-import { fullDay } from '../../parts/dates.js';
+import { fullDay, longDay } from '../../parts/dates.js';
 import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 
@@ -206,7 +206,7 @@ function OpenStops({ course }: { course: CourseView }) {
     <>
       {episode.openStops.map((s) => (
         <div key={s.id} className="mb-4 rounded bg-ease-wash p-3" role="alert">
-          <p className="font-semibold text-ease-deep">{`Stop sign reported at home, ${s.day}`}</p>
+          <p className="font-semibold text-ease-deep">{`Stop sign reported at home, ${longDay(s.day)}`}</p>
           <p>{`${s.sign} (${s.grade})`}</p>
           <button type="button" className="text-action min-h-9" onClick={() => setClosing(s.id)}>
             Close with result

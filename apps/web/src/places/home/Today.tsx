@@ -1,7 +1,7 @@
 import { CloudOff } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { addDays, doseSentence, isDueOn, restsToday, sentenceText, weekdayOf } from '@heathstep/core';
-import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
+import { type HomeEntryBody, type HomeView, stoppedText } from '@heathstep/contracts';
 import { keep, stored } from '../../api/useEntries.js';
 import { longDay } from '../../parts/dates.js';
 import { After, HourQuestion } from './After.js';
@@ -22,7 +22,6 @@ import { BigScore, FirstStepsPicture } from './pieces.js';
 const RUNNING = 'heathstep.home.running';
 
 /** Shown at once when a stop sign was reported here, before the clinic's answer has come back. */
-const STOPPED_HERE = 'You reported a stop sign. Please wait until your clinic has spoken with you.';
 /** What is still done on a day that begins with much pain. */
 const EASING: ReadonlySet<string> = new Set(['relief', 'range-static', 'aid']);
 
@@ -38,7 +37,8 @@ type Screen =
 /** One thing per screen, large: the morning, today's exercises, the pacer, and how it was. */
 export function Today({ view: served, refresh }: { view: HomeView; refresh: () => void }) {
   const outbox = useOutbox(refresh);
-  const locked = outbox.stopNotKnown(served.entries) !== null;
+  const here = outbox.stopNotKnown(served.entries);
+  const locked = here !== null;
   const [others, due] = split(locked ? { ...served, items: [] } : served);
   const [screen, setScreen] = useState<Screen>({ at: 'list' });
   const [running, setRunning] = useState<Running | null>(() => {
@@ -49,10 +49,11 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
   const view: HomeView = {
     ...withWaiting(served, outbox.list),
     items: rest ? due.filter((i) => EASING.has(i.exercise.aim)) : due,
-    stopped: locked ? STOPPED_HERE : served.stopped,
+    stopped: locked ? stoppedText([here], served.clinic.emergencyNumber) : served.stopped,
   };
   const [reported, setReported] = useState<string | null>(null);
   useEffect(() => keep(RUNNING, running, running === null), [running]);
+  useEffect(() => outbox.forgetKnownStop(served.entries), [outbox, served.entries]);
   useEffect(() => {
     // Newer browsers return a promise here, which an effect must not.
     window.scrollTo(0, 0);

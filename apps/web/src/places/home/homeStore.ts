@@ -7,6 +7,11 @@ const KEY = 'heathstep.home.waiting';
 const RETRY_MS = 4000;
 const STOPPED = 'heathstep.home.stopped';
 
+interface ReportedStop {
+  readonly id: string;
+  readonly grade: StopPayload['grade'];
+}
+
 /** Where a report is on its way to the clinic. */
 export type Delivery = 'sending' | 'told' | 'kept' | 'refused';
 
@@ -43,15 +48,22 @@ export class HomeOutbox {
     return this.lost ? 'kept' : 'sending';
   }
 
-  /** The stop sign reported on this phone that the clinic's own answer does not know of yet; null when there is none. */
-  stopNotKnown(known: readonly { readonly id: string }[]): string | null {
-    const id = stored<string | null>(STOPPED, null);
-    return id === null || known.some((e) => e.id === id) ? null : id;
+  /** Grade of the stop sign reported on this phone that the clinic's own answer does not know of yet; null when there is none. */
+  stopNotKnown(known: readonly { readonly id: string }[]): StopPayload['grade'] | null {
+    const stop = stored<ReportedStop | null>(STOPPED, null);
+    return stop === null || known.some((e) => e.id === stop.id) ? null : stop.grade;
+  }
+
+  /** Once the clinic knows, its own answer counts, also when the report is too old to be listed. */
+  forgetKnownStop(known: readonly { readonly id: string }[]): void {
+    if (this.stopNotKnown(known) === null) keep(STOPPED, null, true);
   }
 
   add(entry: HomeEntryBody): void {
-    if (entry.kind === 'stop' && (entry.payload as StopPayload).grade !== 'pause')
-      keep(STOPPED, entry.id, false);
+    if (entry.kind === 'stop') {
+      const { grade } = entry.payload as StopPayload;
+      if (grade !== 'pause') keep(STOPPED, { id: entry.id, grade } satisfies ReportedStop, false);
+    }
     this.waiting = [
       ...this.waiting.filter((w) => !(w.id === entry.id && w.version === entry.version)),
       entry,

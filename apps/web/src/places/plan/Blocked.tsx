@@ -1,11 +1,10 @@
 import { Octagon } from 'lucide-react';
 import { Link } from 'react-router';
-import type { CourseView, EpisodeView } from '@heathstep/contracts';
+import { type CourseView, type EpisodeView, reportedText } from '@heathstep/contracts';
 import { PersonFacts } from '../../parts/PersonFacts.js';
 import { ageProblem, type ProtocolDefinition, signText } from '@heathstep/core';
 
-const reported = (course: CourseView): string[] =>
-  course.episode.openStops.map((s) => `Reported at home on ${s.day}: ${s.sign}`);
+const reported = (course: CourseView): string[] => course.episode.openStops.map(reportedText);
 
 /** Why nothing can be prescribed; empty when something can. */
 export function whyBlocked(course: CourseView, protocol: ProtocolDefinition): string[] {

@@ -76,7 +76,7 @@ function ReportedAtHome({ live }: { live: LiveVisit }) {
       <ul>
         {openStops.map((s) => (
           <li key={s.id}>
-            {`${s.day}: ${s.sign}. Ask every acute sign again; close it with its result in `}
+            {`${longDay(s.day)}: ${s.sign}. Ask every acute sign again; close it with its result in `}
             <Link className="text-action" to={`/episodes/${id}/course`}>
               Course
             </Link>

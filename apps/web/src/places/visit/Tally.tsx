@@ -46,7 +46,7 @@ export function Tally({ live, atOnce = false }: { live: LiveVisit; atOnce?: bool
             </Why>
           </p>
         </Part>
-        <NextTests live={settled} />
+        {episode.openStops.length === 0 && <NextTests live={settled} />}
         <Differences live={live} />
         <Tipping live={live} />
         <Changes live={live} />
@@ -83,6 +83,7 @@ function SafetyLine({ live }: { live: LiveVisit }) {
   const { safety } = live;
   const open = safety.triggered.filter((t) => t.status === 'open');
   const [stop] = safety.stops;
+  const [reported] = live.course.episode.openStops;
   const to = `/episodes/${live.course.episode.id}/visit/safety${live.visitQuery}`;
   const missing = safety.unanswered.length;
   const left = safety.notTested.length;
@@ -90,19 +91,21 @@ function SafetyLine({ live }: { live: LiveVisit }) {
   const [tone, Icon, text] =
     stop !== undefined
       ? (['text-ease-deep', Octagon, `${sentence(stop.rule.level)}: ${stop.rule.title}`] as const)
-      : missing > 0
-        ? (['text-hold-deep', TriangleAlert, `${missing} safety answers missing`] as const)
-        : safety.blocking.length > 0
-          ? (['text-ease-deep', Octagon, `Blocked: ${safety.blocking[0]?.rule.title ?? ''}`] as const)
-          : open.length > 0
-            ? ([
-                'text-hold-deep',
-                TriangleAlert,
-                `Safety answered, ${open.length} to mind${untested}`,
-              ] as const)
-            : left > 0
-              ? (['text-hold-deep', TriangleAlert, `Safety asked${untested}`] as const)
-              : (['text-go-deep', Check, 'Safety answered, nothing open'] as const);
+      : reported !== undefined
+        ? (['text-ease-deep', Octagon, `Reported at home: ${reported.sign}`] as const)
+        : missing > 0
+          ? (['text-hold-deep', TriangleAlert, `${missing} safety answers missing`] as const)
+          : safety.blocking.length > 0
+            ? (['text-ease-deep', Octagon, `Blocked: ${safety.blocking[0]?.rule.title ?? ''}`] as const)
+            : open.length > 0
+              ? ([
+                  'text-hold-deep',
+                  TriangleAlert,
+                  `Safety answered, ${open.length} to mind${untested}`,
+                ] as const)
+              : left > 0
+                ? (['text-hold-deep', TriangleAlert, `Safety asked${untested}`] as const)
+                : (['text-go-deep', Check, 'Safety answered, nothing open'] as const);
   return (
     <Link
       to={to}
@@ -112,7 +115,7 @@ function SafetyLine({ live }: { live: LiveVisit }) {
       <Icon className="size-4 shrink-0" aria-hidden />
       <span>
         {text}
-        {stop !== undefined && missing > 0 && (
+        {(stop ?? reported) !== undefined && missing > 0 && (
           <span className="block text-sm font-normal text-ink-2">{`${missing} answers missing beside it`}</span>
         )}
       </span>

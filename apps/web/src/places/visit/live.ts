@@ -23,6 +23,7 @@ import {
 } from '@heathstep/core';
 import type { LookPanel, Pathway } from '@heathstep/content';
 import {
+  type EpisodeView,
   type CourseView,
   daysSinceOnset,
   entriesOf,
@@ -183,10 +184,11 @@ function once<T>(work: () => T): () => T {
 }
 
 /** The safety step in a word: an open stop first, whatever else is missing. */
-function safetyProgress(safety: SafetyState): string {
+function safetyProgress(safety: SafetyState, reported: EpisodeView['openStops']): string {
   const open = safety.triggered.filter((t) => t.status === 'open').length;
   const [stop] = safety.stops;
   if (stop !== undefined) return stop.rule.level === 'emergency' ? 'emergency open' : 'urgent open';
+  if (reported.length > 0) return 'reported at home';
   if (safety.unanswered.length > 0)
     return `${safety.asked.length - safety.unanswered.length} of ${safety.asked.length}`;
   if (safety.blocking.length > 0) return 'blocked';
@@ -350,8 +352,8 @@ export function liveVisit(
         get<string>('skip.story'),
       ),
       safety: {
-        done: safety.unanswered.length === 0,
-        text: safetyProgress(safety),
+        done: safety.unanswered.length === 0 && course.episode.openStops.length === 0,
+        text: safetyProgress(safety, course.episode.openStops),
       },
       look: stepProgress('look'),
       measure: stepProgress('measure'),
