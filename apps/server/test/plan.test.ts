@@ -281,7 +281,9 @@ describe('plans and the home log', () => {
 
     it('keeps the number to call before the patient after a sign that needs help at once', async () => {
       await log('stop', { grade: 'emergency', sign: 'Chest pain', exercise: null }).expect(200);
-      expect((await home.get('/api/home/today')).body.stopped).toMatch(/^You reported a sign that needs help at once. Call 112 now/);
+      expect((await home.get('/api/home/today')).body.stopped).toMatch(
+        /^You reported a sign that needs help at once. Call 112 now/,
+      );
       const refused = await who
         .post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), from: 'current' })
         .expect(422);

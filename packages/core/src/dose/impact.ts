@@ -10,7 +10,7 @@ export interface Impact {
 export const NO_IMPACT: Impact = { contacts: 0, runMinutes: 0 };
 
 /** Most that impact may rise in a week over the last 7 days done, in percent. [convention] */
-export const IMPACT_RISE_PERCENT = 20;
+const IMPACT_RISE_PERCENT = 20;
 /** Landings and minutes of a first week, from which nothing is compared. [convention] */
 const FIRST_WEEK: Impact = { contacts: 60, runMinutes: 20 };
 
