@@ -1,3 +1,4 @@
+import type { Tag } from '../exercise/definition.js';
 import type { Evidence } from '../why/evidence.js';
 
 export type Direction = 'more' | 'less' | 'target';
@@ -131,5 +132,7 @@ export interface MeasureDefinition {
   };
   /** Pain is not asked beside it: it is pain, or nothing that can hurt. */
   readonly painless: boolean;
+  /** What taking it puts on the foot; not taken while safety switches that off. */
+  readonly needs?: readonly Tag[];
   readonly evidence: Evidence;
 }

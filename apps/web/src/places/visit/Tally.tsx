@@ -16,6 +16,7 @@ import { Why } from '../../parts/Why.js';
 import { Ideas } from './findings/Ideas.js';
 import { NextTests } from './findings/NextTests.js';
 import { useSettled } from './findings/useSettled.js';
+import { forbiddenOn } from './forbidden.js';
 import { columnsOf, type LiveVisit } from './live.js';
 import { readEntry, writeEntry } from './rows/entries.js';
 
@@ -26,6 +27,7 @@ const SETTLE_MS = 180;
 export function Tally({ live, atOnce = false }: { live: LiveVisit; atOnce?: boolean }) {
   const settled = useSettled(live, atOnce ? 0 : SETTLE_MS);
   const { episode } = live.course;
+  const stops = live.safety.blocking.length > 0 || episode.openStops.length > 0;
   const stage = live.protocol.stages.find((s) => s.key === (episode.stage ?? live.start.stage));
   return (
     <aside aria-label="What is known now" className="bg-paper">
@@ -50,7 +52,7 @@ export function Tally({ live, atOnce = false }: { live: LiveVisit; atOnce?: bool
         <Differences live={live} />
         <Tipping live={live} />
         <Changes live={live} />
-        {stage !== undefined && (
+        {stage !== undefined && !(stops && episode.stage === null) && (
           <Part title={episode.stage === null ? 'If you stopped here' : 'Stage now'}>
             {episode.stage === null ? (
               <p>
@@ -271,8 +273,9 @@ const MOST_MISSING = 9;
 
 /** What the plan's criteria need comes first, then the rest of the set. */
 function Missing({ live }: { live: LiveVisit }) {
-  const needed = live.missingForCriteria;
-  const rest = live.missingMeasures.filter((m) => !needed.includes(m));
+  const may = (m: MeasureDefinition) => forbiddenOn(live.safety.tagsOff, m.needs ?? []) === null;
+  const needed = live.missingForCriteria.filter(may);
+  const rest = live.missingMeasures.filter((m) => !needed.includes(m)).filter(may);
   if (needed.length + rest.length === 0) return null;
   return (
     <Part title="Still wanted">

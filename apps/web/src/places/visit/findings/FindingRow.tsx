@@ -93,7 +93,7 @@ export const FindingRow = memo(function FindingRow({
           </button>
         </span>
         {forbidden !== null && (
-          <span className="block text-sm font-semibold text-ease-deep">{`Do not test now: ${forbidden}`}</span>
+          <span className="block text-sm font-semibold text-ease-deep">{forbidden}</span>
         )}
       </div>
       {person ? cell('none') : cell('right')}

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { BodyPart, FindingDefinition } from '@heathstep/core';
+import { forbiddenOn } from '../forbidden.js';
 import type { LiveVisit } from '../live.js';
 import { FindingRow } from './FindingRow.js';
 import { ideaId, ideasOf } from './ideas.js';
@@ -13,22 +14,6 @@ import {
   tellingKeys,
   type View,
 } from './listing.js';
-
-const TAG_WORDS = (tags: readonly string[]) => tags.map((t) => t.replaceAll('-', ' ')).join(', ');
-
-/** What safety switches off of what a test needs, on the sides with a complaint. */
-function forbiddenBy(live: LiveVisit, finding: FindingDefinition, sides: readonly string[]): string | null {
-  const { left, right } = live.safety.tagsOff;
-  const off = sides.includes('left')
-    ? sides.includes('right')
-      ? [...left, ...right]
-      : left
-    : sides.includes('right')
-      ? right
-      : [...left, ...right];
-  const hit = finding.needs.filter((t) => off.includes(t));
-  return hit.length === 0 ? null : `safety switches off ${TAG_WORDS(hit)}`;
-}
 
 /** Findings to answer: the most telling next, by idea, by body part, or what has been answered; any found by its words. */
 export function Findings({ live }: { live: LiveVisit }) {
@@ -148,7 +133,7 @@ export function Findings({ live }: { live: LiveVisit }) {
             finding={f}
             reasoning={reasoning}
             next={reasoning.next.find((n) => n.finding === f.key) ?? null}
-            forbidden={forbiddenBy(live, f, reasoning.sides)}
+            forbidden={forbiddenOn(live.safety.tagsOff, f.needs)}
           />
         ))}
       </ul>

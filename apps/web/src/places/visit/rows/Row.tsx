@@ -41,6 +41,8 @@ export interface RowProps {
   readonly refusals: Readonly<Record<Column, string | null>>;
   readonly refused: boolean;
   readonly unlike: boolean;
+  /** Why it is not to be taken now; null when it may be. */
+  readonly forbidden: string | null;
   readonly affected: 'left' | 'right' | 'both' | 'none';
   readonly ageYears: number | null;
   readonly bodyMassKg: number | null;
@@ -59,6 +61,7 @@ function same(a: RowProps, b: RowProps): boolean {
     a.alternating === b.alternating &&
     a.keypad === b.keypad &&
     a.unlike === b.unlike &&
+    a.forbidden === b.forbidden &&
     a.affected === b.affected &&
     a.bodyMassKg === b.bodyMassKg &&
     a.devicesUrl === b.devicesUrl &&
@@ -112,11 +115,14 @@ export const Row = memo(function Row(props: RowProps) {
   }
 }, same);
 
-function Name({ measure }: { measure: MeasureDefinition }) {
+function Name({ measure, forbidden }: Pick<RowProps, 'measure' | 'forbidden'>) {
   return (
     <div>
       <h3 className="text-[0.95rem] leading-tight">{measure.label}</h3>
       <span className="text-xs text-ink-2">{measure.brief}</span>
+      {forbidden !== null && (
+        <span className="block text-xs font-semibold leading-tight text-ease-deep">{forbidden}</span>
+      )}
     </div>
   );
 }
@@ -156,7 +162,7 @@ function PairLine(props: RowProps) {
   if (wide) {
     return (
       <div className="grid grid-cols-[9.75rem_minmax(0,1fr)_minmax(0,1fr)_7rem] items-center gap-1.5">
-        <Name measure={measure} />
+        <Name measure={measure} forbidden={props.forbidden} />
         <span className="flex items-center justify-end gap-2">
           <Letter side="left" />
           {side('left')}
@@ -171,7 +177,7 @@ function PairLine(props: RowProps) {
   }
   return (
     <div className="grid grid-cols-[9.75rem_6.6rem_3.6rem_minmax(5rem,1fr)_3.6rem_6.6rem_7rem] items-center gap-1.5">
-      <Name measure={measure} />
+      <Name measure={measure} forbidden={props.forbidden} />
       {side('left')}
       <Value {...props} side="left" />
       <PairBar measure={measure} left={values.left} right={values.right} before={before} />
@@ -192,7 +198,7 @@ function SingleLine(props: RowProps) {
   const { measure, values, before } = props;
   return (
     <div className="grid grid-cols-[9.75rem_auto_4.5rem_minmax(8rem,1fr)_7rem] items-center gap-1.5">
-      <Name measure={measure} />
+      <Name measure={measure} forbidden={props.forbidden} />
       {measure.computed === null ? (
         <Side
           measure={measure}

@@ -2,6 +2,7 @@ import { useMemo, useRef, useState } from 'react';
 import type { Computed, MeasureDefinition } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import { useSession } from '../../../api/queries.js';
+import { forbiddenOn } from '../forbidden.js';
 import { columnsOf, type Column, type LiveVisit } from '../live.js';
 import { PhotoTool } from '../photo/PhotoTool.js';
 import { EMPTY, keyOf, readEntry, swapSides, writeEntry } from './entries.js';
@@ -88,6 +89,7 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
           alternating={alternating}
           keypad={keypad}
           {...stand(m)}
+          forbidden={forbiddenOn(live.safety.tagsOff, m.needs ?? [])}
           affected={live.affected}
           ageYears={live.ageYears}
           bodyMassKg={m.device === 'dynamometer' ? live.readings.value('body-mass', 'none') : null}
