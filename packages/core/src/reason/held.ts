@@ -13,6 +13,8 @@ export interface HeldTags {
   readonly tags: readonly Tag[];
   /** `leading` or `likely` by the ranking, or `concluded` by a clinician. */
   readonly by: 'leading' | 'likely' | 'concluded';
+  /** Not ours to treat: while it stands, a test that puts these on the foot can hurt, not only an exercise. */
+  readonly dangerous: boolean;
 }
 
 /** What a clinician said of an idea. */
@@ -23,6 +25,8 @@ export interface Verdict {
 }
 
 const DANGEROUS: readonly ConditionDefinition['care'][] = ['medical', 'refer'];
+
+const isDangerous = (c: ConditionDefinition): boolean => DANGEROUS.includes(c.care);
 
 /**
  * Tags held back by what leads, by what is likely and not ours to treat, and by what was concluded. An idea that a
@@ -38,15 +42,18 @@ export function heldTags(
   const byRank = ranked.flatMap((r): HeldTags[] => {
     const c = conditions.find((x) => x.key === r.key);
     if (c === undefined || c.holds.length === 0 || verdictOn(r.key, r.side) === 'rejected') return [];
-    const holds = r.rank === 'leading' || (r.rank === 'likely' && DANGEROUS.includes(c.care));
+    const holds = r.rank === 'leading' || (r.rank === 'likely' && isDangerous(c));
     if (!holds) return [];
-    return [{ condition: c.key, name: c.name, side: r.side, tags: c.holds, by: r.rank }];
+    return [
+      { condition: c.key, name: c.name, side: r.side, tags: c.holds, by: r.rank, dangerous: isDangerous(c) },
+    ];
   });
   const concluded = verdicts.flatMap((v): HeldTags[] => {
     const c = conditions.find((x) => x.key === v.condition);
     const standing = byRank.some((h) => h.condition === v.condition && h.side === v.side);
     if (c === undefined || c.holds.length === 0 || v.verdict === 'rejected' || standing) return [];
-    return [{ condition: c.key, name: c.name, side: v.side, tags: c.holds, by: 'concluded' }];
+    const { key: condition, name, holds: tags } = c;
+    return [{ condition, name, side: v.side, tags, by: 'concluded', dangerous: isDangerous(c) }];
   });
   return [...byRank, ...concluded];
 }

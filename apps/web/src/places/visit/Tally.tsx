@@ -15,19 +15,17 @@ import { sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { Ideas } from './findings/Ideas.js';
 import { NextTests } from './findings/NextTests.js';
-import { useSettled } from './findings/useSettled.js';
+import { SETTLE_MS, useSettled } from './findings/useSettled.js';
 import { forbiddenOn } from './forbidden.js';
 import { columnsOf, type LiveVisit } from './live.js';
 import { readEntry, writeEntry } from './rows/entries.js';
-
-/** Reasoning follows typing of figures by this much; answers are followed at once. */
-const SETTLE_MS = 180;
 
 /** What is known now, beside whatever is being entered. */
 export function Tally({ live, atOnce = false }: { live: LiveVisit; atOnce?: boolean }) {
   const settled = useSettled(live, atOnce ? 0 : SETTLE_MS);
   const { episode } = live.course;
-  const stops = live.safety.blocking.length > 0 || episode.openStops.length > 0;
+  const stops =
+    live.safety.blocking.length > 0 || live.safety.stops.length > 0 || episode.openStops.length > 0;
   const stage = live.protocol.stages.find((s) => s.key === (episode.stage ?? live.start.stage));
   return (
     <aside aria-label="What is known now" className="bg-paper">
@@ -66,7 +64,7 @@ export function Tally({ live, atOnce = false }: { live: LiveVisit; atOnce?: bool
             )}
           </Part>
         )}
-        <Missing live={live} />
+        <Missing live={live} settled={settled} />
       </div>
     </aside>
   );
@@ -272,8 +270,9 @@ function Changes({ live }: { live: LiveVisit }) {
 const MOST_MISSING = 9;
 
 /** What the plan's criteria need comes first, then the rest of the set. */
-function Missing({ live }: { live: LiveVisit }) {
-  const may = (m: MeasureDefinition) => forbiddenOn(live.safety.tagsOff, m.needs ?? []) === null;
+function Missing({ live, settled }: { live: LiveVisit; settled: LiveVisit }) {
+  const notNow = { safety: live.safety.tagsOff, held: settled.reasoning().held };
+  const may = (m: MeasureDefinition) => forbiddenOn(notNow, m.needs ?? []) === null;
   const needed = live.missingForCriteria.filter(may);
   const rest = live.missingMeasures.filter((m) => !needed.includes(m)).filter(may);
   if (needed.length + rest.length === 0) return null;

@@ -133,7 +133,7 @@ export function Findings({ live }: { live: LiveVisit }) {
             finding={f}
             reasoning={reasoning}
             next={reasoning.next.find((n) => n.finding === f.key) ?? null}
-            forbidden={forbiddenOn(live.safety.tagsOff, f.needs)}
+            forbidden={forbiddenOn({ safety: live.safety.tagsOff, held: reasoning.held }, f.needs)}
           />
         ))}
       </ul>

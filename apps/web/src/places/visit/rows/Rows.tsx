@@ -3,6 +3,7 @@ import type { Computed, MeasureDefinition } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import { useSession } from '../../../api/queries.js';
 import { forbiddenOn } from '../forbidden.js';
+import { SETTLE_MS, useSettled } from '../findings/useSettled.js';
 import { columnsOf, type Column, type LiveVisit } from '../live.js';
 import { PhotoTool } from '../photo/PhotoTool.js';
 import { EMPTY, keyOf, readEntry, swapSides, writeEntry } from './entries.js';
@@ -52,6 +53,9 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
   const keypad = useCoarse();
   const session = useSession();
   const { store } = live;
+  // What the ideas hold back follows typing; what safety switches off is there at once.
+  const settled = useSettled(live, SETTLE_MS);
+  const notNow = { safety: live.safety.tagsOff, held: settled.reasoning().held };
   const actions = useMemo<RowActions>(
     () => ({
       write: (measure, side, change) =>
@@ -89,7 +93,7 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
           alternating={alternating}
           keypad={keypad}
           {...stand(m)}
-          forbidden={forbiddenOn(live.safety.tagsOff, m.needs ?? [])}
+          forbidden={forbiddenOn(notNow, m.needs ?? [])}
           affected={live.affected}
           ageYears={live.ageYears}
           bodyMassKg={m.device === 'dynamometer' ? live.readings.value('body-mass', 'none') : null}
