@@ -235,13 +235,15 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
     await sent(phone);
     await phone.getByText('What you logged', { exact: true }).click();
     await phone.getByRole('button', { name: /Correct the exercises/ }).click();
-    await phone.getByRole('button', { name: /during: 3/ }).click();
+    await phone.getByRole('button', { name: /Pain during exercise: 3/ }).click();
     await phone.getByRole('button', { name: 'Pain 4' }).click();
     await phone.getByRole('button', { name: 'Save' }).click();
     await sent(phone);
     await phone.reload();
     await phone.getByText('What you logged', { exact: true }).click();
-    await expect(phone.getByText(/exercises, pain 2, 4, 2/)).toBeVisible();
+    await expect(
+      phone.getByText(/pain before exercise 2, pain during exercise 4, pain after exercise 2/),
+    ).toBeVisible();
   });
 
   await test.step('the clinician re-measures, and gets a reasoned decision', async () => {

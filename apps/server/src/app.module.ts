@@ -23,7 +23,9 @@ import { PeopleController } from './people/people.controller.js';
 import { Db } from './persistence/db.js';
 import { databaseOptions } from './persistence/options.js';
 import { PhotosController } from './photos/photos.controller.js';
+import { PlanDrafts } from './plans/planDrafts.js';
 import { PlansController } from './plans/plans.controller.js';
+import { Clock } from './clock.js';
 import { Settings } from './settings.js';
 import { VisitsController } from './visits/visits.controller.js';
 
@@ -81,7 +83,8 @@ export class AppModule {
         Content,
         EpisodeReader,
         Assessment,
-        PlansController,
+        PlanDrafts,
+        Clock,
         { provide: APP_GUARD, useClass: AuthGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
         { provide: APP_PIPE, useFactory: validationPipe },

@@ -15,6 +15,13 @@ import {
   withCookie,
 } from './harness.js';
 
+const scores = (before: number, during: number, after: number) => ({
+  before,
+  during,
+  after,
+  'hour-above': false,
+});
+
 describe('plans and the home log', () => {
   let world: World;
   let who: Caller;
@@ -79,6 +86,39 @@ describe('plans and the home log', () => {
       ).body as PlanView;
       expect(next).toMatchObject({ number: 2, status: 'draft' });
       expect(next.items).toEqual(draft.items);
+    });
+
+    it('is made by several at once without a failure, and one draft stands', async () => {
+      const made = await Promise.all(
+        [1, 2, 3, 4].map(() =>
+          who.post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), stage: 'build', from: 'stage' }),
+        ),
+      );
+      expect(made.map((m) => m.status)).toEqual([201, 201, 201, 201]);
+      const drafts = await world.owner.query(
+        "SELECT id FROM plan WHERE episode_id = $1 AND status = 'draft'",
+        [episodeId],
+      );
+      expect(drafts).toHaveLength(1);
+    });
+
+    it('keeps the stage and the protocol it was made of when the content changes', async () => {
+      const kept = await world.owner.query('SELECT definition FROM protocol_version WHERE clinic_id = $1', [
+        world.clinics[0],
+      ]);
+      const own = kept[0].definition;
+      const renamed = { ...own, stages: own.stages.map((s: object) => ({ ...s, name: 'As it was' })) };
+      await world.owner.query('UPDATE protocol_version SET definition = $1 WHERE clinic_id = $2', [
+        JSON.stringify(renamed),
+        world.clinics[0],
+      ]);
+      const course = (await who.get(`/api/episodes/${episodeId}/course`)).body;
+      expect(course.protocol.stages[0].name).toBe('As it was');
+      expect(course.episode.draft.madeOf.name).toBe('Build the foot');
+      await world.owner.query('UPDATE protocol_version SET definition = $1 WHERE clinic_id = $2', [
+        JSON.stringify(own),
+        world.clinics[0],
+      ]);
     });
 
     it('is not given when a safety answer changed meanwhile', async () => {
@@ -184,10 +224,7 @@ describe('plans and the home log', () => {
       );
     });
     const session = {
-      before: 2,
-      during: 3,
-      after: 2,
-      hourAbove: null,
+      scores: { ...scores(2, 3, 2), 'hour-above': null },
       exercises: [{ exercise: 'raise-two-legs', sets: 3, reps: 12, effort: 6 }],
     };
     const log = (kind: string, payload: object, more: object = {}) =>
@@ -198,13 +235,23 @@ describe('plans and the home log', () => {
       await home.put('/api/home/entries', body).expect(200);
       await home.put('/api/home/entries', body).expect(200);
       const corrected = await home
-        .put('/api/home/entries', { ...body, version: 2, payload: { ...session, hourAbove: true } })
+        .put('/api/home/entries', {
+          ...body,
+          version: 2,
+          payload: { ...session, scores: { ...session.scores, 'hour-above': true } },
+        })
         .expect(200);
-      expect(corrected.body).toMatchObject({ version: 2, payload: { hourAbove: true } });
+      expect(corrected.body).toMatchObject({ version: 2, payload: { scores: { 'hour-above': true } } });
       expect((await home.put('/api/home/entries', body).expect(200)).body.version).toBe(2);
       expect((await home.get('/api/home/today')).body.entries).toHaveLength(1);
       const kept = await world.owner.query('SELECT version FROM home_entry WHERE id = $1', [body.id]);
       expect(kept).toHaveLength(2);
+    });
+
+    it('never takes what was logged for someone else on the same phone', async () => {
+      await log('session', session, { episodeId: randomUUID() }).expect(401);
+      const { episodeId } = (await home.get('/api/home/today')).body;
+      await log('session', session, { episodeId }).expect(200);
     });
 
     it('can be corrected for 48 hours', async () => {
@@ -215,21 +262,25 @@ describe('plans and the home log', () => {
     });
 
     it('takes a morning once, until midnight', async () => {
-      await log('morning', { firstStep: 4 }).expect(200);
-      await log('morning', { firstStep: 3 }).expect(409);
-      await log('morning', { firstStep: 3 }, { day: '2020-01-01' }).expect(422);
+      await log('morning', { scores: { 'first-steps': 4 } }).expect(200);
+      await log('morning', { scores: { 'first-steps': 3 } }).expect(409);
+      await log('morning', { scores: { 'first-steps': 3 } }, { day: '2020-01-01' }).expect(422);
     });
 
     it.each([
-      ['session', { ...session, before: 11 }, '/payload/before'],
-      ['session', { ...session, during: null }, '/payload/during'],
+      ['session', { ...session, scores: { ...session.scores, before: 11 } }, '/payload/scores/before'],
+      ['session', { ...session, scores: { ...session.scores, during: null } }, '/payload/scores/during'],
+      ['session', { ...session, scores: [2, 3, 2] }, '/payload/scores'],
       [
         'session',
         { ...session, exercises: [{ exercise: 'x', sets: -1, reps: 2, effort: 5 }] },
         '/payload/exercises',
       ],
       ['session', { ...session, mood: 5 }, '/payload/mood'],
-      ['morning', { firstStep: 4.5 }, '/payload/firstStep'],
+      ['morning', { scores: { 'first-steps': 4.5 } }, '/payload/scores/first-steps'],
+      ['morning', { scores: {} }, '/payload/scores/first-steps'],
+      ['morning', { scores: { 'first-steps': 4, mood: 1 } }, '/payload/scores/mood'],
+      ['morning', { firstStep: 4 }, '/payload/scores'],
       ['stop', { grade: 'awful', sign: 'x', exercise: null }, '/payload/grade'],
     ])('refuses %s %j by its field', async (kind, payload, pointer) => {
       expect((await log(kind, payload).expect(400)).body.errors[0].pointer).toBe(pointer);
@@ -349,11 +400,9 @@ describe('plans and the home log', () => {
         );
       const raise = plan.items.find((i) => i.slot === 'raise');
       const ready = [{ exercise: raise?.exercise, sets: raise?.sets, reps: raise?.reps, effort: 5 }];
-      for (let ago = 9; ago >= 0; ago -= 1) await put('morning', ago, { firstStep: 3 });
-      for (const ago of [5, 4])
-        await put('session', ago, { before: 1, during: 1, after: 1, hourAbove: false, exercises: ready });
-      for (const ago of [2, 1])
-        await put('session', ago, { before: 1, during: 5, after: 2, hourAbove: false, exercises: [] });
+      for (let ago = 9; ago >= 0; ago -= 1) await put('morning', ago, { scores: { 'first-steps': 3 } });
+      for (const ago of [5, 4]) await put('session', ago, { scores: scores(1, 1, 1), exercises: ready });
+      for (const ago of [2, 1]) await put('session', ago, { scores: scores(1, 5, 2), exercises: [] });
       const course = (await who.get(`/api/episodes/${episodeId}/course`)).body;
       expect(course.review).toMatchObject({ decision: 'adjust-dose', rule: 3 });
       const after = (
@@ -365,6 +414,35 @@ describe('plans and the home log', () => {
       expect([raise?.sets, eased.sets]).toEqual([3, 2]);
       const stretch = after.episode.draft.items.find((i: { slot: string }) => i.slot === 'before-first-step');
       expect(stretch.sets).toBe(1);
+    });
+
+    it('reads what was done by the version it was done with, whatever is drafted or given since', async () => {
+      const { episodeId, plan } = await treated(who);
+      const raise = plan.items.find((i) => i.slot === 'raise');
+      const day = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
+      const payload = {
+        scores: scores(1, 1, 1),
+        exercises: [{ exercise: raise?.exercise, sets: raise?.sets, reps: raise?.reps, effort: 5 }],
+      };
+      await world.owner.query(
+        "INSERT INTO home_entry (id, version, clinic_id, episode_id, plan_id, kind, day, payload, at) VALUES ($1, 1, $2, $3, $4, 'session', $5, $6, $5::date + time '12:00')",
+        [randomUUID(), world.clinics[0], episodeId, plan.id, day, JSON.stringify(payload)],
+      );
+      const loadDone = async () => (await who.get(`/api/episodes/${episodeId}/course`)).body.loadDone;
+      const before = await loadDone();
+      expect(before).toHaveLength(1);
+      const draft = (
+        await who.post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), from: 'current' }).expect(201)
+      ).body as PlanView;
+      const heavier = draft.items.map((i) =>
+        i.slot === 'raise' && i.tempo !== undefined
+          ? { ...i, reps: i.reps + 1, tempo: { ...i.tempo, downSeconds: i.tempo.downSeconds + 1 } }
+          : i,
+      );
+      await who.put(`/api/plans/${draft.id}`, { version: draft.version, items: heavier }).expect(200);
+      expect(await loadDone()).toEqual(before);
+      await who.post(`/api/plans/${draft.id}/give`, { version: draft.version + 1 }).expect(200);
+      expect(await loadDone()).toEqual(before);
     });
 
     it('counts the same decision once', async () => {

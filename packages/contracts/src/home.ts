@@ -1,4 +1,16 @@
-import { IsIn, IsInt, IsObject, IsString, IsUUID, Length, Matches, Max, Min } from 'class-validator';
+import {
+  IsIn,
+  IsInt,
+  IsObject,
+  IsOptional,
+  IsString,
+  IsUUID,
+  Length,
+  Matches,
+  Max,
+  Min,
+} from 'class-validator';
+import type { HomeScores, LoggedExercise } from '@heathstep/core';
 
 export class HomeOpenBody {
   @Length(10, 60, { message: 'This link does not work' })
@@ -20,6 +32,11 @@ export class HomeEntryBody {
   @IsInt()
   version!: number;
 
+  /** The episode it was logged for; a phone that was handed on never sends it under another. */
+  @IsOptional()
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  episodeId?: string;
+
   @IsIn(['session', 'morning', 'stop'])
   kind!: 'session' | 'morning' | 'stop';
 
@@ -27,29 +44,23 @@ export class HomeEntryBody {
   @IsString()
   day!: string;
 
+  /** The plan version that was on the phone; a session is read by its doses. */
+  @IsOptional()
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  planId?: string;
+
   @IsObject()
   payload!: SessionPayload | MorningPayload | StopPayload;
 }
 
 export interface SessionPayload {
-  readonly before: number;
-  readonly during: number;
-  readonly after: number;
-  /** Null until an hour has passed and it was answered. */
-  readonly hourAbove: boolean | null;
-  readonly exercises: readonly {
-    readonly exercise: string;
-    readonly sets: number;
-    readonly reps: number;
-    /** 0 to 10; null when not asked. */
-    readonly effort: number | null;
-  }[];
+  /** Answers by question; null until it was answered. */
+  readonly scores: HomeScores;
+  readonly exercises: readonly LoggedExercise[];
 }
 
 export interface MorningPayload {
-  readonly firstStep: number;
-  /** Worst pain of the day before, where the stage asks for it. */
-  readonly dayWorst?: number | null;
+  readonly scores: HomeScores;
 }
 
 export interface StopPayload {

@@ -102,3 +102,4 @@ export {
   type TaughtView,
 } from './library.js';
 export { reportedText, stoppedText } from './stops.js';
+export { homeLogOf, loggedWorkOf } from './homeLog.js';

@@ -1,21 +1,26 @@
 import type { TaughtView } from './library.js';
 import type {
+  Adjunct,
   Affected,
   ComposedExercise,
   CriterionPart,
   ExerciseDefinition,
   FigureDefinition,
   HeldTags,
+  HomeQuestion,
   Impact,
   JudgedSession,
   LeftOut,
   MeasuredFact,
   Morning,
   PainSchool,
+  PatientExercise,
   PerSide,
+  ProtocolDefinition,
   ReviewResult,
   SafetyState,
   Sex,
+  Stage,
   Tag,
 } from '@heathstep/core';
 import type { MorningPayload, SessionPayload, StopPayload } from './home.js';
@@ -123,6 +128,8 @@ export interface PlanView {
   readonly episodeId: string;
   readonly number: number;
   readonly stage: string;
+  /** That stage as it stood when the plan was made. */
+  readonly madeOf: Stage;
   readonly status: 'draft' | 'given';
   readonly version: number;
   readonly items: readonly ComposedExercise[];
@@ -156,6 +163,8 @@ export interface EpisodeView {
   readonly status: string;
   readonly version: number;
   readonly today: string;
+  /** The clinic's; days of visits and stages are days there. */
+  readonly timeZone: string;
   readonly bodyMassKg: number | null;
   readonly visits: readonly VisitView[];
   readonly closures: readonly (VisitClosure & { readonly at: string; readonly by: string })[];
@@ -194,6 +203,8 @@ export interface DecisionView {
 
 export interface CourseView {
   readonly episode: EpisodeView;
+  /** In the version the episode is on. */
+  readonly protocol: ProtocolDefinition;
   readonly measures: readonly MeasuredFact[];
   readonly sessions: readonly (JudgedSession & { readonly tensionMinutes: number })[];
   readonly mornings: readonly Morning[];
@@ -228,11 +239,15 @@ export interface HomeEntryView {
   readonly version: number;
   readonly kind: 'session' | 'morning' | 'stop';
   readonly day: string;
+  /** The plan version it was done by; null for one from before there was a plan. */
+  readonly planId: string | null;
   readonly payload: SessionPayload | MorningPayload | StopPayload;
   readonly at: string;
 }
 
 export interface HomeView {
+  /** What waits on a phone is kept and sent under the episode it was logged for. */
+  readonly episodeId: string;
   readonly firstName: string;
   readonly clinic: { readonly name: string; readonly phone: string; readonly emergencyNumber: string };
   readonly today: string;
@@ -240,7 +255,10 @@ export interface HomeView {
   readonly stopped: string | null;
   readonly purpose: string;
   readonly affected: Affected;
-  readonly asksDayWorst: boolean;
+  /** What is asked in this stage. */
+  readonly questions: readonly HomeQuestion[];
+  /** The version the items are of; it goes with what is logged. */
+  readonly planId: string | null;
   /** How pain is judged now. */
   readonly painSchool: PainSchool;
   readonly items: readonly {
@@ -251,6 +269,9 @@ export interface HomeView {
     /** Faults seen when it was taught; their fixes come first. */
     readonly cues?: readonly string[];
   }[];
+  /** The same exercises in words, with the minutes of a day. */
+  readonly plan: readonly PatientExercise[];
+  readonly beside: readonly Adjunct[];
   readonly entries: readonly HomeEntryView[];
-  readonly firstSteps: readonly Morning[];
+  readonly mornings: readonly Morning[];
 }

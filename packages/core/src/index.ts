@@ -1,6 +1,6 @@
 export { type Issue, type Result, issue, ok, orThrow, refused, RefusedInput } from './result/result.js';
 export { type Affected, type PerSide, type Side, otherSide, SIDES, treatedSides } from './quantity/side.js';
-export { addDays, dayOf, daysBetween, type DayText, instantOf } from './quantity/day.js';
+export { addDays, dayOf, daysBetween, type DayText, instantOf, localDay, localTime } from './quantity/day.js';
 export { parseNumber } from './quantity/parseNumber.js';
 export { mean, median, shown } from './quantity/statistics.js';
 export { type Evidence, type EvidenceKind } from './why/evidence.js';
@@ -124,11 +124,13 @@ export { circular, type Rise, risesOf, rungsOf, unreachable } from './exercise/l
 export {
   type Adjunct,
   ageProblem,
+  lostStage,
   NO_PROTOCOL,
   type ProtocolDefinition,
   type School,
   type Slot,
   type Stage,
+  stageOf,
 } from './protocol/definition.js';
 export {
   type ClosingWay,
@@ -243,13 +245,35 @@ export {
   rangeTrend,
   type RangeTrend,
 } from './progress/titration.js';
+export { doseSteps, type DoseStepsOn, type ExerciseStep, readySteps } from './progress/doseSteps.js';
+export { homeFacts, type HomeFacts, type HomeLog, type LoggedScores } from './progress/homeFacts.js';
+export {
+  type DoneWork,
+  type GivenPlan,
+  impactOfDone,
+  loadOfWork,
+  type LoggedExercise,
+  type LoggedWork,
+  tensionMinutesOn,
+  weekLoadOn,
+  workDone,
+  workWithin,
+} from './progress/work.js';
+export {
+  answerProblem,
+  askedIn,
+  type HomeAnswer,
+  type HomeMoment,
+  type HomeQuestion,
+  homeQuestions,
+  type HomeRole,
+  type HomeScores,
+} from './protocol/homeQuestions.js';
 export { type Decision, type Episode, reviewEpisode, type ReviewResult } from './progress/review.js';
 export {
   type Prescription,
   variantOf,
   prescriptionProblems,
-  type PrescriptionTotals,
-  prescriptionTotals,
   sidesFor,
   toDoseInput,
 } from './plan/prescription.js';
@@ -261,17 +285,21 @@ export {
   sentenceText,
   withDoseField,
 } from './plan/sentence.js';
+export { composePlan, type ComposedExercise, type ComposedPlan, type ComposeInput } from './plan/compose.js';
+export { keepGivable, planProblems } from './plan/check.js';
+export { prescribe, type PrescribeOn } from './plan/prescribe.js';
+export { heldBack, type LeftOut, onlySupervised, switchedOff } from './plan/safety.js';
+export { applyStep, type StepOn, stepRung } from './plan/step.js';
+export { prescriptionTime, type PrescriptionTime } from './plan/timing.js';
+export { ASSUMED_MASS_KG, prescriptionTotals, type PrescriptionTotals } from './plan/totals.js';
+export { isDueOn, secondsOn, type TimeOnDays, weekdayOf } from './plan/due.js';
 export {
-  composePlan,
-  type ComposedExercise,
-  type ComposedPlan,
-  type ComposeInput,
-  heldBack,
-  type LeftOut,
-  onlySupervised,
-  switchedOff,
-} from './plan/compose.js';
-export { isDueOn, weekdayOf } from './plan/due.js';
+  besideOf,
+  type PatientExercise,
+  patientPlan,
+  type PatientPlan,
+  type PatientPlanInput,
+} from './plan/patientPlan.js';
 export { normal, seededRandom } from './simulate/random.js';
 export { simulateHomeLog, type SimulatedDay, type SimulatedHome } from './simulate/homeLog.js';
 export {

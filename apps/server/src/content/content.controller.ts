@@ -1,10 +1,11 @@
 import { Controller, Get, Header, Injectable } from '@nestjs/common';
 import { type ContentBundle, loadContent } from '@heathstep/content';
-import { type MeasureDefinition, NO_PROTOCOL, type ProtocolDefinition, type Stage } from '@heathstep/core';
+import { type MeasureDefinition, NO_PROTOCOL, type ProtocolDefinition } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Db, type Tx } from '../persistence/db.js';
 import { ContentReview } from '../persistence/entities.js';
 import { clinicLibrary, Library } from './library.js';
+import { Protocols } from './protocols.js';
 
 /** The shipped clinical content; the server does not start on bad content. */
 @Injectable()
@@ -17,9 +18,6 @@ export class Content {
       throw new Error(`The clinical content has problems:\n${loaded.problems.map(String).join('\n')}`);
     this.bundle = loaded.content;
   }
-
-  readonly lookup = (key: string): MeasureDefinition | undefined =>
-    this.bundle.measures.find((m) => m.key === key);
 
   /** Shipped exercises and figures and this clinic's own, those put aside too: plans may still have them. */
   libraryFor(tx: Tx): Promise<Library> {
@@ -34,15 +32,14 @@ export class Content {
     return [...this.bundle.measures, ...own.map((o) => o.definition)];
   }
 
-  protocol(key: string): ProtocolDefinition {
-    if (key === '') return NO_PROTOCOL;
-    const found = this.bundle.protocols.find((p) => p.key === key);
-    if (found === undefined) throw new Error(`There is no protocol ${key}`);
-    return found;
+  /** Protocols of this clinic's episodes, in the versions they are on. */
+  protocolsFor(tx: Tx): Promise<Protocols> {
+    return Protocols.of(this.bundle, tx);
   }
 
-  stage(protocol: string, key: string): Stage | undefined {
-    return this.protocol(protocol).stages.find((s) => s.key === key);
+  /** A protocol as it is shipped now, for an episode that begins. */
+  current(key: string | null): ProtocolDefinition {
+    return this.bundle.protocols.find((p) => p.key === key) ?? NO_PROTOCOL;
   }
 }
 

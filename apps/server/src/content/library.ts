@@ -28,13 +28,18 @@ const ownRows = (tx: Tx): Promise<OwnRow[]> =>
 
 /** Shipped exercises with their figures, and a clinic's own. */
 export class Library {
+  /** What a plan can still be given. */
+  readonly offered: readonly ExerciseDefinition[];
   private readonly byKey: ReadonlyMap<string, ExerciseDefinition>;
   private readonly drawn: ReadonlyMap<string, DrawnFigure>;
 
   constructor(
     readonly exercises: readonly ExerciseDefinition[],
     readonly figures: readonly DrawnFigure[],
+    /** Put aside: they stay in the plans that have them, and are offered to no new one. */
+    aside: ReadonlySet<string> = new Set(),
   ) {
+    this.offered = exercises.filter((e) => !aside.has(e.key));
     this.byKey = new Map(exercises.map((e) => [e.key, e]));
     this.drawn = new Map(figures.map((f) => [f.exercise, f]));
   }
@@ -46,7 +51,12 @@ export class Library {
   static with(bundle: ContentBundle, rows: readonly OwnRow[]): Library {
     if (rows.length === 0) return shipped(bundle);
     const own = rows.map((r, i) => ({ ...r.definition, rung: i + 1 }));
-    return new Library([...bundle.exercises, ...own], [...bundle.figures, ...rows.map((r) => r.figure)]);
+    const aside = new Set(rows.filter((r) => r.retired).map((r) => r.key));
+    return new Library(
+      [...bundle.exercises, ...own],
+      [...bundle.figures, ...rows.map((r) => r.figure)],
+      aside,
+    );
   }
 
   exercise(key: string): ExerciseDefinition | undefined {

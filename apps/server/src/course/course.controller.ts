@@ -1,8 +1,8 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { type CourseView, DecisionBody, type DecisionView } from '@heathstep/contracts';
-import { addDays, type DoseStep, type ReviewResult } from '@heathstep/core';
-import type { Library } from '../content/library.js';
+import type { ReviewResult } from '@heathstep/core';
+import { Clock } from '../clock.js';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { type Assessed, Assessment } from '../episodes/assessment.js';
@@ -10,8 +10,8 @@ import { type EpisodeRecord, EpisodeReader } from '../episodes/reader.js';
 import { badRequest, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
-import { DecisionRow, EpisodeRow, PlanRow } from '../persistence/entities.js';
-import { moveToStage, PlansController } from '../plans/plans.controller.js';
+import { DecisionRow, EpisodeRow } from '../persistence/entities.js';
+import { moveToStage, PlanDrafts } from '../plans/planDrafts.js';
 
 @Controller('api/episodes/:id')
 export class CourseController {
@@ -20,7 +20,8 @@ export class CourseController {
     private readonly content: Content,
     private readonly reader: EpisodeReader,
     private readonly assessment: Assessment,
-    private readonly plans: PlansController,
+    private readonly drafts: PlanDrafts,
+    private readonly clock: Clock,
   ) {}
 
   @Get('course')
@@ -81,7 +82,7 @@ export class CourseController {
       reason,
       contentVersion: this.content.bundle.version,
       authorId: me.userId,
-      at: new Date(),
+      at: this.clock.now(),
     });
   }
 
@@ -92,7 +93,7 @@ export class CourseController {
     assessed: Assessed,
     decision: DecisionBody['decision'],
   ): Promise<void> {
-    const { stages } = this.content.protocol(record.row.protocol);
+    const { stages } = record.protocol;
     const at = stages.findIndex((s) => s.key === record.row.stage);
     const next =
       decision === 'progress'
@@ -107,7 +108,7 @@ export class CourseController {
         record.row,
         next.key,
         decision === 'progress' ? 'criteria met' : 'eased back',
-        new Date(),
+        this.clock.now(),
       );
       await this.draft(tx, me, record, next.key, []);
     } else if (decision === 'adjust-dose' || decision === 'ease-back') {
@@ -125,69 +126,13 @@ export class CourseController {
     steps: Assessed['doseSteps'],
   ): Promise<void> {
     const moved = await this.reader.read(tx, record.row.id);
-    if (
-      moved.view.safety === null ||
-      moved.view.safety.blockedBecause.length > 0 ||
-      moved.view.openStops.length > 0
-    )
-      return;
-    const row = await this.plans.writeDraft(
-      tx,
-      me,
-      moved,
-      randomUUID(),
+    if (this.drafts.reasonsAgainst(moved).length > 0) return;
+    await this.drafts.write(tx, me, moved, {
+      id: randomUUID(),
       stage,
-      steps.length > 0 || stage === record.row.stage ? 'current' : 'stage',
-    );
-    if (steps.length === 0) return;
-    const items = (row.items as { exercise: string; sets: number; reps: number; why: string[] }[]).map(
-      (item) => {
-        const step = steps.find((s) => s.exercise === item.exercise)?.step;
-        return step === undefined ? item : this.applied(moved.library, item, step);
-      },
-    );
-    await tx.update(PlanRow, { id: row.id }, { items });
-  }
-
-  private applied<T extends { exercise: string; sets: number; reps: number; why: string[] }>(
-    library: Library,
-    item: T,
-    step: DoseStep,
-  ): T {
-    switch (step.kind) {
-      case 'keep':
-        return item;
-      case 'sets':
-        return { ...item, sets: step.sets, why: [step.because] };
-      case 'reps':
-        return { ...item, reps: step.reps, why: [step.because] };
-      case 'load':
-        return { ...item, addedKg: step.addedKg, reps: step.reps, why: [step.because] };
-      case 'harder':
-        return this.neighbour(library, item, 1, step.because);
-      case 'easier': {
-        const easier = this.neighbour(library, item, -1, step.because);
-        return easier.exercise !== item.exercise || step.addedKg === null
-          ? easier
-          : { ...easier, addedKg: step.addedKg };
-      }
-    }
-  }
-
-  private neighbour<T extends { exercise: string; why: string[] }>(
-    library: Library,
-    item: T,
-    by: 1 | -1,
-    because: string,
-  ): T {
-    const now = library.exercise(item.exercise);
-    const ordered = this.content.bundle.ladders.some((l) => l.key === now?.ladder && l.set !== true);
-    const next = !ordered
-      ? undefined
-      : library.exercises.find((e) => e.ladder === now?.ladder && e.rung === (now?.rung ?? 0) + by);
-    if (now === undefined || next === undefined || next.laterality !== now.laterality)
-      return { ...item, why: [because] };
-    return { ...item, ...next.dose, variant: undefined, exercise: next.key, why: [because] };
+      from: steps.length > 0 || stage === record.row.stage ? 'current' : 'stage',
+      steps,
+    });
   }
 
   private async lastDecisionAt(tx: Tx, episodeId: string): Promise<Date | null> {
@@ -202,11 +147,11 @@ export class CourseController {
       where: { episodeId: record.row.id },
       order: { at: 'DESC' },
     });
-    const done = this.assessment.loadDone(record, record.view.today, addDays(record.view.today, -7));
     return {
       episode: record.view,
+      protocol: record.protocol,
       measures: assessed.facts.measures,
-      sessions: this.assessment.sessionsView(record, assessed),
+      sessions: this.assessment.sessionsView(assessed),
       mornings: assessed.home.mornings,
       criteria: assessed.review?.criteria?.parts ?? [],
       review: assessed.review,
@@ -221,9 +166,7 @@ export class CourseController {
         because: (d.suggestion as ReviewResult).because,
       })),
       plans: record.plans,
-      loadDone: done.loads,
-      impactDone: this.assessment.impactDone(record, record.view.today, addDays(record.view.today, -7)),
-      loggedDays: done.days,
+      ...this.assessment.done(record, assessed),
     };
   }
 }

@@ -1,9 +1,7 @@
 import { Controller, Get } from '@nestjs/common';
 import type { DayItem, DayView, EpisodeView } from '@heathstep/contracts';
-import { currentRuns, dayOf, daysBetween, signText } from '@heathstep/core';
-import { localDay } from '../clock.js';
+import { currentRuns, dayOf, daysBetween, signText, stageOf, localDay } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
-import { Content } from '../content/content.controller.js';
 import { Assessment } from '../episodes/assessment.js';
 import { type EpisodeRecord, EpisodeReader } from '../episodes/reader.js';
 import { audit, Db } from '../persistence/db.js';
@@ -40,7 +38,6 @@ function unplanned(view: EpisodeView): Told {
 export class DayController {
   constructor(
     private readonly db: Db,
-    private readonly content: Content,
     private readonly reader: EpisodeReader,
     private readonly assessment: Assessment,
   ) {}
@@ -84,8 +81,8 @@ export class DayController {
   }
 
   private stageName(record: EpisodeRecord): string | null {
-    const { protocol, stage } = record.row;
-    return stage === null ? null : (this.content.stage(protocol, stage)?.name ?? stage);
+    const { stage } = record.row;
+    return stageOf(record.protocol, stage)?.name ?? stage;
   }
 
   private tell(record: EpisodeRecord, lastDecision: Date | null): Told {

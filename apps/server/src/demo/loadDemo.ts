@@ -178,6 +178,11 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
 
 const today = (now: Date): string => now.toISOString().slice(0, 10);
 
+interface DemoPlan {
+  readonly items: ComposedExercise[];
+  readonly leftOut: LeftOut[];
+}
+
 class DemoLoader {
   private readonly episodeId: string;
   private readonly personId: string;
@@ -343,8 +348,17 @@ class DemoLoader {
       }));
   }
 
-  /** The plan the application itself would have composed at that time. */
-  private composed(stageKey: string, daysAgo: number): { items: ComposedExercise[]; leftOut: LeftOut[] } {
+  private readonly plans = new Map<string, DemoPlan>();
+
+  /** The plan the application itself would have composed at that time; worked out once for each stage. */
+  private composed(stageKey: string, daysAgo: number): DemoPlan {
+    const key = `${stageKey} ${daysAgo}`;
+    const made = this.plans.get(key) ?? this.compose(stageKey, daysAgo);
+    this.plans.set(key, made);
+    return made;
+  }
+
+  private compose(stageKey: string, daysAgo: number): DemoPlan {
     const stage = this.content.protocols[0]?.stages.find((s) => s.key === stageKey);
     if (stage === undefined) throw new Error(`no stage ${stageKey}`);
     const lookup = (key: string) => this.content.measures.find((m) => m.key === key);
@@ -405,11 +419,12 @@ class DemoLoader {
         'morning',
         day.day,
         '07:10',
-        { firstStep: day.firstStep, dayWorst: day.dayWorst },
+        { scores: { 'first-steps': day.firstStep, 'day-worst': day.dayWorst } },
         plan.id,
       );
       if (day.session === null || day.day === today(this.now)) continue;
-      const { effort, ...pain } = day.session;
+      const { effort, before, during, after, hourAbove } = day.session;
+      const scores = { before, during, after, 'hour-above': hourAbove };
       const due = plan.items.filter((item) => isDueOn(item.daysPerWeek, weekdayOf(day.day)));
       const exercises = due.map((item) => ({
         exercise: item.exercise,
@@ -417,7 +432,7 @@ class DemoLoader {
         reps: item.reps,
         effort: Math.min(10, Math.max(0, Math.round(normal(random, effort, 0.4)))),
       }));
-      await this.insertHome('session', day.day, '18:40', { ...pain, exercises }, plan.id);
+      await this.insertHome('session', day.day, '18:40', { scores, exercises }, plan.id);
     }
   }
 

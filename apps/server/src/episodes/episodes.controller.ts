@@ -7,12 +7,14 @@ import {
   screenedVisit,
   TaughtBody,
 } from '@heathstep/contracts';
-import { canOverride, type ClosingWay, limitsStand } from '@heathstep/core';
+import { canOverride, type ClosingWay, limitsStand, type ProtocolDefinition } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
+import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
+import { keepProtocol } from '../content/protocols.js';
 import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
-import { audit, Db } from '../persistence/db.js';
+import { audit, Db, type Tx } from '../persistence/db.js';
 import { ClosureRow, EpisodeRow, Person, TaughtExercise } from '../persistence/entities.js';
 import { type EpisodeRecord, EpisodeReader } from './reader.js';
 
@@ -25,6 +27,7 @@ export class EpisodesController {
     private readonly db: Db,
     private readonly content: Content,
     private readonly reader: EpisodeReader,
+    private readonly clock: Clock,
   ) {}
 
   @HttpCode(201)
@@ -36,6 +39,7 @@ export class EpisodesController {
   ): Promise<EpisodeView> {
     const pathway = this.pathwayRow(body.condition);
     return this.db.inClinic(me.clinicId, async (tx) => {
+      await this.keep(tx, me, pathway.protocol);
       if ((await tx.findOneBy(Person, { id: personId })) === null) throw notFound();
       const inserted = await tx
         .createQueryBuilder()
@@ -52,7 +56,7 @@ export class EpisodesController {
           minutesPerDay: DEFAULT_MINUTES,
           stage: null,
           stageSince: null,
-          startedAt: new Date(),
+          startedAt: this.clock.now(),
           status: 'open',
           version: 1,
         })
@@ -85,7 +89,9 @@ export class EpisodesController {
       const { version, condition, ...changes } = body;
       const before = await this.reader.read(tx, id);
       const other = condition === undefined ? {} : this.onPathway(me, before, condition);
-      this.checkSchools(other.protocol ?? before.row.protocol, changes.schools);
+      const protocol = other.protocol === undefined ? before.protocol : this.content.current(other.protocol);
+      checkSchools(protocol, changes.schools);
+      await this.keep(tx, me, other.protocol ?? '');
       const known = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined));
       const result = await tx.update(
         EpisodeRow,
@@ -130,7 +136,7 @@ export class EpisodesController {
           done: body.done ?? null,
           text: body.text,
           authorId: me.userId,
-          at: new Date(),
+          at: this.clock.now(),
         })
         .orIgnore()
         .execute();
@@ -168,7 +174,7 @@ export class EpisodesController {
           reps: body.reps,
           faults: body.faults,
           authorId: me.userId,
-          at: new Date(),
+          at: this.clock.now(),
         })
         .orIgnore()
         .execute();
@@ -184,7 +190,7 @@ export class EpisodesController {
     const pathway = this.content.bundle.pathways.find((p) => p.key === key);
     if (pathway === undefined)
       throw badRequest([{ pointer: '/condition', detail: 'must be a pathway of the library' }]);
-    const protocol = this.content.protocol(pathway.protocol ?? '');
+    const protocol = this.content.current(pathway.protocol);
     return {
       condition: pathway.key,
       protocol: protocol.key,
@@ -208,14 +214,9 @@ export class EpisodesController {
     return this.pathwayRow(key);
   }
 
-  private checkSchools(protocolKey: string, schools: Record<string, string> | undefined): void {
-    const protocol = this.content.protocol(protocolKey);
-    for (const [question, option] of Object.entries(schools ?? {})) {
-      const school = protocol.schools.find((s) => s.key === question);
-      if (school?.options.every((o) => o.key !== option) ?? true) {
-        throw badRequest([{ pointer: `/schools/${question}`, detail: 'must be a choice of this protocol' }]);
-      }
-    }
+  /** Keeps the protocol an episode begins on as it stands now. */
+  private keep(tx: Tx, me: SignedIn, protocol: string): Promise<void> {
+    return keepProtocol(tx, me.clinicId, this.content.current(protocol), this.clock.now());
   }
 
   private closableRule(view: EpisodeView, body: ClosureBody): string {
@@ -245,6 +246,18 @@ export class EpisodesController {
       throw refusedNow('A stop reported at home is closed with a result, never overridden');
     requireAssessment(body, [], true);
     return null;
+  }
+}
+
+function checkSchools(
+  protocol: Pick<ProtocolDefinition, 'schools'>,
+  schools: Record<string, string> | undefined,
+): void {
+  for (const [question, option] of Object.entries(schools ?? {})) {
+    const school = protocol.schools.find((s) => s.key === question);
+    if (school?.options.every((o) => o.key !== option) ?? true) {
+      throw badRequest([{ pointer: `/schools/${question}`, detail: 'must be a choice of this protocol' }]);
+    }
   }
 }
 

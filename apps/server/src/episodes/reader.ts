@@ -19,24 +19,34 @@ import {
   type ComposedExercise,
   daysBetween,
   type LeftOut,
+  lostStage,
   type MeasureDefinition,
   openSigns,
+  type ProtocolDefinition,
   type Reasoning,
+  type Stage,
+  stageOf,
   withHeld,
+  localDay,
 } from '@heathstep/core';
-import { ageOn, localDay } from '../clock.js';
+import { ageOn } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import type { Library } from '../content/library.js';
 import { notFound } from '../http/problem.js';
 import type { Tx } from '../persistence/db.js';
 import { Clinic, EpisodeRow, HomeLink, Person, PlanRow, StageSpanRow } from '../persistence/entities.js';
 
-export function planView(row: PlanRow, names: ReadonlyMap<string, string> = new Map()): PlanView {
+export function planView(
+  row: PlanRow,
+  protocol: Pick<ProtocolDefinition, 'stages'>,
+  names: ReadonlyMap<string, string> = new Map(),
+): PlanView {
   return {
     id: row.id,
     episodeId: row.episodeId,
     number: row.number,
     stage: row.stage,
+    madeOf: (row.madeOf as Stage | null) ?? stageOf(protocol, row.stage) ?? lostStage(row.stage),
     status: row.status,
     version: row.version,
     items: row.items as ComposedExercise[],
@@ -70,6 +80,8 @@ export interface EpisodeRecord {
   readonly measures: readonly MeasureDefinition[];
   /** Shipped exercises and the clinic's own. */
   readonly library: Library;
+  /** In the version the episode is on. */
+  readonly protocol: ProtocolDefinition;
 }
 
 interface EntryRow {
@@ -102,8 +114,9 @@ export class EpisodeReader {
     const clinic = await tx.findOneByOrFail(Clinic, { id: row.clinicId });
     const names = await this.names(tx);
     const visits = await this.visits(tx, id, names);
+    const protocol = (await this.content.protocolsFor(tx)).on(row);
     const plans = (await tx.find(PlanRow, { where: { episodeId: id }, order: { number: 'ASC' } })).map((p) =>
-      planView(p, names),
+      planView(p, protocol, names),
     );
     const home = await this.home(tx, id);
     const measures = await this.content.measuresFor(tx);
@@ -163,6 +176,7 @@ export class EpisodeReader {
       status: row.status,
       version: row.version,
       today,
+      timeZone: clinic.timeZone,
       bodyMassKg: readingsOf(visits, measures).value('body-mass', 'none'),
       visits,
       closures: ruleClosures,
@@ -190,7 +204,7 @@ export class EpisodeReader {
               expiresAt: link.expiresAt.toISOString(),
             },
     };
-    return { row, clinic, view, reasoning, home, plans, measures, library };
+    return { row, clinic, view, reasoning, home, plans, measures, library, protocol };
   }
 
   private async taught(tx: Tx, episodeId: string): Promise<TaughtView[]> {
@@ -259,7 +273,7 @@ export class EpisodeReader {
   /** The newest version of each home entry, by day. */
   async home(tx: Tx, episodeId: string): Promise<HomeEntryView[]> {
     const rows = await tx.query<(Omit<HomeEntryView, 'at'> & { at: Date })[]>(
-      `SELECT DISTINCT ON (id) id, version, kind, to_char(day, 'YYYY-MM-DD') AS day, payload, at
+      `SELECT DISTINCT ON (id) id, version, kind, to_char(day, 'YYYY-MM-DD') AS day, plan_id AS "planId", payload, at
          FROM home_entry WHERE episode_id = $1 ORDER BY id, version DESC`,
       [episodeId],
     );

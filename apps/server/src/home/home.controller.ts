@@ -7,30 +7,30 @@ import {
   HomeOpenBody,
   type HomeEntryView,
   type HomeView,
-  type MorningPayload,
-  type SessionPayload,
-  type StopPayload,
+  homeLogOf,
   lastFaults,
   stoppedText,
 } from '@heathstep/contracts';
-import { addDays, type Criterion, heldBack, stricterSchool } from '@heathstep/core';
-import { localDay } from '../clock.js';
+import {
+  addDays,
+  askedIn,
+  homeFacts,
+  homeQuestions,
+  patientPlan,
+  stageOf,
+  stricterSchool,
+  localDay,
+} from '@heathstep/core';
+import { Clock } from '../clock.js';
 import { type AtHome, HOME_COOKIE, Me, Open, Roles, type SignedIn } from '../auth/auth.js';
 import { hashToken, linkCode, linkToken, sessionToken } from '../auth/secrets.js';
-import { Content } from '../content/content.controller.js';
 import { type EpisodeRecord, EpisodeReader } from '../episodes/reader.js';
-import {
-  badRequest,
-  conflict,
-  type FieldError,
-  notFound,
-  ProblemError,
-  refusedNow,
-} from '../http/problem.js';
+import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { EpisodeRow, HomeEntry, HomeLink, HomeSession } from '../persistence/entities.js';
 import { Settings } from '../settings.js';
+import { checkPayload } from './payload.js';
 
 const LINK_DAYS = 180;
 const OPEN_DAYS = 90;
@@ -46,9 +46,9 @@ const noSuchLink = (): ProblemError =>
 export class HomeController {
   constructor(
     private readonly db: Db,
-    private readonly content: Content,
     private readonly reader: EpisodeReader,
     private readonly settings: Settings,
+    private readonly clock: Clock,
   ) {}
 
   /** Makes the patient's link and code, shown this once; an older link stops working. */
@@ -62,7 +62,7 @@ export class HomeController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const episode = await tx.findOneBy(EpisodeRow, { id: episodeId });
       if (episode === null) throw notFound();
-      const [token, code, now] = [linkToken(), linkCode(), new Date()];
+      const [token, code, now] = [linkToken(), linkCode(), this.clock.now()];
       const expiresAt = new Date(now.getTime() + LINK_DAYS * 86_400_000);
       await tx.query('UPDATE home_link SET revoked_at = $1 WHERE episode_id = $2 AND revoked_at IS NULL', [
         now,
@@ -94,7 +94,7 @@ export class HomeController {
       const episode = await tx.findOneBy(EpisodeRow, { id: episodeId });
       if (episode === null) throw notFound();
       await tx.query('UPDATE home_link SET revoked_at = $1 WHERE episode_id = $2 AND revoked_at IS NULL', [
-        new Date(),
+        this.clock.now(),
         episodeId,
       ]);
       await audit(tx, me, 'revoke', 'home link', episode.personId);
@@ -119,7 +119,7 @@ export class HomeController {
         where: { id: found.id },
         lock: { mode: 'pessimistic_write' },
       });
-      const now = new Date();
+      const now = this.clock.now();
       if (link === null || link.revokedAt !== null || link.expiresAt < now) throw noSuchLink();
       if (link.lockedAt !== null) return { kind: 'locked' } as const;
       if (!(await verify(link.codeHash, body.code))) {
@@ -178,9 +178,13 @@ export class HomeController {
   @Open('home')
   @Put('home/entries')
   save(@Me() me: AtHome, @Body() body: HomeEntryBody): Promise<HomeEntryView> {
-    checkPayload(body);
+    if (body.episodeId !== undefined && body.episodeId !== me.episodeId)
+      throw new ProblemError(401, 'This was logged under another link', {
+        detail: 'It waits until their link is opened again',
+      });
     return this.db.inClinic(me.clinicId, async (tx) => {
       const record = await this.reader.read(tx, me.episodeId);
+      checkPayload(body, homeQuestions(record.protocol));
       const versions = await tx.find(HomeEntry, { where: { id: body.id }, order: { version: 'ASC' } });
       if (versions.some((v) => v.episodeId !== me.episodeId)) throw notFound();
       if (versions.every((v) => v.version !== body.version)) {
@@ -206,7 +210,7 @@ export class HomeController {
     body: HomeEntryBody,
     versions: readonly HomeEntry[],
   ): Promise<void> {
-    const now = new Date();
+    const now = this.clock.now();
     const [first] = versions;
     const last = versions[versions.length - 1];
     if (body.version !== (last?.version ?? 0) + 1)
@@ -225,7 +229,7 @@ export class HomeController {
       version: body.version,
       clinicId: me.clinicId,
       episodeId: me.episodeId,
-      planId: record.view.plan?.id ?? null,
+      planId: first?.planId ?? planOf(record, body),
       kind: body.kind,
       day: body.day,
       payload: body.payload,
@@ -251,7 +255,7 @@ export class HomeController {
 
   private view(record: EpisodeRecord): HomeView {
     const { view, clinic, home, library } = record;
-    const stage = view.stage === null ? undefined : this.content.stage(view.protocol, view.stage);
+    const stage = view.plan?.madeOf ?? stageOf(record.protocol, view.stage);
     // An open sign stops the phone whether or not other answers are still missing.
     const blocked = (view.safety?.blocking.length ?? 0) > 0;
     const stopped =
@@ -263,7 +267,15 @@ export class HomeController {
         : blocked
           ? 'Your clinic wants to speak with you before you go on.'
           : null;
-    const { kept } = heldBack(view.plan?.items ?? [], (key) => library.exercise(key), view.tagsOff);
+    const plan = patientPlan({
+      items: view.plan?.items ?? [],
+      exerciseOf: (key) => library.exercise(key),
+      stage,
+      schools: view.schools,
+      tagsOff: view.tagsOff,
+      seenFaults: (exercise) => lastFaults(view.taught, exercise),
+    });
+    const kept = plan.exercises.flatMap((e) => view.plan?.items.filter((i) => i.exercise === e.key) ?? []);
     const items = kept.flatMap((prescription) => {
       const exercise = library.exercise(prescription.exercise);
       const figure = library.figure(prescription.exercise) ?? null;
@@ -272,88 +284,29 @@ export class HomeController {
         : [{ prescription, exercise, figure, cues: lastFaults(view.taught, exercise.key) }];
     });
     const from = addDays(view.today, -DAYS_SHOWN);
+    const questions = homeQuestions(record.protocol);
     return {
+      episodeId: view.id,
       firstName: view.person.name.split(/\s+/)[0] ?? '',
       clinic: { name: clinic.name, phone: clinic.phone, emergencyNumber: clinic.emergencyNumber },
       today: view.today,
       stopped,
-      purpose: stage?.purpose.patient ?? '',
+      purpose: plan.purpose,
       affected: view.affected,
+      questions: askedIn(questions, stage?.criteria ?? null),
+      planId: view.plan?.id ?? null,
       painSchool: stricterSchool(stage?.painSchool ?? 'next-morning', view.safety?.acts.school ?? null),
-      asksDayWorst: stage?.criteria != null && asksDay(stage.criteria),
       items: stopped === null ? items : [],
+      plan: stopped === null ? plan.exercises : [],
+      beside: plan.beside,
       entries: home.filter((e) => e.day > from),
-      firstSteps: home
-        .filter((e) => e.kind === 'morning')
-        .map((e) => ({ day: e.day, pain: (e.payload as MorningPayload).firstStep })),
+      mornings: homeFacts(homeLogOf(home), questions, 'next-morning', view.today).mornings,
     };
   }
 }
 
-function asksDay(criterion: Criterion): boolean {
-  if ('all' in criterion) return criterion.all.some(asksDay);
-  if ('any' in criterion) return criterion.any.some(asksDay);
-  if ('of' in criterion) return criterion.of.some(asksDay);
-  return 'pain' in criterion && (criterion.pain === 'day' || criterion.pain === 'worst-of-day');
-}
-
-const isScore = (v: unknown): boolean => Number.isInteger(v) && (v as number) >= 0 && (v as number) <= 10;
-const isCount = (v: unknown): boolean => Number.isInteger(v) && (v as number) >= 0 && (v as number) <= 1000;
-
-/** Each payload by its kind, with an error by its field. */
-function checkPayload(body: HomeEntryBody): void {
-  const errors: FieldError[] = [];
-  const want = (ok: boolean, field: string, detail: string) => {
-    if (!ok) errors.push({ pointer: `/payload/${field}`, detail });
-  };
-  if (body.kind === 'morning') {
-    const p = body.payload as Partial<MorningPayload>;
-    want(isScore(p.firstStep), 'firstStep', 'A whole number from 0 to 10');
-    want(p.dayWorst == null || isScore(p.dayWorst), 'dayWorst', 'A whole number from 0 to 10');
-    noMore(body.payload, ['firstStep', 'dayWorst'], want);
-  } else if (body.kind === 'session') {
-    const p = body.payload as Partial<SessionPayload>;
-    for (const field of ['before', 'during', 'after'] as const)
-      want(isScore(p[field]), field, 'A whole number from 0 to 10');
-    want(p.hourAbove === null || typeof p.hourAbove === 'boolean', 'hourAbove', 'yes, no, or not yet');
-    const list: unknown = p.exercises;
-    want(
-      Array.isArray(list) &&
-        list.length <= 20 &&
-        list.every(
-          (e: Partial<SessionPayload['exercises'][number]>) =>
-            typeof e.exercise === 'string' &&
-            e.exercise.length <= 60 &&
-            isCount(e.sets) &&
-            isCount(e.reps) &&
-            (e.effort === null || isScore(e.effort)),
-        ),
-      'exercises',
-      'Sets, repetitions and effort from 0 to 10 of each exercise',
-    );
-    noMore(body.payload, ['before', 'during', 'after', 'hourAbove', 'exercises'], want);
-  } else {
-    const p = body.payload as Partial<StopPayload>;
-    want(
-      p.grade === 'emergency' || p.grade === 'review' || p.grade === 'pause',
-      'grade',
-      'emergency, review or pause',
-    );
-    want(typeof p.sign === 'string' && p.sign.length > 0 && p.sign.length <= 200, 'sign', 'What was felt');
-    want(
-      p.exercise === null || (typeof p.exercise === 'string' && p.exercise.length <= 60),
-      'exercise',
-      'An exercise or nothing',
-    );
-    noMore(body.payload, ['grade', 'sign', 'exercise'], want);
-  }
-  if (errors.length > 0) throw badRequest(errors);
-}
-
-function noMore(
-  payload: object,
-  known: readonly string[],
-  want: (ok: boolean, field: string, detail: string) => void,
-): void {
-  for (const field of Object.keys(payload)) want(known.includes(field), field, 'is not a field here');
+/** The plan version a session was done by: the one the phone had, as long as it was given; else the newest. */
+function planOf(record: EpisodeRecord, body: HomeEntryBody): string | null {
+  const named = record.plans.find((p) => p.id === body.planId && p.status === 'given');
+  return (named ?? record.view.plan)?.id ?? null;
 }

@@ -64,6 +64,13 @@ export class ProblemFilter implements ExceptionFilter {
       send(response, error.status, { title: error.title, ...error.more });
       return;
     }
+    if (isUniqueViolation(error)) {
+      send(response, 409, {
+        title: 'This was changed in the meantime',
+        detail: 'Someone did the same at the same moment. Look at what stands now',
+      });
+      return;
+    }
     const status = error instanceof HttpException ? error.getStatus() : statusOf(error);
     if (status !== null && status < 500) {
       send(response, status, { title: TITLES[status] ?? 'This cannot be done' });
@@ -79,6 +86,12 @@ export class ProblemFilter implements ExceptionFilter {
     });
   }
 }
+
+/** PostgreSQL's word for two who wrote the same at once. */
+const UNIQUE_VIOLATION = '23505';
+
+const isUniqueViolation = (error: unknown): boolean =>
+  (error as { code?: unknown } | null)?.code === UNIQUE_VIOLATION;
 
 /** Body parser errors carry their own status. */
 function statusOf(error: unknown): number | null {

@@ -10,9 +10,8 @@ import {
   ownExerciseKey,
   ReviewBody,
 } from '@heathstep/contracts';
-import { calibration, type ExerciseDefinition } from '@heathstep/core';
+import { calibration, type ExerciseDefinition, localDay } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
-import { localDay } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, notFound, refusedNow } from '../http/problem.js';
 import { audit, Db, type Tx } from '../persistence/db.js';

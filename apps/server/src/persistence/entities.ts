@@ -240,11 +240,23 @@ export class PlanRow extends OfClinic {
   @Column(INT) version!: number;
   @Column(JSONB) items!: unknown[];
   @Column({ name: 'left_out', ...JSONB }) leftOut!: unknown[];
+  /** The stage as it stood when the plan was made; null for plans from before it was kept. */
+  @Column({ name: 'made_of', type: 'jsonb', nullable: true }) madeOf!: unknown;
   @Column({ name: 'content_version', ...TEXT }) contentVersion!: string;
   @Column({ name: 'created_by', ...UUID }) createdBy!: string;
   @Column({ name: 'created_at', ...TIME }) createdAt!: Date;
   @Column({ name: 'given_by', type: 'uuid', nullable: true }) givenBy!: string | null;
   @Column({ name: 'given_at', type: 'timestamptz', nullable: true }) givenAt!: Date | null;
+}
+
+/** A protocol as it stood when an episode first used it. */
+@Entity('protocol_version')
+export class ProtocolVersion {
+  @PrimaryColumn({ name: 'clinic_id', ...UUID }) clinicId!: string;
+  @PrimaryColumn(TEXT) key!: string;
+  @PrimaryColumn(INT) version!: number;
+  @Column(JSONB) definition!: unknown;
+  @Column({ name: 'kept_at', ...TIME }) keptAt!: Date;
 }
 
 @Entity('home_link')
@@ -341,6 +353,7 @@ export const ENTITIES = [
   PhotoPlacement,
   ClosureRow,
   PlanRow,
+  ProtocolVersion,
   HomeLink,
   HomeSession,
   HomeEntry,

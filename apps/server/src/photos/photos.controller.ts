@@ -30,6 +30,10 @@ export class PhotosController {
     });
   }
 
+  private measure(key: string) {
+    return this.content.bundle.measures.find((m) => m.key === key);
+  }
+
   /** Takes a picture as its bytes; the id is the client's, so that a repeat stores nothing twice. */
   @Put('visits/:id/photos/:photoId')
   async add(
@@ -40,7 +44,7 @@ export class PhotosController {
     @Query('side') side: string,
     @Req() request: Request,
   ): Promise<PhotoView> {
-    const definition = this.content.lookup(measure);
+    const definition = this.measure(measure);
     if (definition === undefined || definition.photo === null)
       throw badRequest([{ pointer: '/measure', detail: 'must be a measure that is taken from a picture' }]);
     if (side !== 'left' && side !== 'right')
@@ -110,7 +114,7 @@ export class PhotosController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const photo = await tx.findOneBy(Photo, { id });
       if (photo === null) throw notFound();
-      const construction = this.content.lookup(photo.measure)?.photo ?? '';
+      const construction = this.measure(photo.measure)?.photo ?? '';
       const landmarks = this.checked(construction, body.landmarks, photo);
       const result = photoValue(construction, landmarks, photo.side, body.rulerMm ?? null);
       if (result.value === null)

@@ -1,3 +1,4 @@
+import { showTimesIn } from '../parts/dates.js';
 import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query';
 import type { ContentBundle } from '@heathstep/content';
 import type {
@@ -60,7 +61,11 @@ export const keys = {
 export const useSession = (): UseQueryResult<SessionView> =>
   useQuery({
     queryKey: keys.session,
-    queryFn: () => request<SessionView>('GET', '/api/session'),
+    queryFn: async () => {
+      const session = await request<SessionView>('GET', '/api/session');
+      showTimesIn(session.clinic.timeZone);
+      return session;
+    },
     staleTime: 60_000,
     retry: (n, e) => e instanceof ApiError && e.passing && n < 4,
   });

@@ -1,6 +1,6 @@
 import { addDays, daysBetween, type ProtocolDefinition } from '@heathstep/core';
 import type { EpisodeView } from '@heathstep/contracts';
-import { shortDay } from './dates.js';
+import { dayHere, shortDay } from './dates.js';
 
 interface Stretch {
   readonly key: string;
@@ -13,7 +13,7 @@ interface Stretch {
 
 /** Stages as stretches: as long as they took, then as long as they usually take. Upkeep is left off. */
 function stretches(episode: EpisodeView, protocol: ProtocolDefinition): Stretch[] {
-  const spans = episode.stages.map((s) => ({ stage: s.stage, day: s.since.slice(0, 10) }));
+  const spans = episode.stages.map((s) => ({ stage: s.stage, day: dayHere(s.since) }));
   const nameOf = (key: string) => protocol.stages.find((s) => s.key === key)?.name ?? key;
   const list = spans.map((span, i): Stretch => {
     const next = spans[i + 1];
@@ -138,7 +138,7 @@ export function CourseLine({
         {episode.visits.map((v) => (
           <circle
             key={v.id}
-            cx={x(v.startedAt.slice(0, 10))}
+            cx={x(dayHere(v.startedAt))}
             cy={52}
             r={6.5}
             fill="var(--color-ground)"

@@ -1,13 +1,14 @@
-import { type ExerciseDefinition, type ExerciseDose, type Tag, TAGS } from '../exercise/definition.js';
+import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
 import type { MeasureLookup } from '../progress/criteria.js';
 import { evaluateCriteria } from '../progress/criteria.js';
 import type { Facts } from '../progress/criteriaTypes.js';
 import type { Slot, Stage } from '../protocol/definition.js';
-import type { PerSide, Side } from '../quantity/side.js';
+import type { PerSide } from '../quantity/side.js';
 import { shown } from '../quantity/statistics.js';
-import type { DoseSides } from '../dose/dose.js';
-import { computeDose } from '../dose/dose.js';
-import { sidesFor, toDoseInput, type Prescription } from './prescription.js';
+import { prescribe } from './prescribe.js';
+import type { Prescription } from './prescription.js';
+import { type LeftOut, onlySupervised, switchedOff } from './safety.js';
+import { prescriptionTime } from './timing.js';
 
 export interface ComposeInput {
   readonly stage: Stage;
@@ -30,11 +31,6 @@ export interface ComposedExercise extends Prescription {
   readonly why: readonly string[];
 }
 
-export interface LeftOut {
-  readonly exercise: string;
-  readonly why: string;
-}
-
 export interface ComposedPlan {
   readonly exercises: readonly ComposedExercise[];
   readonly left: readonly LeftOut[];
@@ -43,56 +39,6 @@ export interface ComposedPlan {
 }
 
 const DEFAULT_MAX = 5;
-
-function sidesTouched(sides: DoseSides): readonly Side[] {
-  return sides === 'left' || sides === 'right' ? [sides] : ['left', 'right'];
-}
-
-/** Why this exercise cannot be given on these sides; null when it can. */
-export function switchedOff(
-  exercise: ExerciseDefinition,
-  sides: DoseSides,
-  tagsOff: PerSide<readonly Tag[]>,
-): string | null {
-  if (sidesTouched(sides).some((side) => TAGS.every((tag) => tagsOff[side].includes(tag)))) {
-    return 'safety switches off everything';
-  }
-  const off = sidesTouched(sides).flatMap((side) =>
-    exercise.tags.filter((tag) => tagsOff[side].includes(tag)),
-  );
-  return off.length === 0 ? null : `safety switches off ${[...new Set(off)].join(', ')}`;
-}
-
-/** A given plan held against what safety switches off now: what may still be done, and what is held back with the reason. */
-export function heldBack<T extends Pick<Prescription, 'exercise' | 'sides'>>(
-  items: readonly T[],
-  exerciseOf: (key: string) => ExerciseDefinition | undefined,
-  tagsOff: PerSide<readonly Tag[]>,
-): { readonly kept: readonly T[]; readonly held: readonly LeftOut[] } {
-  const judged = items.map((item) => {
-    const exercise = exerciseOf(item.exercise);
-    return { item, why: exercise === undefined ? null : switchedOff(exercise, item.sides, tagsOff) };
-  });
-  return {
-    kept: judged.filter((j) => j.why === null).map((j) => j.item),
-    held: judged.flatMap((j) => (j.why === null ? [] : [{ exercise: j.item.exercise, why: j.why }])),
-  };
-}
-
-/** Why an exercise is not for home without someone beside; null when it is. */
-export function onlySupervised(
-  exercise: ExerciseDefinition,
-  sides: DoseSides,
-  supervised: PerSide<readonly Tag[]> | undefined,
-): string | null {
-  if (supervised === undefined) return null;
-  const tags = sidesTouched(sides).flatMap((side) =>
-    exercise.tags.filter((tag) => supervised[side].includes(tag)),
-  );
-  return tags.length === 0
-    ? null
-    : `only with someone beside, for ${[...new Set(tags)].join(', ')}: add it when that is so`;
-}
 
 function slotApplies(slot: Slot, schools: Readonly<Record<string, string>>): boolean {
   return Object.entries(slot.school ?? {}).every(([question, option]) => schools[question] === option);
@@ -121,38 +67,9 @@ function candidates(slot: Slot, start: string, all: readonly ExerciseDefinition[
 const missingEquipment = (e: ExerciseDefinition, owned: readonly string[]): string[] =>
   e.equipment.filter((item) => !owned.includes(item));
 
-/** A slot's own numbers, kept inside the safe range of whichever exercise fills it. */
-function withinRange(dose: ExerciseDose, e: ExerciseDefinition): ExerciseDose {
-  const kept = (
-    ['sets', 'reps', 'holdSeconds', 'restSeconds', 'addedKg', 'timesPerDay', 'daysPerWeek'] as const
-  ).flatMap((field) => {
-    const value = dose[field];
-    const span = e.range[field];
-    return value === undefined || span === undefined
-      ? []
-      : [[field, Math.min(span[1], Math.max(span[0], value))]];
-  });
-  return { ...dose, ...(Object.fromEntries(kept) as Partial<ExerciseDose>) };
-}
-
-function prescribe(e: ExerciseDefinition, slot: Slot, input: ComposeInput): Prescription {
-  const { tempo, holdSeconds, ...rest } = withinRange({ ...e.dose, ...slot.dose }, e);
-  const work =
-    e.dose.tempo === undefined
-      ? { holdSeconds: holdSeconds ?? e.dose.holdSeconds }
-      : { tempo: tempo ?? e.dose.tempo };
-  return {
-    ...rest,
-    ...work,
-    exercise: e.key,
-    slot: slot.key,
-    sides: sidesFor(e, slot.sideRule, input.facts.affected),
-  };
-}
-
 function minutes(p: Prescription, e: ExerciseDefinition): number {
-  const dose = computeDose(toDoseInput(p, e));
-  return dose.ok ? dose.value.daySeconds / 60 : Number.POSITIVE_INFINITY;
+  const time = prescriptionTime(p, e);
+  return time.ok ? time.value.daySeconds / 60 : Number.POSITIVE_INFINITY;
 }
 
 /** The largest number of sets, down to the exercise's fewest, that fits the minutes left; null when none does. */
@@ -200,7 +117,12 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
     const start = startRung(slot, input, lookup);
     for (const e of candidates(slot, start.exercise, input.exercises)) {
       if (chosen.some((c) => c.exercise === e.key)) continue;
-      const full = prescribe(e, slot, input);
+      const full = prescribe(e, {
+        slot: slot.key,
+        sideRule: slot.sideRule,
+        affected: input.facts.affected,
+        dose: slot.dose,
+      });
       const off =
         switchedOff(e, full.sides, input.tagsOff) ?? onlySupervised(e, full.sides, input.supervised);
       const missing = missingEquipment(e, input.equipment);

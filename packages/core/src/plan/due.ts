@@ -9,3 +9,13 @@ export const weekdayOf = (day: DayText): number => (new Date(`${day}T00:00:00Z`)
  */
 export const isDueOn = (daysPerWeek: number, weekday: number): boolean =>
   (weekday * daysPerWeek) % 7 < daysPerWeek;
+
+/** What something takes on a day it falls due. */
+export interface TimeOnDays {
+  readonly daySeconds: number;
+  readonly daysPerWeek: number;
+}
+
+/** Seconds of everything that falls due on a weekday (0 Monday). */
+export const secondsOn = (list: readonly TimeOnDays[], weekday: number): number =>
+  list.filter((t) => isDueOn(t.daysPerWeek, weekday)).reduce((sum, t) => sum + t.daySeconds, 0);

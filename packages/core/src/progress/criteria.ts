@@ -7,7 +7,7 @@ import {
   sideDifferenceLeaf,
   symmetryLeaf,
 } from './criteriaMeasures.js';
-import { adherenceLeaf, noRedLeaf, painLeaf } from './criteriaLog.js';
+import { adherenceLeaf, answerLeaf, noRedLeaf, painLeaf } from './criteriaLog.js';
 import type {
   CriteriaResult,
   Criterion,
@@ -68,6 +68,7 @@ function evaluateLeaf(
   if ('atLeastForAge' in leaf) return atLeastForAgeLeaf(leaf, facts, today, lookup);
   if ('sideDifference' in leaf) return sideDifferenceLeaf(leaf, facts, today, lookup);
   if ('pain' in leaf) return painLeaf(leaf, facts, today);
+  if ('answer' in leaf) return answerLeaf(leaf, facts, today);
   if ('noRed' in leaf) return noRedLeaf(leaf, facts, today);
   if ('skill' in leaf) return skillLeaf(leaf, facts);
   if ('adherence' in leaf) return adherenceLeaf(leaf, facts, today);

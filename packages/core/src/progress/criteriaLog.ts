@@ -1,5 +1,6 @@
 import { addDays, dayOf, type DayText } from '../quantity/day.js';
-import { shown } from '../quantity/statistics.js';
+import type { Comparison } from '../measure/definition.js';
+import { shown, TOLERANCE } from '../quantity/statistics.js';
 import { adherencePercent } from './sessions.js';
 import type { CriterionLeaf, CriterionPart, Facts, PainWhen, SessionFact } from './criteriaTypes.js';
 
@@ -63,6 +64,38 @@ export function painLeaf(leaf: Leaf<'pain'>, facts: Facts, today: DayText): Crit
     };
   }
   return { text, state: last.every((d) => d.score <= leaf.max) ? 'met' : 'not-met', because: list };
+}
+
+const HOLDS: Record<Comparison, (a: number, b: number) => boolean> = {
+  '>=': (a, b) => a >= b - TOLERANCE,
+  '>': (a, b) => a > b + TOLERANCE,
+  '<=': (a, b) => a <= b + TOLERANCE,
+  '<': (a, b) => a < b - TOLERANCE,
+};
+
+const numberOf = (answer: number | boolean | null | undefined): number | null =>
+  typeof answer === 'boolean' ? (answer ? 1 : 0) : (answer ?? null);
+
+/** A question of the home log, on each of the last n days that have an answer. */
+export function answerLeaf(leaf: Leaf<'answer'>, facts: Facts, today: DayText): CriterionPart {
+  const name = facts.questionNames?.[leaf.answer] ?? leaf.answer;
+  const text = `${name} ${leaf.op} ${shown(leaf.value, 2)} for ${leaf.days} days`;
+  const from = addDays(today, -2 * leaf.days);
+  const last = facts.sessions
+    .flatMap((s) => {
+      const score = numberOf(s.answers?.[leaf.answer]);
+      const day = dayOf(s.at);
+      return score === null || day <= from || day > today ? [] : [{ day, score }];
+    })
+    .sort((a, b) => (a.day < b.day ? -1 : 1))
+    .slice(-leaf.days);
+  const list = last.map((d) => shown(d.score, 2)).join(', ');
+  if (last.length < leaf.days) {
+    const because = `${last.length} of ${leaf.days} days answered in the last ${2 * leaf.days}`;
+    return { text, state: 'not-known', because: list === '' ? because : `${because}: ${list}` };
+  }
+  const met = last.every((d) => HOLDS[leaf.op](d.score, leaf.value));
+  return { text, state: met ? 'met' : 'not-met', because: list };
 }
 
 /** Judged sessions may lie this many days before the span itself, so that a rest day at its edge costs nothing. */

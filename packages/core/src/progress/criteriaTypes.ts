@@ -35,6 +35,8 @@ export type CriterionLeaf =
   | { readonly atLeastForAge: string; readonly share: number; readonly maxAgeDays?: number | undefined }
   | { readonly sideDifference: string; readonly max: number; readonly maxAgeDays?: number | undefined }
   | { readonly pain: PainWhen; readonly max: number; readonly days: number }
+  /** Any question of the home log, on each of the last n days it was answered; yes counts 1 and no 0. */
+  | { readonly answer: string; readonly op: Comparison; readonly value: number; readonly days: number }
   /** A number is that many days with at least 3 judged sessions a week. */
   | { readonly noRed: number | { readonly days: number; readonly atLeast: number } }
   | { readonly skill: string; readonly state: string }
@@ -73,6 +75,8 @@ export interface SessionFact {
   readonly after?: number | null | undefined;
   readonly nextMorning?: number | null | undefined;
   readonly day?: number | null | undefined;
+  /** Answers by question of the home log. */
+  readonly answers?: Readonly<Record<string, number | boolean | null>> | undefined;
 }
 
 export interface Facts {
@@ -86,6 +90,8 @@ export interface Facts {
   /** For what is judged against published norms; left out or null when not known. */
   readonly ageYears?: number | null | undefined;
   readonly sex?: Sex | null | undefined;
+  /** What questions of the home log are called, by key. */
+  readonly questionNames?: Readonly<Record<string, string>> | undefined;
   /** Sessions planned a week, for adherence. */
   readonly plannedPerWeek?: number | undefined;
 }

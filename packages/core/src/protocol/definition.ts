@@ -2,6 +2,7 @@ import type { Aim, ExerciseDose } from '../exercise/definition.js';
 import type { Criterion } from '../progress/criteriaTypes.js';
 import type { PainSchool } from '../progress/painRule.js';
 import type { Evidence } from '../why/evidence.js';
+import type { HomeQuestion } from './homeQuestions.js';
 
 /** A place in a stage to be filled for this patient. */
 export interface Slot {
@@ -71,6 +72,8 @@ export interface ProtocolDefinition {
   readonly lookAgainWeeks: number;
   readonly referWeeks: number;
   readonly schools: readonly School[];
+  /** What the patient is asked at home beside what the pain rule needs. */
+  readonly home: readonly HomeQuestion[];
   readonly stages: readonly Stage[];
   readonly evidence: Evidence;
 }
@@ -85,6 +88,7 @@ export const NO_PROTOCOL: ProtocolDefinition = {
   lookAgainWeeks: 6,
   referWeeks: 12,
   schools: [],
+  home: [],
   stages: [],
   evidence: { statement: '', source: '', kind: 'convention', version: 1 },
 };
@@ -101,3 +105,27 @@ export function ageProblem(
     ? `${protocol.name} is for people from ${protocol.fromAge} years on; there is none for ${ageYears} yet`
     : null;
 }
+
+/** The one way to a stage: by its own protocol. Null where that protocol has none of that key. */
+export const stageOf = (protocol: Pick<ProtocolDefinition, 'stages'>, key: string | null): Stage | null =>
+  protocol.stages.find((s) => s.key === key) ?? null;
+
+/** Stands where a plan's stage was never kept and its protocol has it no more: nothing to fill, nothing to progress to. */
+export const lostStage = (key: string): Stage => ({
+  key,
+  name: key,
+  purpose: { clinician: '', patient: '' },
+  usualWeeks: { min: 0, max: 0 },
+  minimumDays: 0,
+  entry: null,
+  criteria: null,
+  slots: [],
+  adjuncts: [],
+  loadRisePercent: 20,
+  painSchool: 'comfort',
+  remeasure: [],
+  skills: [],
+  reviewEveryDays: 14,
+  leadingMeasure: '',
+  evidence: NO_PROTOCOL.evidence,
+});

@@ -23,3 +23,30 @@ export const instantOf = (iso: string): number =>
         ? `${iso}Z`
         : `${iso}T00:00:00Z`,
   );
+
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/** Making one is a hundred times as slow as using it. */
+function formatIn(timeZone: string): Intl.DateTimeFormat {
+  const made =
+    formats.get(timeZone) ??
+    new Intl.DateTimeFormat('sv-SE', {
+      timeZone,
+      year: 'numeric',
+      month: '2-digit',
+      day: '2-digit',
+      hour: '2-digit',
+      minute: '2-digit',
+      second: '2-digit',
+      hourCycle: 'h23',
+    });
+  formats.set(timeZone, made);
+  return made;
+}
+
+/** Local time of a moment in a zone as `YYYY-MM-DDTHH:MM:SS`; its first ten characters are the local day. */
+export const localTime = (moment: Date, timeZone: string): string =>
+  formatIn(timeZone).format(moment).replace(' ', 'T');
+
+/** The calendar day of a moment in a zone. */
+export const localDay = (moment: Date, timeZone: string): DayText => localTime(moment, timeZone).slice(0, 10);

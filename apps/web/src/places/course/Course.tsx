@@ -6,7 +6,6 @@ import {
   compareValues,
   type Criterion,
   type MeasureDefinition,
-  NO_PROTOCOL,
   shown,
   type Side,
   stricterSchool,
@@ -43,7 +42,7 @@ export function Course() {
 
 function Whole({ course, content }: { course: CourseView; content: ClinicContent }) {
   const { episode } = course;
-  const protocol = content.protocols.find((p) => p.key === episode.protocol) ?? NO_PROTOCOL;
+  const { protocol } = course;
   const condition = content.pathways.find((c) => c.key === episode.condition)?.name ?? '';
   if (episode.stages.length === 0) {
     return (

@@ -1,15 +1,6 @@
 import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Link, useParams } from 'react-router';
-import {
-  doseSentence,
-  heldBack,
-  type ExerciseDefinition,
-  type Prescription,
-  sentenceText,
-  stricterSchool,
-  type Stage,
-  variantOf,
-} from '@heathstep/core';
+import { type PatientExercise, patientPlan, stricterSchool } from '@heathstep/core';
 import { lastFaults } from '@heathstep/contracts';
 import { ALL_RIGHT } from '../../parts/painWords.js';
 import { asSentence, EMERGENCY_SIGNS, REVIEW_SIGNS } from '../../parts/stopSigns.js';
@@ -53,12 +44,16 @@ export function Handout() {
     );
   }
   const { clinic } = session.data;
-  const stage = content.data.protocols.flatMap((p) => p.stages).find((s) => s.key === plan.stage) as Stage;
+  const stage = plan.madeOf;
   const exerciseOf = (key: string) => content.data.exercises.find((e) => e.key === key);
-  const { kept, held: off } = heldBack(plan.items, exerciseOf, episode.tagsOff);
-  const adjuncts = stage.adjuncts.filter((a) =>
-    Object.entries(a.school ?? {}).every(([q, o]) => episode.schools[q] === o),
-  );
+  const patient = patientPlan({
+    items: plan.items,
+    exerciseOf,
+    stage,
+    schools: episode.schools,
+    tagsOff: episode.tagsOff,
+    seenFaults: (exercise) => lastFaults(episode.taught, exercise),
+  });
   return (
     <main className="mx-auto w-full max-w-[52rem] bg-paper px-10 py-8 text-[1.05rem] print:max-w-none print:bg-transparent print:p-0 print:text-[12.5pt]">
       <div className="no-print mb-6 flex gap-3">
@@ -69,15 +64,15 @@ export function Handout() {
           Back to the plan
         </Link>
       </div>
-      {off.length > 0 && (
+      {patient.held.length > 0 && (
         <p className="no-print mb-4 rounded bg-hold-wash px-3 py-2 text-hold-deep" role="status">
-          {`Held back by safety, not printed: ${off.map((h) => exerciseOf(h.exercise)?.name ?? h.exercise).join(', ')}.`}
+          {`Held back by safety, not printed: ${patient.held.map((h) => exerciseOf(h.exercise)?.name ?? h.exercise).join(', ')}.`}
         </p>
       )}
       <header className="flex items-end justify-between border-b-2 border-ink pb-2">
         <div>
           <h1 className="text-3xl">{`${episode.person.name.split(' ')[0] ?? ''}, your plan`}</h1>
-          <p>{stage.purpose.patient}.</p>
+          {patient.purpose !== '' && <p>{patient.purpose}.</p>}
         </div>
         <p className="text-right text-sm">
           {clinic.name}
@@ -86,13 +81,11 @@ export function Handout() {
         </p>
       </header>
       <ol className="mt-2">
-        {kept.map((item, i) => {
-          const exercise = content.data.exercises.find((e) => e.key === item.exercise);
-          if (exercise === undefined) return null;
+        {patient.exercises.map((exercise, i) => {
           const figure = content.data.figures.find((f) => f.exercise === exercise.key);
           return (
             <li
-              key={item.exercise}
+              key={exercise.key}
               className="grid grid-cols-[2rem_8rem_1fr] gap-x-2 break-inside-avoid border-b border-line py-2.5"
             >
               <span className="font-head text-2xl font-semibold">{i + 1}</span>
@@ -100,7 +93,7 @@ export function Handout() {
                 {figure !== undefined && (
                   <Figure
                     figure={figure}
-                    side={drawnSide(item.sides)}
+                    side={drawnSide(exercise.item.sides)}
                     label={`${exercise.name}, drawn`}
                     className="h-28 w-32"
                   />
@@ -108,17 +101,15 @@ export function Handout() {
               </span>
               <div>
                 <h2>{exercise.name}</h2>
-                <p className="text-lg font-semibold print:text-[13.5pt]">
-                  {sentenceText(doseSentence(item, exercise))}
-                </p>
-                <p>{[...exercise.steps, ...waysOf(item, exercise)].join('. ')}.</p>
+                <p className="text-lg font-semibold print:text-[13.5pt]">{exercise.dose}</p>
+                <p>{exercise.steps.join('. ')}.</p>
                 <p>
                   <b>You should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
                 </p>
-                <Cue exercise={exercise} seen={lastFaults(episode.taught, exercise.key)} />
-                {exercise.equipment.length > 0 && (
+                <Cue exercise={exercise} />
+                {exercise.needs.length > 0 && (
                   <p>
-                    <b>You need:</b> {exercise.equipment.join(', ')}.
+                    <b>You need:</b> {exercise.needs.join(', ')}.
                   </p>
                 )}
               </div>
@@ -126,11 +117,11 @@ export function Handout() {
           );
         })}
       </ol>
-      {adjuncts.length > 0 && (
+      {patient.beside.length > 0 && (
         <section className="mt-3 break-inside-avoid">
           <h2>Beside the exercises</h2>
           <ul className="list-disc pl-6">
-            {adjuncts.map((a) => (
+            {patient.beside.map((a) => (
               <li key={a.key}>{a.text}.</li>
             ))}
           </ul>
@@ -139,7 +130,13 @@ export function Handout() {
       <section className="mt-3 grid grid-cols-2 gap-6 break-inside-avoid">
         <div>
           <h2>Is this pain all right?</h2>
-          <p>{ALL_RIGHT[stricterSchool(stage.painSchool, episode.safety?.acts.school ?? null)]}</p>
+          <p>
+            {
+              ALL_RIGHT[
+                stricterSchool(stage?.painSchool ?? 'next-morning', episode.safety?.acts.school ?? null)
+              ]
+            }
+          </p>
         </div>
         <div>
           <h2>Stop</h2>
@@ -159,22 +156,14 @@ export function Handout() {
   );
 }
 
-/** How the variant prescribed is done. */
-const waysOf = (item: Prescription, exercise: ExerciseDefinition): string[] => {
-  const variant = variantOf(item, exercise);
-  return variant === null ? [] : [variant.how];
-};
-
 /** What to watch for; what was seen when it was taught comes first, as the patient's own cue. */
-function Cue({ exercise, seen }: { exercise: ExerciseDefinition; seen: readonly string[] }) {
-  const own = exercise.faults.filter((f) => seen.includes(f.fault));
-  const others = exercise.faults.filter((f) => !seen.includes(f.fault));
+function Cue({ exercise: { cues, watchFor } }: { exercise: PatientExercise }) {
   return (
     <>
-      {own.length > 0 && <p className="font-semibold">Your cue: {own.map((f) => f.fix).join('; ')}.</p>}
-      {others.length > 0 && (
+      {cues.length > 0 && <p className="font-semibold">Your cue: {cues.join('; ')}.</p>}
+      {watchFor.length > 0 && (
         <p>
-          <b>Watch for:</b> {others.map((f) => `${f.fault} (${f.fix})`).join('; ')}.
+          <b>Watch for:</b> {watchFor.map((f) => `${f.fault} (${f.fix})`).join('; ')}.
         </p>
       )}
     </>

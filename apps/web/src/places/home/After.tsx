@@ -1,7 +1,10 @@
 import { useState } from 'react';
 import type { HomeView, SessionPayload } from '@heathstep/contracts';
+import type { HomeQuestion, HomeScores } from '@heathstep/core';
 import type { Running } from './homeModel.js';
-import { BigScore } from './pieces.js';
+import { Question } from './Question.js';
+import { answerText, askedAt, firstUpper } from './questions.js';
+import { Stepper } from './Stepper.js';
 
 interface AfterProps {
   readonly running: Running;
@@ -12,49 +15,27 @@ interface AfterProps {
   readonly back: () => void;
 }
 
-const TITLES = {
-  before: 'How much did it hurt before you started?',
-  during: 'How much did it hurt at its highest, while you did it?',
-  after: 'And how much now, after?',
-} as const;
-
-/** Pain before, highest and after, one question a screen; sets, repetitions and effort stand below to be put right. */
+/** What is asked about the exercises, one question a screen; sets, repetitions and effort stand below to be put right. */
 export function After({ running, known, view, save, back }: AfterProps) {
-  const [scores, setScores] = useState<{
-    before: number | null;
-    during: number | null;
-    after: number | null;
-  }>({
-    before: running.before,
-    during: known === undefined ? null : known.during,
-    after: known === undefined ? null : known.after,
-  });
+  const asked = [...askedAt(view, 'before'), ...askedAt(view, 'after')];
+  const [scores, setScores] = useState<HomeScores>(known?.scores ?? running.scores);
   const [done, setDone] = useState(running.done);
-  const [step, setStep] = useState<'before' | 'during' | 'after' | 'check'>(
-    known !== undefined ? 'check' : running.before === null ? 'before' : 'during',
-  );
-  if (step !== 'check') {
-    const next = { before: 'during', during: 'after', after: 'check' } as const;
+  const [changing, setChanging] = useState<HomeQuestion | null>(null);
+  const open = asked.find((q) => (scores[q.key] ?? null) === null);
+  const question = changing ?? (known === undefined ? open : undefined);
+  if (question !== undefined)
     return (
-      <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
-        <h1>{TITLES[step]}</h1>
-        <div className="mt-6">
-          <BigScore
-            label={TITLES[step]}
-            value={scores[step]}
-            onChange={(v) => {
-              setScores({ ...scores, [step]: v });
-              setStep(known === undefined ? next[step] : 'check');
-            }}
-          />
-        </div>
-        <div className="flex-1" />
-        <button type="button" className="text-action min-h-12" onClick={back}>
-          Back
-        </button>
-      </div>
+      <Question
+        key={question.key}
+        question={question}
+        value={scores[question.key] ?? null}
+        answer={(value) => {
+          setScores({ ...scores, [question.key]: value });
+          setChanging(null);
+        }}
+        back={changing === null ? back : () => setChanging(null)}
+      />
     );
-  }
   const change = (exercise: string, field: 'sets' | 'reps' | 'effort', by: number) =>
     setDone(
       done.map((d) =>
@@ -67,16 +48,16 @@ export function After({ running, known, view, save, back }: AfterProps) {
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
       <h1>{known === undefined ? 'Is this right?' : 'Put it right'}</h1>
       <ul className="mt-4">
-        {(['before', 'during', 'after'] as const).map((field) => (
-          <li key={field} className="flex items-center justify-between border-b border-line py-2">
-            <span>{{ before: 'Pain before', during: 'Highest pain', after: 'Pain after' }[field]}</span>
+        {asked.map((q) => (
+          <li key={q.key} className="flex items-center justify-between border-b border-line py-2">
+            <span>{firstUpper(q.name)}</span>
             <button
               type="button"
               className="text-action min-h-11 min-w-11 text-xl"
-              aria-label={`${field}: ${scores[field] ?? 'not answered'}. Change`}
-              onClick={() => setStep(field)}
+              aria-label={`${firstUpper(q.name)}: ${answerText(scores[q.key] ?? null)}. Change`}
+              onClick={() => setChanging(q)}
             >
-              {scores[field] ?? '?'}
+              {(scores[q.key] ?? null) === null ? '?' : answerText(scores[q.key] ?? null)}
             </button>
           </li>
         ))}
@@ -111,12 +92,8 @@ export function After({ running, known, view, save, back }: AfterProps) {
       <button
         type="button"
         className="action mt-6 min-h-16 w-full text-xl"
-        disabled={scores.before === null || scores.during === null || scores.after === null}
-        onClick={() => {
-          const { before, during, after } = scores;
-          if (before === null || during === null || after === null) return;
-          save({ before, during, after, hourAbove: known?.hourAbove ?? null, exercises: done });
-        }}
+        disabled={open !== undefined}
+        onClick={() => save({ scores: withLater(view, scores), exercises: done })}
       >
         Save
       </button>
@@ -127,57 +104,8 @@ export function After({ running, known, view, save, back }: AfterProps) {
   );
 }
 
-export function Stepper({
-  label,
-  value,
-  step,
-}: {
-  label: string;
-  value: number | null;
-  step: (by: number) => void;
-}) {
-  return (
-    <div className="flex items-center justify-between py-1" role="group" aria-label={label}>
-      <span className="text-base">{label}</span>
-      <span className="flex items-center gap-3">
-        <button
-          type="button"
-          className="size-11 rounded-lg border-2 border-line text-2xl leading-none"
-          aria-label={`${label}: one less`}
-          onClick={() => step(-1)}
-        >
-          −
-        </button>
-        <span className="min-w-8 text-center text-xl font-bold" aria-live="polite">
-          {value ?? '–'}
-        </span>
-        <button
-          type="button"
-          className="size-11 rounded-lg border-2 border-line text-2xl leading-none"
-          aria-label={`${label}: one more`}
-          onClick={() => step(1)}
-        >
-          +
-        </button>
-      </span>
-    </div>
-  );
-}
-
-/** An hour after the session: is it still clearly higher than before. */
-export function HourQuestion({ before, answer }: { before: number; answer: (above: boolean) => void }) {
-  return (
-    <section className="mx-5 mt-5 rounded-xl bg-heather-wash p-5">
-      <h2>An hour after</h2>
-      <p className="mt-1">{`Is your pain still ${before + 2} or more? It was ${before} before you started. Answer when an hour has passed.`}</p>
-      <div className="mt-3 grid grid-cols-2 gap-3">
-        <button type="button" className="action-quiet min-h-14 text-lg" onClick={() => answer(false)}>
-          No
-        </button>
-        <button type="button" className="action-quiet min-h-14 text-lg" onClick={() => answer(true)}>
-          Yes, still
-        </button>
-      </div>
-    </section>
-  );
-}
+/** What is asked an hour later stays open until then. */
+const withLater = (view: HomeView, scores: HomeScores): HomeScores => ({
+  ...Object.fromEntries(askedAt(view, 'later').map((q) => [q.key, null])),
+  ...scores,
+});

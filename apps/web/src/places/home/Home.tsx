@@ -67,7 +67,11 @@ export function Home() {
   }
   return (
     <Page>
-      <Today view={home.data} refresh={() => void client.invalidateQueries({ queryKey: key })} />
+      <Today
+        key={home.data.episodeId}
+        view={home.data}
+        refresh={() => void client.invalidateQueries({ queryKey: key })}
+      />
     </Page>
   );
 }

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import type { ComposedExercise, ExerciseDefinition, FigureDefinition } from '@heathstep/core';
 import { doseSentence, sentenceText, variantOf } from '@heathstep/core';
 import { drawnSide, Figure } from '../../parts/Figure.js';
-import { Stepper } from './After.js';
+import { Stepper } from './Stepper.js';
 import { beatAt, beatsOf, momentOf, wordOf } from '../../parts/pacer/beats.js';
 import { type PacerClock, usePacerClock } from '../../parts/pacer/pacerClock.js';
 import { Ring } from '../../parts/pacer/Ring.js';

@@ -1,12 +1,6 @@
-import type { ComposedExercise } from '@heathstep/core';
+import type { ComposedExercise, HomeScores } from '@heathstep/core';
 import type { Beat } from '../../parts/pacer/beats.js';
-import type {
-  HomeEntryBody,
-  HomeEntryView,
-  HomeView,
-  MorningPayload,
-  SessionPayload,
-} from '@heathstep/contracts';
+import type { HomeEntryBody, HomeEntryView, HomeView, SessionPayload } from '@heathstep/contracts';
 
 /** Whole sets finished on the side that is least far; repetitions of the first set when none is finished yet. */
 export function progressAt(
@@ -42,7 +36,10 @@ export interface Done {
 export interface Running {
   readonly id: string;
   readonly day: string;
-  readonly before: number | null;
+  /** Answered so far. */
+  readonly scores: HomeScores;
+  /** The plan version that was on the phone when it began. */
+  readonly planId: string | null;
   readonly done: readonly Done[];
 }
 
@@ -50,7 +47,6 @@ export const entryOf = (view: HomeView, kind: HomeEntryView['kind'], day: string
   [...view.entries].reverse().find((e) => e.kind === kind && e.day === day) ?? null;
 
 export const asSession = (entry: HomeEntryView): SessionPayload => entry.payload as SessionPayload;
-export const asMorning = (entry: HomeEntryView): MorningPayload => entry.payload as MorningPayload;
 
 const CORRECTION_MS = 48 * 3_600_000;
 
@@ -63,7 +59,27 @@ export function withWaiting(view: HomeView, waiting: readonly HomeEntryBody[]): 
   for (const w of waiting) {
     const had = newest.get(w.id);
     if (had === undefined || had.version < w.version)
-      newest.set(w.id, { ...w, at: had?.at ?? new Date().toISOString() });
+      newest.set(w.id, {
+        ...w,
+        planId: w.planId ?? had?.planId ?? null,
+        at: had?.at ?? new Date().toISOString(),
+      });
   }
   return { ...view, entries: [...newest.values()] };
 }
+
+/** What stands on the phone's one screen. */
+export type Screen =
+  | { readonly at: 'list' }
+  | { readonly at: 'before' }
+  | { readonly at: 'exercise'; readonly index: number }
+  | { readonly at: 'after' }
+  | { readonly at: 'hurts'; readonly exercise: string | null; readonly back: Screen }
+  | { readonly at: 'morning' }
+  | { readonly at: 'correct'; readonly entryId: string };
+
+/** The first exercise of today that is not done; as many as there are once all are. */
+export const nextIndex = (view: HomeView, done: readonly Done[]): number => {
+  const at = view.items.findIndex((i) => done.every((d) => d.exercise !== i.prescription.exercise));
+  return at === -1 ? view.items.length : at;
+};

@@ -3,9 +3,10 @@ import type { HomeEntryBody, HomeEntryView, StopPayload } from '@heathstep/contr
 import { ApiError, request } from '../../api/client.js';
 import { keep, stored } from '../../api/useEntries.js';
 
-const KEY = 'heathstep.home.waiting';
 const RETRY_MS = 4000;
-const STOPPED = 'heathstep.home.stopped';
+
+const waitingKey = (episodeId: string): string => `heathstep.home.waiting.${episodeId}`;
+const stoppedKey = (episodeId: string): string => `heathstep.home.stopped.${episodeId}`;
 
 interface ReportedStop {
   readonly id: string;
@@ -15,19 +16,58 @@ interface ReportedStop {
 /** Where a report is on its way to the clinic. */
 export type Delivery = 'sending' | 'told' | 'kept' | 'refused';
 
-/** Log entries on their way: kept on the phone until the clinic has them, sent in order, safe to repeat. */
+/** What an outbox needs of the world around it. */
+export interface OutboxOn {
+  readonly send: (entry: HomeEntryBody) => Promise<unknown>;
+  readonly load: <T>(key: string, otherwise: T) => T;
+  readonly keep: (key: string, value: unknown, forget: boolean) => void;
+  readonly after: (ms: number, run: () => void) => () => void;
+}
+
+const BROWSER: OutboxOn = {
+  send: (entry) => request<HomeEntryView>('PUT', '/api/home/entries', entry),
+  load: stored,
+  keep,
+  after: (ms, run) => {
+    const timer = setTimeout(run, ms);
+    return () => clearTimeout(timer);
+  },
+};
+
+/**
+ * Log entries of one episode on their way: kept on the phone until the clinic has them, sent in order, safe to repeat. A
+ * phone that several people use keeps each one's apart, and sends them only while that one's link is open.
+ */
 export class HomeOutbox {
-  private waiting: HomeEntryBody[] = stored<HomeEntryBody[]>(KEY, []);
+  private waiting: HomeEntryBody[];
   private sending = false;
-  private timer: ReturnType<typeof setTimeout> | null = null;
+  private cancel: (() => void) | null = null;
   private changed = 0;
   private readonly listeners = new Set<() => void>();
   lost = false;
   refused: string | null = null;
   private readonly refusedIds = new Set<string>();
 
-  constructor(private readonly saved: () => void) {
+  private stopped = true;
+
+  constructor(
+    private readonly episodeId: string,
+    private readonly saved: () => void,
+    private readonly on: OutboxOn = BROWSER,
+  ) {
+    this.waiting = on.load<HomeEntryBody[]>(waitingKey(episodeId), []);
+  }
+
+  /** Sends from now on. */
+  start(): void {
+    this.stopped = false;
     if (this.waiting.length > 0) this.soon(0);
+  }
+
+  /** Sends no more: another link may be open on this phone. What waits stays on it. */
+  stop(): void {
+    this.stopped = true;
+    this.cancel?.();
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -50,19 +90,20 @@ export class HomeOutbox {
 
   /** Grade of the stop sign reported on this phone that the clinic's own answer does not know of yet; null when there is none. */
   stopNotKnown(known: readonly { readonly id: string }[]): StopPayload['grade'] | null {
-    const stop = stored<ReportedStop | null>(STOPPED, null);
+    const stop = this.on.load<ReportedStop | null>(stoppedKey(this.episodeId), null);
     return stop === null || known.some((e) => e.id === stop.id) ? null : stop.grade;
   }
 
   /** Once the clinic knows, its own answer counts, also when the report is too old to be listed. */
   forgetKnownStop(known: readonly { readonly id: string }[]): void {
-    if (this.stopNotKnown(known) === null) keep(STOPPED, null, true);
+    if (this.stopNotKnown(known) === null) this.on.keep(stoppedKey(this.episodeId), null, true);
   }
 
   add(entry: HomeEntryBody): void {
     if (entry.kind === 'stop') {
       const { grade } = entry.payload as StopPayload;
-      if (grade !== 'pause') keep(STOPPED, { id: entry.id, grade } satisfies ReportedStop, false);
+      if (grade !== 'pause')
+        this.on.keep(stoppedKey(this.episodeId), { id: entry.id, grade } satisfies ReportedStop, false);
     }
     this.waiting = [
       ...this.waiting.filter((w) => !(w.id === entry.id && w.version === entry.version)),
@@ -76,16 +117,17 @@ export class HomeOutbox {
   retry = (): void => this.soon(0);
 
   private soon(ms: number): void {
-    if (this.timer !== null) clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.flush(), ms);
+    this.cancel?.();
+    if (this.stopped) return;
+    this.cancel = this.on.after(ms, () => void this.flush());
   }
 
   private async flush(): Promise<void> {
     const [next] = this.waiting;
-    if (next === undefined || this.sending) return;
+    if (next === undefined || this.sending || this.stopped) return;
     this.sending = true;
     try {
-      await request<HomeEntryView>('PUT', '/api/home/entries', next);
+      await this.on.send({ ...next, episodeId: this.episodeId });
       this.drop(next);
       this.lost = false;
       this.saved();
@@ -112,7 +154,7 @@ export class HomeOutbox {
   }
 
   private store(): void {
-    keep(KEY, this.waiting, this.waiting.length === 0);
+    this.on.keep(waitingKey(this.episodeId), this.waiting, this.waiting.length === 0);
     this.notify();
   }
 
@@ -122,12 +164,17 @@ export class HomeOutbox {
   }
 }
 
-export function useOutbox(saved: () => void): HomeOutbox {
-  const [outbox] = useState(() => new HomeOutbox(saved));
+/** The outbox of the episode whose link is open; whoever shows it makes it anew for another. */
+export function useOutbox(episodeId: string, saved: () => void): HomeOutbox {
+  const [outbox] = useState(() => new HomeOutbox(episodeId, saved));
   useSyncExternalStore(outbox.subscribe, outbox.snapshot);
   useEffect(() => {
+    outbox.start();
     window.addEventListener('online', outbox.retry);
-    return () => window.removeEventListener('online', outbox.retry);
+    return () => {
+      window.removeEventListener('online', outbox.retry);
+      outbox.stop();
+    };
   }, [outbox]);
   return outbox;
 }

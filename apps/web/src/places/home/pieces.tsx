@@ -35,8 +35,8 @@ export function BigScore({
 const W = 350;
 const H = 110;
 
-/** First-step pain as a picture: lower is better, in words too. */
-export function FirstStepsPicture({ mornings }: { mornings: readonly Morning[] }) {
+/** What was answered each morning as a picture: lower is better, in words too. */
+export function MorningsPicture({ name, mornings }: { name: string; mornings: readonly Morning[] }) {
   const shown = mornings.slice(-42);
   const [first] = shown;
   const last = shown[shown.length - 1];
@@ -62,7 +62,7 @@ export function FirstStepsPicture({ mornings }: { mornings: readonly Morning[] }
         viewBox={`0 0 ${W} ${H}`}
         className="mt-2 w-full"
         role="img"
-        aria-label={`First-step pain from ${shortDay(first.day)} to ${shortDay(last.day)}. ${words}`}
+        aria-label={`${name.charAt(0).toUpperCase()}${name.slice(1)} from ${shortDay(first.day)} to ${shortDay(last.day)}. ${words}`}
       >
         {[0, 5, 10].map((p) => (
           <g key={p}>

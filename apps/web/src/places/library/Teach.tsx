@@ -7,6 +7,7 @@ import {
   doseSentence,
   type ExerciseDefinition,
   type FigureDefinition,
+  prescribe,
   type Prescription,
   sentenceText,
   type Side,
@@ -64,15 +65,11 @@ function Room({ exerciseKey, episode }: { exerciseKey: string; episode: EpisodeV
 /** Seconds to get ready in the room. */
 const READY = 3;
 
+/** The dose of the person's plan where it has the exercise, else the exercise's own; on the side shown. */
 function prescribed(exercise: ExerciseDefinition, episode: EpisodeView | null, side: Side): Prescription {
   const items = episode?.draft?.items ?? episode?.plan?.items ?? [];
-  const item = items.find((i) => i.exercise === exercise.key) ?? {
-    ...exercise.dose,
-    exercise: exercise.key,
-    slot: '',
-    sides: side,
-  };
-  return { ...item, sides: exercise.laterality === 'together' ? 'together' : side };
+  const own = prescribe(exercise, { slot: '', sideRule: 'treated', affected: side });
+  return { ...(items.find((i) => i.exercise === exercise.key) ?? own), sides: own.sides };
 }
 
 function Lesson({

@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react';
 import type { CourseView } from '@heathstep/contracts';
-import type { ComposedExercise, FigureDefinition } from '@heathstep/core';
+import { type ComposedExercise, type FigureDefinition, prescribe } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { Figure } from '../../parts/Figure.js';
-import { addable, type PlanLine, prescribed } from './planModel.js';
+import { addable, type PlanLine } from './planModel.js';
 
 interface AddExerciseProps {
   readonly course: CourseView;
@@ -52,14 +52,11 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
               className="flex min-h-14 w-full items-center gap-3 border-b border-line-2 py-1 text-left hover:bg-paper disabled:opacity-60"
               onClick={() =>
                 add({
-                  ...prescribed(
-                    exercise,
-                    'added',
-                    course.episode.affected === 'both' || course.episode.affected === 'none'
-                      ? 'one-after-other'
-                      : course.episode.affected,
-                    course,
-                  ),
+                  ...prescribe(exercise, {
+                    slot: 'added',
+                    sideRule: 'treated',
+                    affected: course.episode.affected,
+                  }),
                   why: ['Added by the clinician'],
                 })
               }

@@ -1,4 +1,4 @@
-import type { Stage } from '@heathstep/core';
+import { besideOf, type Stage } from '@heathstep/core';
 
 export function LeftOut({ left }: { left: readonly { readonly name: string; readonly why: string }[] }) {
   if (left.length === 0) return null;
@@ -18,9 +18,7 @@ export function LeftOut({ left }: { left: readonly { readonly name: string; read
 }
 
 export function Adjuncts({ stage, schools }: { stage: Stage; schools: Readonly<Record<string, string>> }) {
-  const list = stage.adjuncts.filter((a) =>
-    Object.entries(a.school ?? {}).every(([q, o]) => schools[q] === o),
-  );
+  const list = besideOf(stage, schools);
   if (list.length === 0) return null;
   return (
     <section className="mt-5 border-t border-line pt-4">

@@ -80,13 +80,12 @@ export function Draft({
   blocked: readonly string[];
 }) {
   const store = useItems(draft);
-  const stage = content.protocols.flatMap((p) => p.stages).find((s) => s.key === draft.stage) as Stage;
+  const stage = draft.madeOf;
   const model = planModel(store.value, course, content, stage);
   const [adding, setAdding] = useState(false);
   return (
     <Frame
       course={course}
-      content={content}
       stage={draft.stage}
       aside={
         <Aside
@@ -122,7 +121,7 @@ export function Draft({
           </button>
         </p>
       )}
-      <Settings course={course} content={content} draft={draft} />
+      <Settings course={course} draft={draft} />
       {blocked.length > 0 && (
         <div className="my-4">
           <Blocked reasons={blocked} episodeId={course.episode.id} />
@@ -132,6 +131,7 @@ export function Draft({
         model={model}
         course={course}
         content={content}
+        stage={stage}
         previous={course.episode.plan?.items ?? null}
         onChange={(items) => store.set(items)}
         errors={store.errors}
@@ -222,7 +222,7 @@ function Aside({ course, content, draft, stage, store, model, blocked }: AsidePr
         >
           Fill the stage anew
         </button>
-        <p className="mt-3 text-xs text-ink-3">{`Protocol version ${content.protocols.find((p) => p.key === episode.protocol)?.version ?? ''}. Check against local rules; the decision is yours.`}</p>
+        <p className="mt-3 text-xs text-ink-3">{`Protocol version ${course.protocol.version}. Check against local rules; the decision is yours.`}</p>
       </section>
       <LeftOut
         left={draft.left

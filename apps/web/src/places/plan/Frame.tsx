@@ -1,30 +1,28 @@
 import { daysBetween } from '@heathstep/core';
+import { dayHere } from '../../parts/dates.js';
 import type { ReactNode } from 'react';
 import type { CourseView } from '@heathstep/contracts';
-import type { ClinicContent } from '../../api/queries.js';
 
 /** Stages down the left, the plan in the middle, its sums at the right. */
 export function Frame({
   course,
-  content,
   stage,
   children,
   aside,
 }: {
   course: CourseView;
-  content: ClinicContent;
   stage: string;
   children: ReactNode;
   aside: ReactNode;
 }) {
   const { episode } = course;
-  const protocol = content.protocols.find((p) => p.key === episode.protocol);
-  const at = protocol?.stages.findIndex((s) => s.key === stage) ?? 0;
+  const { protocol } = course;
+  const at = protocol.stages.findIndex((s) => s.key === stage);
   return (
     <div className="grid flex-1 grid-cols-[11rem_minmax(0,1fr)_17rem]">
       <nav aria-label="Stages" className="px-5 py-5">
         <ol>
-          {protocol?.stages.map((s, i) => {
+          {protocol.stages.map((s, i) => {
             const span = [...episode.stages].reverse().find((x) => x.stage === s.key);
             const note =
               i < at
@@ -32,7 +30,7 @@ export function Frame({
                 : i === at
                   ? span === undefined
                     ? 'from today'
-                    : `week ${Math.floor(daysBetween(span.since.slice(0, 10), episode.today) / 7) + 1}`
+                    : `week ${Math.floor(daysBetween(dayHere(span.since), episode.today) / 7) + 1}`
                   : `${s.usualWeeks.min} to ${s.usualWeeks.max} weeks`;
             return (
               <li key={s.key} aria-current={i === at ? 'step' : undefined} className="flex gap-3 pb-3">

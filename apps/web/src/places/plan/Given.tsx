@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CourseView, PlanView } from '@heathstep/contracts';
-import { heldBack, type Stage } from '@heathstep/core';
+import { heldBack } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { fullDay } from '../../parts/dates.js';
@@ -26,7 +26,7 @@ export function Given({
   plan: PlanView;
   blocked: readonly string[];
 }) {
-  const stage = content.protocols.flatMap((p) => p.stages).find((s) => s.key === plan.stage) as Stage;
+  const stage = plan.madeOf;
   const model = planModel(plan.items, course, content, stage);
   const next = useDraft(course);
   const nameOf = (exercise: string) => content.exercises.find((e) => e.key === exercise)?.name ?? exercise;
@@ -44,7 +44,7 @@ export function Given({
     </>
   );
   return (
-    <Frame course={course} content={content} stage={plan.stage} aside={aside}>
+    <Frame course={course} stage={plan.stage} aside={aside}>
       <div className="flex items-baseline gap-4">
         <h2>At home</h2>
         <span className="text-sm text-ink-2">{`version ${plan.number}, given ${plan.givenAt === null ? '' : fullDay(plan.givenAt)} by ${plan.givenBy ?? ''}`}</span>
@@ -61,7 +61,7 @@ export function Given({
         </p>
       )}
       <div className="mt-4">
-        <Lines model={model} course={course} content={content} previous={null} errors={{}} />
+        <Lines model={model} course={course} content={content} stage={stage} previous={null} errors={{}} />
       </div>
       <div className="mt-5 flex flex-wrap gap-3">
         <Link to={`/episodes/${course.episode.id}/handout`} className="action">

@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronUp, X } from 'lucide-react';
 import { Link } from 'react-router';
 import { shortDay } from '../../parts/dates.js';
-import { type ComposedExercise, type Prescription, shown, whyDose } from '@heathstep/core';
+import { type ComposedExercise, type Prescription, shown, type Stage, whyDose } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
 import { DoseSentence } from '../../parts/DoseSentence.js';
@@ -14,6 +14,7 @@ interface LinesProps {
   readonly model: PlanModel;
   readonly course: CourseView;
   readonly content: ClinicContent;
+  readonly stage: Stage;
   readonly previous: readonly ComposedExercise[] | null;
   /** Left out for a plan that is given. */
   readonly onChange?: (items: readonly ComposedExercise[]) => void;
@@ -21,7 +22,7 @@ interface LinesProps {
 }
 
 /** The exercises of a plan as dose sentences, each with its reason, minutes and relative load. */
-export function Lines({ model, course, content, previous, onChange, errors }: LinesProps) {
+export function Lines({ model, course, content, stage, previous, onChange, errors }: LinesProps) {
   const items = model.lines.map((l) => l.item);
   return (
     <ol className="border-t border-line">
@@ -43,6 +44,8 @@ export function Lines({ model, course, content, previous, onChange, errors }: Li
             most={model.most}
             course={course}
             content={content}
+            stage={stage}
+            items={items}
             isNew={previous !== null && previous.every((p) => p.exercise !== line.item.exercise)}
             replace={onChange === undefined ? undefined : replace}
             errors={own}
@@ -55,6 +58,8 @@ export function Lines({ model, course, content, previous, onChange, errors }: Li
 
 interface LineProps {
   readonly line: PlanLine;
+  readonly stage: Stage;
+  readonly items: readonly ComposedExercise[];
   readonly most: number;
   readonly course: CourseView;
   readonly content: ClinicContent;
@@ -63,7 +68,7 @@ interface LineProps {
   readonly errors: Readonly<Record<string, string>>;
 }
 
-function Line({ line, most, course, content, isNew, replace, errors }: LineProps) {
+function Line({ line, most, course, content, stage, items, isNew, replace, errors }: LineProps) {
   const { item, exercise, totals } = line;
   const figure = content.figures.find((f) => f.exercise === exercise.key);
   const ladder = content.ladders.find((l) => l.key === exercise.ladder);
@@ -115,8 +120,24 @@ function Line({ line, most, course, content, isNew, replace, errors }: LineProps
         </div>
         {replace !== undefined && (
           <div className="mt-1 flex justify-end gap-3 text-sm">
-            <Swap line={line} by={-1} course={course} content={content} replace={replace} />
-            <Swap line={line} by={1} course={course} content={content} replace={replace} />
+            <Swap
+              line={line}
+              by={-1}
+              course={course}
+              content={content}
+              stage={stage}
+              items={items}
+              replace={replace}
+            />
+            <Swap
+              line={line}
+              by={1}
+              course={course}
+              content={content}
+              stage={stage}
+              items={items}
+              replace={replace}
+            />
             <button
               type="button"
               className="inline-flex min-h-9 items-center gap-1 text-ink-2 hover:text-ease-deep"
@@ -158,15 +179,19 @@ function Swap({
   by,
   course,
   content,
+  stage,
+  items,
   replace,
 }: {
   line: PlanLine;
   by: 1 | -1;
   course: CourseView;
   content: ClinicContent;
+  stage: Stage;
+  items: readonly ComposedExercise[];
   replace: (next: ComposedExercise | null) => void;
 }) {
-  const next = neighbour(line, by, course, content);
+  const next = neighbour(line, by, { course, content, stage, items });
   if (next === null) return null;
   const name = content.exercises.find((e) => e.key === next.exercise)?.name ?? '';
   const Icon = by === 1 ? ChevronUp : ChevronDown;

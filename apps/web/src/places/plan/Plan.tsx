@@ -1,6 +1,5 @@
 import { Link, useParams } from 'react-router';
 import type { CourseView } from '@heathstep/contracts';
-import { NO_PROTOCOL } from '@heathstep/core';
 import { ApiError } from '../../api/client.js';
 import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
@@ -39,7 +38,7 @@ function PlanPlace({ course, content }: { course: CourseView; content: ClinicCon
 
 function PlanBody({ course, content }: { course: CourseView; content: ClinicContent }) {
   const { episode } = course;
-  const protocol = content.protocols.find((p) => p.key === episode.protocol) ?? NO_PROTOCOL;
+  const { protocol } = course;
   const blocked = whyBlocked(course, protocol);
   if (episode.protocol === '') return <NoProtocol episodeId={episode.id} />;
   if (episode.draft !== null)
@@ -55,7 +54,7 @@ function PlanBody({ course, content }: { course: CourseView; content: ClinicCont
   if (episode.plan !== null)
     return <Given course={course} content={content} plan={episode.plan} blocked={blocked} />;
   return (
-    <Frame course={course} content={content} stage={startStage(course)} aside={null}>
+    <Frame course={course} stage={startStage(course)} aside={null}>
       {blocked.length > 0 ? (
         <Blocked reasons={blocked} episodeId={episode.id} episode={episode} />
       ) : (

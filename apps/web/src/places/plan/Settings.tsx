@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { EQUIPMENT, type CourseView, type EpisodeView, type PlanView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
-import { type ClinicContent, keys } from '../../api/queries.js';
+import { keys } from '../../api/queries.js';
 import { ChoiceBlank, ListBlank, NumberBlank } from '../../parts/Blank.js';
 import { WeightsBlank } from './WeightsBlank.js';
 import { useDraft } from './useDraft.js';
@@ -21,15 +21,7 @@ const STAND_INS: Record<string, string> = {
 };
 
 /** What the plan is made for: minutes, equipment and schools, as one sentence. A change fills the stage anew. */
-export function Settings({
-  course,
-  content,
-  draft,
-}: {
-  course: CourseView;
-  content: ClinicContent;
-  draft: PlanView;
-}) {
+export function Settings({ course, draft }: { course: CourseView; draft: PlanView }) {
   const { episode } = course;
   const client = useQueryClient();
   const refill = useDraft(course);
@@ -39,7 +31,7 @@ export function Settings({
     onSuccess: () => refill.mutate({ stage: draft.stage, from: 'stage' }),
     onError: () => void client.invalidateQueries({ queryKey: keys.course(episode.id) }),
   });
-  const protocol = content.protocols.find((p) => p.key === episode.protocol);
+  const { protocol } = course;
   return (
     <div className="my-2 leading-8">
       Made for{' '}

@@ -110,18 +110,29 @@ describe('impact beside a plan', () => {
 
 describe('changing a plan by hand', () => {
   it('goes one rung up or down the ladder', () => {
-    expect(neighbour(raise(), 1, course(), content)?.exercise).toBe('raise-towel-two-legs');
-    expect(neighbour(raise(), -1, course(), content)).toMatchObject({
+    expect(
+      neighbour(raise(), 1, { course: course(), content, stage: { slots: [] }, items: [] })?.exercise,
+    ).toBe('raise-towel-two-legs');
+    expect(
+      neighbour(raise(), -1, { course: course(), content, stage: { slots: [] }, items: [] }),
+    ).toMatchObject({
       exercise: 'raise-wall-exhale',
       sides: 'together',
     });
   });
 
   it('never offers what safety switches off: steps over it, or offers nothing', () => {
-    expect(neighbour(raise(), 1, course(['forced-extension']), content)?.exercise).toBe(
-      'raise-up-two-down-one',
-    );
-    expect(neighbour(raise(), 1, course(['calf-load']), content)).toBeNull();
+    expect(
+      neighbour(raise(), 1, {
+        course: course(['forced-extension']),
+        content,
+        stage: { slots: [] },
+        items: [],
+      })?.exercise,
+    ).toBe('raise-up-two-down-one');
+    expect(
+      neighbour(raise(), 1, { course: course(['calf-load']), content, stage: { slots: [] }, items: [] }),
+    ).toBeNull();
     const off = addable([], course(['barefoot']), content).filter((a) => a.off !== null);
     expect(off.length).toBeGreaterThan(0);
     expect(off.every((a) => a.exercise.tags.includes('barefoot'))).toBe(true);

@@ -6,22 +6,21 @@ import {
   type Impact,
   type ImpactRise,
   impactRise,
-  isDueOn,
   type LoadRise,
   loadRise,
   NO_IMPACT,
-  type Prescription,
   prescriptionTotals,
   type PrescriptionTotals,
+  secondsOn,
   sidesFor,
+  stepRung,
+  weekLoadOn,
+  ASSUMED_MASS_KG,
   type Stage,
   switchedOff,
 } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
-
-/** Used for the load estimate until the person's own mass is known; shown where it is used. */
-const ASSUMED_MASS_KG = 75;
 
 export interface PlanLine {
   readonly item: ComposedExercise;
@@ -57,10 +56,14 @@ export function planModel(
     const totals = prescriptionTotals(item, exercise, mass);
     return [{ item, exercise, totals: totals.ok ? totals.value : null }];
   });
-  const side = course.episode.affected === 'right' ? 'right' : 'left';
-  const coming = lines.flatMap((l) =>
-    l.totals?.weekLoad == null ? [] : [{ exercise: l.exercise.name, load: l.totals.weekLoad[side] }],
-  );
+  const coming = lines.flatMap((l) => {
+    const load = weekLoadOn(l.item, l.exercise, course.episode.affected, mass);
+    return load === null ? [] : [{ exercise: l.exercise.name, load }];
+  });
+  const times = lines.map((l) => ({
+    daySeconds: l.totals?.daySeconds ?? 0,
+    daysPerWeek: l.item.daysPerWeek,
+  }));
   const done = course.loadDone.map((l) => ({
     exercise: content.exercises.find((e) => e.key === l.exercise)?.name ?? l.exercise,
     load: l.load,
@@ -71,13 +74,7 @@ export function planModel(
     lines,
     minutesPerDay: minutes(lines.reduce((sum, l) => sum + (l.totals?.daySeconds ?? 0), 0)),
     minutesPerWeek: minutes(lines.reduce((sum, l) => sum + (l.totals?.weekSeconds ?? 0), 0)),
-    week: Array.from({ length: 7 }, (_, day) =>
-      minutes(
-        lines
-          .filter((l) => isDueOn(l.item.daysPerWeek, day))
-          .reduce((sum, l) => sum + (l.totals?.daySeconds ?? 0), 0),
-      ),
-    ),
+    week: Array.from({ length: 7 }, (_, day) => minutes(secondsOn(times, day))),
     coming,
     withoutEstimate: lines.filter((l) => l.totals?.weekLoad == null).map((l) => l.exercise.name),
     impact,
@@ -87,41 +84,39 @@ export function planModel(
   };
 }
 
-/** The next easier or harder exercise of the ladder that safety and laterality allow; null when there is none. */
+/** The next easier or harder exercise of the ladder that safety and the plan leave; null when there is none. */
 export function neighbour(
   line: PlanLine,
   by: 1 | -1,
-  course: CourseView,
-  content: ClinicContent,
+  {
+    course,
+    content,
+    stage,
+    items,
+  }: {
+    readonly course: CourseView;
+    readonly content: ClinicContent;
+    readonly stage: Pick<Stage, 'slots'>;
+    readonly items: readonly ComposedExercise[];
+  },
 ): ComposedExercise | null {
-  const off = course.episode.tagsOff;
-  // What stands side by side has no easier and harder.
-  if (content.ladders.find((l) => l.key === line.exercise.ladder)?.set === true) return null;
-  for (let rung = line.exercise.rung + by; rung > 0; rung += by) {
-    const next = content.exercises.find((e) => e.ladder === line.exercise.ladder && e.rung === rung);
-    if (next === undefined) return null;
-    const item = prescribed(next, line.item.slot, line.item.sides, course);
-    if (switchedOff(next, item.sides, off) === null)
-      return {
-        ...item,
-        why: [by === 1 ? 'One rung up, by the clinician' : 'One rung down, by the clinician'],
-      };
-  }
-  return null;
+  const next = stepRung(line.item, by, {
+    exercises: offered(content),
+    isOrdered: (ladder) => content.ladders.some((l) => l.key === ladder && l.set !== true),
+    affected: course.episode.affected,
+    tagsOff: course.episode.tagsOff,
+    taken: items.filter((i) => i.exercise !== line.item.exercise).map((i) => i.exercise),
+    sideRule: (slot) => stage.slots.find((s) => s.key === slot)?.sideRule,
+  });
+  return next === null
+    ? null
+    : { ...next, why: [by === 1 ? 'One rung up, by the clinician' : 'One rung down, by the clinician'] };
 }
 
-export function prescribed(
-  exercise: ExerciseDefinition,
-  slot: string,
-  sides: Prescription['sides'],
-  course: CourseView,
-): Prescription {
-  const rule = sides === 'left' || sides === 'right' ? 'treated' : 'both';
-  const kept =
-    exercise.laterality === 'per-side' && sides !== 'together'
-      ? sides
-      : sidesFor(exercise, rule, course.episode.affected);
-  return { ...exercise.dose, exercise: exercise.key, slot, sides: kept };
+/** What a plan can still be given: not what was put aside. */
+function offered(content: ClinicContent): ExerciseDefinition[] {
+  const aside = new Set(content.ownExercises.filter((o) => o.retired).map((o) => o.key));
+  return content.exercises.filter((e) => !aside.has(e.key));
 }
 
 /** Exercises not in the plan, each with why it cannot be added now, when it cannot. */
@@ -131,9 +126,7 @@ export function addable(
   content: ClinicContent,
 ): { exercise: ExerciseDefinition; off: string | null }[] {
   const off = course.episode.tagsOff;
-  const aside = new Set(content.ownExercises.filter((o) => o.retired).map((o) => o.key));
-  return content.exercises
-    .filter((e) => !aside.has(e.key))
+  return offered(content)
     .filter((e) => lines.every((l) => l.exercise.key !== e.key))
     .map((exercise) => ({
       exercise,

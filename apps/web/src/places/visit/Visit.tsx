@@ -6,7 +6,7 @@ import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useContent, useCourse } from '../../api/queries.js';
 import { useEntries } from '../../api/useEntries.js';
 import { Failed, Loading } from '../../app/Failures.js';
-import { longDay } from '../../parts/dates.js';
+import { dayHere, longDay } from '../../parts/dates.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { SaveState } from '../../parts/SaveState.js';
 import { Conclude } from './Conclude.js';
@@ -194,7 +194,7 @@ function Bench({
 
 /** A visit that was begun on another day still takes what is typed as of its own day; that is told rather than assumed. */
 function LeftOpen({ visit, today }: { visit: VisitView; today: string }) {
-  if (visit.signedAt !== null || visit.startedAt.slice(0, 10) >= today) return null;
+  if (visit.signedAt !== null || dayHere(visit.startedAt) >= today) return null;
   return (
     <p className="mt-2 rounded bg-hold-wash px-3 py-2 text-sm text-hold-deep" role="status">
       {`This visit was begun on ${longDay(visit.startedAt)} and left open. What is entered counts as of that day; sign it and start a review for what is measured today.`}

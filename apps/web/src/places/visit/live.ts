@@ -1,4 +1,6 @@
 import {
+  dayOf,
+  localTime,
   type AcuityResult,
   type Affected,
   areLike,
@@ -10,7 +12,6 @@ import {
   judgeIrritability,
   type MeasureDefinition,
   type MeasureStep,
-  NO_PROTOCOL,
   openSigns,
   type ProtocolDefinition,
   type RankedCondition,
@@ -204,7 +205,7 @@ export function liveVisit(
 ): LiveVisit {
   const { episode } = course;
   const pathway = content.pathways.find((c) => c.key === episode.condition) ?? UNKNOWN;
-  const protocol = content.protocols.find((p) => p.key === episode.protocol) ?? NO_PROTOCOL;
+  const { protocol } = course;
   const earlier = episode.visits.filter((v) => v.startedAt < visit.startedAt);
   const previous = earlier[earlier.length - 1] ?? null;
   const get = carriedGetter(store, earlier);
@@ -218,11 +219,12 @@ export function liveVisit(
   const readings = new VisitReadings(content.measures, entriesOf(entries), earlierMaps);
   const visits = [...earlier, { ...visit, entries }];
   const lookup = (key: string) => content.measures.find((m) => m.key === key);
+  const local = (iso: string) => localTime(new Date(iso), episode.timeZone);
   const facts: Facts = {
-    measures: measuredFacts(visits, (iso) => iso, content.measures),
+    measures: measuredFacts(visits, local, content.measures),
     sessions: course.mornings.map((m) => ({ at: m.day, done: false, firstStep: m.pain })),
     skills: skillFacts(visits),
-    stageSince: episode.stages[episode.stages.length - 1]?.since ?? episode.startedAt,
+    stageSince: local(episode.stages[episode.stages.length - 1]?.since ?? episode.startedAt),
     affected,
     ageYears: episode.person.ageYears,
     sex: episode.person.sex,
@@ -246,7 +248,10 @@ export function liveVisit(
   );
   const told = earlier.find((v) => v.entries.some((e) => e.key === 'story.since' && e.value !== null));
   const toldNow = store.get('story.since') !== null || store.get('story.days') !== null || told === undefined;
-  const days = daysSinceOnset(current, toldNow ? 0 : daysBetween(told.startedAt, visit.startedAt));
+  const days = daysSinceOnset(
+    current,
+    toldNow ? 0 : daysBetween(dayOf(local(told.startedAt)), dayOf(local(visit.startedAt))),
+  );
   const acuity = judgeAcuity(days);
   const known = newestEntries([...earlier.map((v) => entriesOf(v.entries)), current]);
   const on = {

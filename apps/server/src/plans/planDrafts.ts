@@ -1,0 +1,173 @@
+import { Injectable } from '@nestjs/common';
+import { randomUUID } from 'node:crypto';
+import { reportedText } from '@heathstep/contracts';
+import {
+  ageProblem,
+  applyStep,
+  type ComposedExercise,
+  composePlan,
+  type ExerciseStep,
+  keepGivable,
+  type LeftOut,
+  planProblems,
+  type Prescription,
+  type Stage,
+  stageOf,
+} from '@heathstep/core';
+import type { SignedIn } from '../auth/auth.js';
+import { Clock } from '../clock.js';
+import { Content } from '../content/content.controller.js';
+import { Assessment } from '../episodes/assessment.js';
+import type { EpisodeRecord } from '../episodes/reader.js';
+import { badRequest, fieldErrors, refusedNow } from '../http/problem.js';
+import type { Tx } from '../persistence/db.js';
+import { EpisodeRow, PlanRow, StageSpanRow } from '../persistence/entities.js';
+
+export interface DraftWish {
+  readonly id: string;
+  /** Stage to plan for. */
+  readonly stage: string | null;
+  /** Fill the stage's slots anew, or copy what the patient has. */
+  readonly from: 'stage' | 'current';
+  /** Steps of the dose to take in the copy. */
+  readonly steps: readonly ExerciseStep[];
+}
+
+/** Makes drafts of plans, and checks every one before it is written. */
+@Injectable()
+export class PlanDrafts {
+  constructor(
+    private readonly content: Content,
+    private readonly assessment: Assessment,
+    private readonly clock: Clock,
+  ) {}
+
+  /** Makes the draft of the next plan, in place of an older draft. */
+  async write(tx: Tx, me: SignedIn, record: EpisodeRecord, wish: DraftWish): Promise<PlanRow> {
+    this.requirePrescribing(record);
+    const { row } = record;
+    const stage = stageOf(record.protocol, wish.stage);
+    if (stage === null) throw badRequest([{ pointer: '/stage', detail: 'must be a stage of the protocol' }]);
+    const { items, left } = this.fill(record, stage, wish);
+    this.check(record, items);
+    await tx.delete(PlanRow, { episodeId: row.id, status: 'draft' });
+    const number = Math.max(0, ...record.plans.filter((p) => p.status === 'given').map((p) => p.number)) + 1;
+    await tx.insert(PlanRow, {
+      id: wish.id,
+      clinicId: row.clinicId,
+      episodeId: row.id,
+      number,
+      stage: stage.key,
+      status: 'draft',
+      version: 1,
+      items: [...items],
+      leftOut: [...left],
+      madeOf: stage,
+      contentVersion: this.content.bundle.version,
+      createdBy: me.userId,
+      createdAt: this.clock.now(),
+      givenBy: null,
+      givenAt: null,
+    });
+    return tx.findOneByOrFail(PlanRow, { id: wish.id });
+  }
+
+  private fill(
+    record: EpisodeRecord,
+    stage: Stage,
+    wish: DraftWish,
+  ): { readonly items: readonly ComposedExercise[]; readonly left: readonly LeftOut[] } {
+    const { row, view, library } = record;
+    const assessed = this.assessment.assess(record, null);
+    const composed = composePlan(
+      {
+        stage,
+        exercises: library.offered,
+        facts: assessed.facts,
+        schools: row.schools,
+        equipment: row.equipment,
+        minutesPerDay: row.minutesPerDay,
+        tagsOff: view.tagsOff,
+        supervised: view.safety?.supervised ?? { left: [], right: [] },
+        drivers: assessed.drivers,
+        now: assessed.now,
+      },
+      (key) => record.measures.find((m) => m.key === key),
+    );
+    if (wish.from === 'stage' || view.plan === null)
+      return { items: composed.exercises, left: composed.left };
+    const { kept, left } = keepGivable(
+      this.stepped(record, stage, view.plan.items, wish.steps),
+      (key) => library.exercise(key),
+      view.tagsOff,
+    );
+    return { items: kept, left: [...left, ...composed.left] };
+  }
+
+  /** The plan the patient has, with the steps of its dose taken. */
+  private stepped(
+    record: EpisodeRecord,
+    stage: Stage,
+    items: readonly ComposedExercise[],
+    steps: readonly ExerciseStep[],
+  ): ComposedExercise[] {
+    const { ladders } = this.content.bundle;
+    const on = {
+      exercises: record.library.offered,
+      isOrdered: (ladder: string) => ladders.some((l) => l.key === ladder && l.set !== true),
+      affected: record.row.affected,
+      tagsOff: record.view.tagsOff,
+      sideRule: (slot: string) => stage.slots.find((s) => s.key === slot)?.sideRule,
+    };
+    return items.map((item) => {
+      const step = steps.find((s) => s.exercise === item.exercise)?.step;
+      if (step === undefined) return item;
+      const taken = items.filter((i) => i !== item).map((i) => i.exercise);
+      return { ...applyStep(item, step, { ...on, taken }), why: [step.because] };
+    });
+  }
+
+  /** Why nothing can be prescribed now; none when it can. */
+  reasonsAgainst(record: EpisodeRecord): string[] {
+    const { safety, openStops, person } = record.view;
+    const age = ageProblem(record.protocol, person.ageYears);
+    return [
+      ...(age === null ? [] : [age]),
+      ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
+      ...openStops.map(reportedText),
+    ];
+  }
+
+  requirePrescribing(record: EpisodeRecord): void {
+    const reasons = this.reasonsAgainst(record);
+    if (reasons.length > 0)
+      throw refusedNow(
+        'Nothing can be prescribed yet',
+        reasons.map((detail) => ({ pointer: '/safety', detail })),
+      );
+  }
+
+  /** Refuses items that cannot be given, each by its field. */
+  check(record: EpisodeRecord, items: readonly Prescription[]): void {
+    const problems = planProblems(items, (key) => record.library.exercise(key), record.view.tagsOff);
+    if (problems.length > 0) throw badRequest(fieldErrors(problems));
+  }
+}
+
+export async function moveToStage(
+  tx: Tx,
+  episode: EpisodeRow,
+  stage: string,
+  reason: string,
+  at: Date,
+): Promise<void> {
+  await tx.update(EpisodeRow, { id: episode.id }, { stage, stageSince: at, version: () => 'version + 1' });
+  await tx.insert(StageSpanRow, {
+    id: randomUUID(),
+    clinicId: episode.clinicId,
+    episodeId: episode.id,
+    stage,
+    since: at,
+    reason,
+  });
+}

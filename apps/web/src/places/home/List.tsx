@@ -1,0 +1,210 @@
+import { CloudOff } from 'lucide-react';
+import { restsToday, secondsOn, weekdayOf } from '@heathstep/core';
+import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
+import { longDay } from '../../parts/dates.js';
+import { HourQuestion } from './HourQuestion.js';
+import { asSession, entryOf, nextIndex, type Running, type Screen } from './homeModel.js';
+import type { useOutbox } from './homeStore.js';
+import { Log } from './Log.js';
+import { MorningsPicture } from './pieces.js';
+import { answerFor, askedAt, questionFor, scoresOf } from './questions.js';
+
+interface ListProps {
+  readonly view: HomeView;
+  readonly others: HomeView['items'];
+  readonly running: Running | null;
+  readonly outbox: ReturnType<typeof useOutbox>;
+  readonly setScreen: (screen: Screen) => void;
+  readonly send: (entry: HomeEntryBody) => void;
+  readonly hurts: () => void;
+}
+
+/** The day: the morning, what is due, how it went, and the way to say that something is wrong. */
+export function List({ view, others, running, outbox, setScreen, send, hurts }: ListProps) {
+  const morning = entryOf(view, 'morning', view.today);
+  const session = entryOf(view, 'session', view.today);
+  const minutes = Math.max(1, Math.round(secondsOn(view.plan, weekdayOf(view.today)) / 60));
+  const [morningAsked] = askedAt(view, 'morning');
+  const before = session === null ? null : answerFor(view, scoresOf(session), 'before');
+  const later = questionFor(view, 'hour-above');
+  const now = running === null ? null : answerFor(view, running.scores, 'before');
+  return (
+    <>
+      <header className="px-5 pt-6">
+        <p className="text-ink-2">{longDay(view.today)}</p>
+        <h1 className="text-3xl">{`Hello ${view.firstName}`}</h1>
+        {view.purpose !== '' && <p className="mt-1">{view.purpose}.</p>}
+      </header>
+      {outbox.list.length > 0 && (
+        <p
+          className="mx-5 mt-4 flex items-start gap-2 rounded-lg bg-hold-wash p-3 text-base text-hold-deep"
+          role="status"
+        >
+          <CloudOff className="mt-0.5 size-5 shrink-0" aria-hidden />
+          {outbox.lost
+            ? 'No connection just now. What you logged is kept on this phone and sent by itself.'
+            : 'Sending what you logged.'}
+        </p>
+      )}
+      {outbox.refused !== null && (
+        <p className="mx-5 mt-4 rounded-lg bg-ease-wash p-3 text-base text-ease-deep" role="alert">
+          {outbox.refused}. If something is wrong, call your clinic: {view.clinic.phone}
+        </p>
+      )}
+      {view.stopped !== null && (
+        <section className="mx-5 mt-5 rounded-xl bg-ease-wash p-5" role="alert">
+          <h2 className="text-ease-deep">Please stop for now</h2>
+          <p className="mt-2">{view.stopped}</p>
+          <p className="mt-2">
+            {view.clinic.name}:{' '}
+            <a className="font-bold underline" href={`tel:${view.clinic.phone.replace(/\s/g, '')}`}>
+              {view.clinic.phone}
+            </a>
+          </p>
+        </section>
+      )}
+      {morning === null && morningAsked !== undefined && (
+        <section className="mx-5 mt-5 rounded-xl bg-heather-wash p-5">
+          <h2>This morning</h2>
+          <p className="mt-1">{`${morningAsked.ask} You can answer until midnight.`}</p>
+          <button
+            type="button"
+            className="action mt-3 min-h-14 w-full text-lg"
+            onClick={() => setScreen({ at: 'morning' })}
+          >
+            Answer
+          </button>
+        </section>
+      )}
+      {session !== null &&
+        later !== undefined &&
+        typeof before === 'number' &&
+        (scoresOf(session)[later.key] ?? null) === null && (
+          <HourQuestion
+            before={before}
+            answer={(above) =>
+              send({
+                id: session.id,
+                version: session.version + 1,
+                kind: 'session',
+                day: session.day,
+                payload: { ...asSession(session), scores: { ...scoresOf(session), [later.key]: above } },
+              })
+            }
+          />
+        )}
+      {typeof now === 'number' && restsToday(view.painSchool, now) && (
+        <p className="mx-5 mt-5 rounded-xl bg-hold-wash p-4 text-hold-deep" role="status">
+          {`It hurts ${now} of 10 before you start. Today only what eases and moves; leave the rest, and tell your clinic if it is the same tomorrow: ${view.clinic.phone}.`}
+        </p>
+      )}
+      {view.items.length > 0 && (
+        <section className="mt-6 px-5">
+          <h2 className="flex items-baseline justify-between">
+            Today{' '}
+            <span className="font-body text-base font-normal text-ink-2">{`${view.items.length} exercises, about ${minutes} min`}</span>
+          </h2>
+          <ol className="mt-2 border-t border-line">
+            {view.items.map(({ exercise }, i) => {
+              const done =
+                running?.done.some((d) => d.exercise === exercise.key) === true ||
+                (session !== null && asSession(session).exercises.some((d) => d.exercise === exercise.key));
+              return (
+                <li key={exercise.key} className="border-b border-line py-3">
+                  <details>
+                    <summary className="flex min-h-11 items-start gap-3">
+                      <span
+                        aria-hidden
+                        className={`mt-1 flex size-7 shrink-0 items-center justify-center rounded-full text-base font-bold ${done ? 'bg-go text-paper' : 'bg-line-2'}`}
+                      >
+                        {done ? '✓' : i + 1}
+                      </span>
+                      <span>
+                        <span className="block font-head text-xl font-semibold leading-tight">
+                          {exercise.name}
+                        </span>
+                        <span className="text-base">
+                          {view.plan.find((p) => p.key === exercise.key)?.dose}
+                        </span>
+                        {done && <span className="sr-only">done</span>}
+                      </span>
+                    </summary>
+                    <ol className="mt-2 list-decimal pl-14">
+                      {exercise.steps.map((s) => (
+                        <li key={s}>{s}</li>
+                      ))}
+                    </ol>
+                    <p className="mt-1 pl-10">{exercise.feel}.</p>
+                  </details>
+                </li>
+              );
+            })}
+          </ol>
+          {session === null ? (
+            <button
+              type="button"
+              className="action mt-5 min-h-16 w-full text-xl"
+              onClick={() =>
+                running === null
+                  ? setScreen({ at: 'before' })
+                  : setScreen(
+                      nextIndex(view, running.done) >= view.items.length
+                        ? { at: 'after' }
+                        : { at: 'exercise', index: nextIndex(view, running.done) },
+                    )
+              }
+            >
+              {running === null ? 'Start' : 'Go on'}
+            </button>
+          ) : (
+            <p className="mt-5 rounded-xl bg-go-wash p-4 font-semibold text-go-deep" role="status">
+              Done for today. Well kept.
+            </p>
+          )}
+          {running !== null && running.done.length > 0 && session === null && (
+            <button
+              type="button"
+              className="text-action mt-3 min-h-12 w-full"
+              onClick={() => setScreen({ at: 'after' })}
+            >
+              That is enough for today
+            </button>
+          )}
+        </section>
+      )}
+      {others.length > 0 && (
+        <p className="mx-5 mt-4 text-base text-ink-2">
+          Not today: {others.map((o) => o.exercise.name.toLowerCase()).join(', ')}.
+        </p>
+      )}
+      {view.items.length + others.length === 0 && view.stopped === null && (
+        <p className="mx-5 mt-8">Your clinic has not given you a plan yet. It appears here by itself.</p>
+      )}
+      {view.beside.length > 0 && view.stopped === null && (
+        <section className="mt-6 px-5">
+          <h2>Beside the exercises</h2>
+          <ul className="mt-1 list-disc pl-6">
+            {view.beside.map((b) => (
+              <li key={b.key}>{b.text}.</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className="mt-8 px-5">
+        <h2>Your mornings</h2>
+        <MorningsPicture name={questionFor(view, 'morning')?.name ?? ''} mornings={view.mornings} />
+      </section>
+      <Log view={view} correct={(id) => setScreen({ at: 'correct', entryId: id })} />
+      <div className="flex-1" />
+      <footer className="sticky bottom-0 mt-8 bg-paper px-5 pb-5 pt-2">
+        <button
+          type="button"
+          className="min-h-14 w-full rounded-xl bg-ease-wash text-lg font-bold text-ease-deep"
+          onClick={hurts}
+        >
+          It hurts, or something is wrong
+        </button>
+      </footer>
+    </>
+  );
+}

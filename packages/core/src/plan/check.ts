@@ -1,0 +1,61 @@
+import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
+import type { PerSide } from '../quantity/side.js';
+import type { Issue } from '../result/result.js';
+import { prescriptionProblems, type Prescription } from './prescription.js';
+import { type LeftOut, switchedOff } from './safety.js';
+
+/** What is wrong with one prescription now, by its field. */
+function itemProblems(
+  item: Prescription,
+  exercise: ExerciseDefinition | undefined,
+  tagsOff: PerSide<readonly Tag[]>,
+): Issue[] {
+  if (exercise === undefined)
+    return [{ path: 'exercise', value: item.exercise, bound: 'an exercise of the library' }];
+  const off = switchedOff(exercise, item.sides, tagsOff);
+  if (off !== null) return [{ path: 'exercise', value: item.exercise, bound: `left out: ${off}` }];
+  const together = item.sides === 'together';
+  if ((exercise.laterality === 'together') !== together)
+    return [{ path: 'sides', value: item.sides, bound: 'a way this exercise is done' }];
+  return prescriptionProblems(item, exercise);
+}
+
+/** What is wrong with the items of a plan, by index and field; no exercise stands in it twice. */
+export function planProblems(
+  items: readonly Prescription[],
+  exerciseOf: (key: string) => ExerciseDefinition | undefined,
+  tagsOff: PerSide<readonly Tag[]>,
+): Issue[] {
+  return items.flatMap((item, i) => {
+    const twice = items.findIndex((x) => x.exercise === item.exercise) !== i;
+    const problems = twice
+      ? [{ path: 'exercise', value: item.exercise, bound: 'in the plan once only' }]
+      : itemProblems(item, exerciseOf(item.exercise), tagsOff);
+    return problems.map((p) => ({ ...p, path: `items.${i}.${p.path}` }));
+  });
+}
+
+/** The items that can be given as they stand, and those that cannot with why; no plan is written with any of these. */
+export function keepGivable<T extends Prescription>(
+  items: readonly T[],
+  exerciseOf: (key: string) => ExerciseDefinition | undefined,
+  tagsOff: PerSide<readonly Tag[]>,
+): { readonly kept: readonly T[]; readonly left: readonly LeftOut[] } {
+  const kept: T[] = [];
+  const left: LeftOut[] = [];
+  for (const item of items) {
+    const [problem] = kept.some((k) => k.exercise === item.exercise)
+      ? [{ path: 'exercise', bound: 'in the plan once only' }]
+      : itemProblems(item, exerciseOf(item.exercise), tagsOff);
+    if (problem === undefined) kept.push(item);
+    else
+      left.push({
+        exercise: item.exercise,
+        why:
+          problem.path === 'exercise'
+            ? problem.bound.replace(/^left out: /, '')
+            : `${problem.path} must be ${problem.bound}`,
+      });
+  }
+  return { kept, left };
+}

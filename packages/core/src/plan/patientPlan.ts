@@ -1,0 +1,86 @@
+import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
+import type { Adjunct, Stage } from '../protocol/definition.js';
+import type { PerSide } from '../quantity/side.js';
+import { type Prescription, variantOf } from './prescription.js';
+import { heldBack, type LeftOut } from './safety.js';
+import { doseSentence, sentenceText } from './sentence.js';
+import { prescriptionTime } from './timing.js';
+
+/** One exercise as the patient reads it, on paper, on the phone and in every other form. */
+export interface PatientExercise {
+  readonly key: string;
+  readonly name: string;
+  readonly item: Prescription;
+  /** The dose as one sentence. */
+  readonly dose: string;
+  readonly daysPerWeek: number;
+  /** On a day it falls due, all times of that day together. */
+  readonly daySeconds: number;
+  readonly steps: readonly string[];
+  readonly feel: string;
+  /** What to do about the faults seen when it was taught. */
+  readonly cues: readonly string[];
+  readonly watchFor: readonly { readonly fault: string; readonly fix: string }[];
+  readonly needs: readonly string[];
+}
+
+export interface PatientPlan {
+  readonly purpose: string;
+  readonly exercises: readonly PatientExercise[];
+  readonly beside: readonly Adjunct[];
+  /** Held back by safety since it was given; not shown to the patient. */
+  readonly held: readonly LeftOut[];
+}
+
+export interface PatientPlanInput {
+  readonly items: readonly Prescription[];
+  readonly exerciseOf: (key: string) => ExerciseDefinition | undefined;
+  readonly stage: Pick<Stage, 'purpose' | 'adjuncts'> | null;
+  readonly schools: Readonly<Record<string, string>>;
+  readonly tagsOff: PerSide<readonly Tag[]>;
+  /** Faults seen when an exercise was last taught. */
+  readonly seenFaults: (exercise: string) => readonly string[];
+}
+
+/** What stands beside the exercises under the schools chosen. */
+export const besideOf = (
+  stage: Pick<Stage, 'adjuncts'>,
+  schools: Readonly<Record<string, string>>,
+): readonly Adjunct[] =>
+  stage.adjuncts.filter((a) => Object.entries(a.school ?? {}).every(([q, o]) => schools[q] === o));
+
+function patientExercise(
+  item: Prescription,
+  e: ExerciseDefinition,
+  seen: readonly string[],
+): PatientExercise {
+  const time = prescriptionTime(item, e);
+  const variant = variantOf(item, e);
+  return {
+    key: e.key,
+    name: e.name,
+    item,
+    dose: sentenceText(doseSentence(item, e)),
+    daysPerWeek: item.daysPerWeek,
+    daySeconds: time.ok ? time.value.daySeconds : 0,
+    steps: variant === null ? e.steps : [...e.steps, variant.how],
+    feel: e.feel,
+    cues: e.faults.filter((f) => seen.includes(f.fault)).map((f) => f.fix),
+    watchFor: e.faults.filter((f) => !seen.includes(f.fault)),
+    needs: e.equipment,
+  };
+}
+
+/** The content of everything a patient is given of a plan; what safety switches off now is not in it. */
+export function patientPlan(input: PatientPlanInput): PatientPlan {
+  const { kept, held } = heldBack(input.items, input.exerciseOf, input.tagsOff);
+  return {
+    purpose: input.stage?.purpose.patient ?? '',
+    exercises: kept.flatMap((item) => {
+      const e = input.exerciseOf(item.exercise);
+      return e === undefined ? [] : [patientExercise(item, e, input.seenFaults(e.key))];
+    }),
+    beside: input.stage === null ? [] : besideOf(input.stage, input.schools),
+    held,
+  };
+}

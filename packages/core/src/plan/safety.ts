@@ -1,0 +1,60 @@
+import type { DoseSides } from '../dose/dose.js';
+import { type ExerciseDefinition, type Tag, TAGS } from '../exercise/definition.js';
+import type { PerSide, Side } from '../quantity/side.js';
+import type { Prescription } from './prescription.js';
+
+/** What is not in a plan, and why. */
+export interface LeftOut {
+  readonly exercise: string;
+  readonly why: string;
+}
+
+function sidesTouched(sides: DoseSides): readonly Side[] {
+  return sides === 'left' || sides === 'right' ? [sides] : ['left', 'right'];
+}
+
+/** Why this exercise cannot be given on these sides; null when it can. */
+export function switchedOff(
+  exercise: ExerciseDefinition,
+  sides: DoseSides,
+  tagsOff: PerSide<readonly Tag[]>,
+): string | null {
+  if (sidesTouched(sides).some((side) => TAGS.every((tag) => tagsOff[side].includes(tag)))) {
+    return 'safety switches off everything';
+  }
+  const off = sidesTouched(sides).flatMap((side) =>
+    exercise.tags.filter((tag) => tagsOff[side].includes(tag)),
+  );
+  return off.length === 0 ? null : `safety switches off ${[...new Set(off)].join(', ')}`;
+}
+
+/** A given plan held against what safety switches off now: what may still be done, and what is held back with the reason. */
+export function heldBack<T extends Pick<Prescription, 'exercise' | 'sides'>>(
+  items: readonly T[],
+  exerciseOf: (key: string) => ExerciseDefinition | undefined,
+  tagsOff: PerSide<readonly Tag[]>,
+): { readonly kept: readonly T[]; readonly held: readonly LeftOut[] } {
+  const judged = items.map((item) => {
+    const exercise = exerciseOf(item.exercise);
+    return { item, why: exercise === undefined ? null : switchedOff(exercise, item.sides, tagsOff) };
+  });
+  return {
+    kept: judged.filter((j) => j.why === null).map((j) => j.item),
+    held: judged.flatMap((j) => (j.why === null ? [] : [{ exercise: j.item.exercise, why: j.why }])),
+  };
+}
+
+/** Why an exercise is not for home without someone beside; null when it is. */
+export function onlySupervised(
+  exercise: ExerciseDefinition,
+  sides: DoseSides,
+  supervised: PerSide<readonly Tag[]> | undefined,
+): string | null {
+  if (supervised === undefined) return null;
+  const tags = sidesTouched(sides).flatMap((side) =>
+    exercise.tags.filter((tag) => supervised[side].includes(tag)),
+  );
+  return tags.length === 0
+    ? null
+    : `only with someone beside, for ${[...new Set(tags)].join(', ')}: add it when that is so`;
+}

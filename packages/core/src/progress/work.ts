@@ -1,0 +1,116 @@
+import { addImpact, type Impact, NO_IMPACT } from '../dose/impact.js';
+import type { ExerciseLoad } from '../dose/loadRise.js';
+import type { ExerciseDefinition } from '../exercise/definition.js';
+import type { Prescription } from '../plan/prescription.js';
+import { impactOfWork, prescriptionTotals, tensionSeconds } from '../plan/totals.js';
+import { addDays, type DayText } from '../quantity/day.js';
+import { type Affected, type Side, SIDES, treatedSides } from '../quantity/side.js';
+
+/** What was logged of one exercise. */
+export interface LoggedExercise {
+  readonly exercise: string;
+  readonly sets: number;
+  readonly reps: number;
+  /** 0 to 10; null when not asked. */
+  readonly effort: number | null;
+}
+
+/** Exercises of one logged session, with the plan it was done by. */
+export interface LoggedWork {
+  readonly day: DayText;
+  readonly planId: string | null;
+  readonly exercises: readonly LoggedExercise[];
+}
+
+/** A plan that was given. Drafts have no part in what was done. */
+export interface GivenPlan {
+  readonly id: string;
+  readonly items: readonly Prescription[];
+}
+
+/** One exercise as done, with the prescription it was done under. */
+export interface DoneWork extends LoggedExercise {
+  readonly day: DayText;
+  readonly planId: string | null;
+  readonly item: Prescription;
+  readonly definition: ExerciseDefinition;
+}
+
+/**
+ * Each logged exercise with the dose of the very plan version it was done by. Where that version does not have it, the
+ * newest other version that does counts. What is in no given plan is left out.
+ *
+ * @param plans given versions, oldest first
+ */
+export function workDone(
+  logged: readonly LoggedWork[],
+  plans: readonly GivenPlan[],
+  exerciseOf: (key: string) => ExerciseDefinition | undefined,
+): DoneWork[] {
+  const newest = [...plans].reverse();
+  const itemOf = (planId: string | null, key: string) =>
+    [...newest.filter((p) => p.id === planId), ...newest]
+      .flatMap((p) => p.items)
+      .find((i) => i.exercise === key);
+  return logged.flatMap(({ day, planId, exercises }) =>
+    exercises.flatMap((done): DoneWork[] => {
+      const item = itemOf(planId, done.exercise);
+      const definition = exerciseOf(done.exercise);
+      return item === undefined || definition === undefined
+        ? []
+        : [{ ...done, day, planId, item, definition }];
+    }),
+  );
+}
+
+/** Work of the last `days` days, today included. */
+export const workWithin = (work: readonly DoneWork[], today: DayText, days: number): DoneWork[] =>
+  work.filter((w) => w.day > addDays(today, -days) && w.day <= today);
+
+const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
+
+/** The sides whose load is watched: the treated, or both where none is. */
+const watched = (affected: Affected): readonly Side[] => {
+  const sides = treatedSides(affected);
+  return sides.length === 0 ? SIDES : sides;
+};
+
+/** Load of a week of a prescription on the side that carries more of those watched; null where there is no estimate. */
+export function weekLoadOn(
+  item: Prescription,
+  definition: ExerciseDefinition,
+  affected: Affected,
+  bodyMassKg: number,
+): number | null {
+  const totals = prescriptionTotals(item, definition, bodyMassKg);
+  if (!totals.ok || totals.value.weekLoad === null) return null;
+  const { weekLoad } = totals.value;
+  return Math.max(...watched(affected).map((side) => weekLoad[side]));
+}
+
+/** Load actually done per exercise on the treated side, in the order first done. */
+export function loadOfWork(
+  work: readonly DoneWork[],
+  affected: Affected,
+  bodyMassKg: number,
+): ExerciseLoad[] {
+  const keys = [...new Set(work.map((w) => w.exercise))];
+  return keys.flatMap((exercise) => {
+    const loads = work
+      .filter((w) => w.exercise === exercise)
+      .flatMap(({ item, definition, sets, reps }) => {
+        const week = weekLoadOn(item, definition, affected, bodyMassKg);
+        const share = (sets * reps) / (item.sets * item.reps);
+        return week === null ? [] : [(week / (item.timesPerDay * item.daysPerWeek)) * share];
+      });
+    return loads.length === 0 ? [] : [{ exercise, load: sum(loads) }];
+  });
+}
+
+/** Landings on a foot and minutes of running actually done. */
+export const impactOfDone = (work: readonly DoneWork[]): Impact =>
+  work.map((w) => impactOfWork(w.item, w.definition, w.sets * w.reps)).reduce(addImpact, NO_IMPACT);
+
+/** Minutes under tension of a day's work. */
+export const tensionMinutesOn = (work: readonly DoneWork[], day: DayText): number =>
+  sum(work.filter((w) => w.day === day).map((w) => (w.sets * w.reps * tensionSeconds(w.item)) / 60));
