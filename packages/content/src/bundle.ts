@@ -4,10 +4,13 @@ import type {
   ExerciseDefinition,
   FigureDefinition,
   FindingDefinition,
+  FootRiskSign,
   MeasureDefinition,
   ProtocolDefinition,
   SafetyQuestion,
   SafetyRule,
+  SkillDefinition,
+  StopSign,
 } from '@heathstep/core';
 
 export interface Ladder {
@@ -25,14 +28,24 @@ export interface Pathway {
   readonly key: string;
   readonly name: string;
   readonly gloss: string;
-  /** The part of the body as a patient says it, for sentences. */
-  readonly place: 'heel' | 'ankle' | 'big toe' | 'foot';
+  /** The part of the body as a patient says it, for sentences: one, and both of them. */
+  readonly place: { readonly one: string; readonly both: string };
+  /** The measure the story asks for before the worst pain, and the words it stands in; null where there is none. */
+  readonly storyAsks: { readonly measure: string; readonly words: string } | null;
+  /** Skills looked at on a first visit. */
+  readonly skills: readonly string[];
   /** Null while there is none; then the visit is taken and judged, and no plan is made. */
   readonly protocol: string | null;
   /** Measures of a first visit, in the order of taking them. */
   readonly firstVisit: readonly string[];
   /** Drawings to mark at a first visit. */
   readonly look: readonly LookPanel[];
+}
+
+/** A sign a patient can report at home, and what it means for the exercises. */
+export interface StopSignText {
+  readonly grade: StopSign;
+  readonly text: string;
 }
 
 /** A thing of the household that can serve where the equipment is not there. */
@@ -61,6 +74,11 @@ export interface ContentBundle {
   readonly conditions: readonly ConditionDefinition[];
   readonly drivers: readonly DriverDefinition[];
   readonly standIns: readonly StandIn[];
+  readonly skills: readonly SkillDefinition[];
+  /** What a patient stops for at home, the most serious first. */
+  readonly stopSigns: readonly StopSignText[];
+  /** What else than an answer makes a factor of the foot risk class present. */
+  readonly footRisk: readonly FootRiskSign[];
   /** The drawn figure of an exercise. */
   readonly figures: readonly (FigureDefinition & { readonly exercise: string })[];
 }

@@ -104,6 +104,55 @@ describe('bad content', () => {
       /safety at diabetis: a rule uses a question that is not there/,
     ],
     ['ladders/ladders.yaml', 'key: hip', 'key: [hip', /ladders.yaml at line/],
+    [
+      'protocols/plantar-heel-pain.yaml',
+      'drivers: [arch-weak]',
+      'drivers: [arch-week]',
+      /plantar-heel-pain\/calm: there is no driver arch-week/,
+    ],
+    [
+      'protocols/plantar-heel-pain.yaml',
+      'school: { insole: temporary }',
+      'school: { insole: permanent }',
+      /adjunct insole-temporary: insole has no choice permanent/,
+    ],
+    [
+      'protocols/plantar-heel-pain.yaml',
+      'school: { lengthening: stretch-led }',
+      'school: { lengthning: stretch-led }',
+      /there is no school question lengthning/,
+    ],
+    [
+      'protocols/plantar-heel-pain.yaml',
+      'condition: plantar-heel-pain',
+      'condition: plantar-heal-pain',
+      /protocols at plantar-heel-pain: there is no condition plantar-heal-pain/,
+    ],
+    [
+      'protocols/plantar-heel-pain.yaml',
+      'key: build',
+      'key: calm',
+      /protocols plantar-heel-pain stages at calm: the key is used twice/,
+    ],
+    [
+      'protocols/plantar-heel-pain.yaml',
+      'key: day-worst',
+      'key: first-steps',
+      /home questions at first-steps: the key is used twice/,
+    ],
+    [
+      'protocols/plantar-heel-pain.yaml',
+      'unableAt: { measure: single-leg-heel-raise, stage: build',
+      'unableAt: { measure: single-leg-heel-raise, stage: bild',
+      /there is no stage bild/,
+    ],
+    [
+      'pathways/pathways.yaml',
+      'skills: [foot-shortening',
+      'skills: [foot-shortning',
+      /no skill foot-shortning/,
+    ],
+    ['skills/skills.yaml', 'foot-shortening-count', 'foot-shortening-cnt', /no measure foot-shortening-cnt/],
   ])('%s: "%s" as "%s" is refused with file, path and reason', (file, from, to, message) => {
     const path = join(folder, 'data', file);
     writeFileSync(path, readFileSync(path, 'utf8').replace(from, to));

@@ -1,9 +1,7 @@
 import {
   circular,
-  computeDose,
   figureProblems as bodyProblems,
   PHOTO_CONSTRUCTIONS,
-  type Criterion,
   type ExerciseDefinition,
   prescriptionProblems,
   type Prescription,
@@ -11,34 +9,14 @@ import {
   SEEN_SIGNS,
   sidesFor,
   type Sign,
-  type Slot,
-  toDoseInput,
   type Trigger,
   unreachable,
 } from '@heathstep/core';
 import { type ContentBundle, ContentProblem } from './bundle.js';
+import { pathwayProblems, protocolProblems, skillProblems } from './crossCheckProtocols.js';
+import { duplicates } from './duplicates.js';
 
 const MOST_WORDS_IN_A_STEP = 12;
-
-function duplicates(kind: string, keys: readonly string[]): ContentProblem[] {
-  const seen = new Set<string>();
-  return keys.flatMap((key) => {
-    if (!seen.has(key)) {
-      seen.add(key);
-      return [];
-    }
-    return [new ContentProblem(kind, key, 'the key is used twice')];
-  });
-}
-
-function measuresOf(criterion: Criterion): string[] {
-  if ('all' in criterion) return criterion.all.flatMap(measuresOf);
-  if ('any' in criterion) return criterion.any.flatMap(measuresOf);
-  if ('of' in criterion) return criterion.of.flatMap(measuresOf);
-  if ('measure' in criterion) return [criterion.measure];
-  if ('symmetry' in criterion) return [criterion.symmetry];
-  return 'sideDifference' in criterion ? [criterion.sideDifference] : [];
-}
 
 /** Every single sign of a trigger, however deep. */
 function signsOf(trigger: Trigger): Trigger[] {
@@ -107,55 +85,6 @@ function ladderProblems(content: ContentBundle): ContentProblem[] {
       ? []
       : [new ContentProblem('ladders', ladder.key, `rungs are ${rungs.join(', ')}, wanted 1, 2, 3 ...`)];
   });
-}
-
-function slotProblems(
-  at: (reason: string) => ContentProblem,
-  slot: Slot,
-  content: ContentBundle,
-): ContentProblem[] {
-  const named = [slot.start, ...(slot.rungs ?? []).map((r) => r.exercise)];
-  return named.flatMap((key) => {
-    const e = content.exercises.find((x) => x.key === key);
-    if (e === undefined) return [at(`slot ${slot.key}: there is no exercise ${key}`)];
-    if (e.ladder !== slot.ladder) return [at(`slot ${slot.key}: ${key} is not on the ladder ${slot.ladder}`)];
-    const p: Prescription = {
-      ...e.dose,
-      ...slot.dose,
-      exercise: e.key,
-      slot: slot.key,
-      sides: sidesFor(e, slot.sideRule, 'left'),
-    };
-    return [
-      ...prescriptionProblems(p, e).map((i) => at(`slot ${slot.key}, ${key}: ${i.path} is not ${i.bound}`)),
-      ...(computeDose(toDoseInput(p, e)).ok
-        ? []
-        : [at(`slot ${slot.key}, ${key}: the dose cannot be computed`)]),
-    ];
-  });
-}
-
-function protocolProblems(content: ContentBundle): ContentProblem[] {
-  const measures = new Set(content.measures.map((m) => m.key));
-  return content.protocols.flatMap((protocol) =>
-    protocol.stages.flatMap((stage) => {
-      const at = (reason: string) => new ContentProblem('protocols', `${protocol.key}/${stage.key}`, reason);
-      const criteria = [
-        stage.entry,
-        stage.criteria,
-        ...stage.slots.flatMap((s) => (s.rungs ?? []).map((r) => r.when)),
-      ];
-      const used = [
-        ...criteria.flatMap((c) => (c === null ? [] : measuresOf(c))),
-        ...stage.remeasure,
-        stage.leadingMeasure,
-      ];
-      return [
-        ...[...new Set(used)].filter((k) => !measures.has(k)).map((k) => at(`there is no measure ${k}`)),
-        ...stage.slots.flatMap((slot) => slotProblems(at, slot, content)),
-      ];
-    }),
-  );
 }
 
 /** Whether a gate can open when these questions can be asked; what is measured, marked, found or told by the age always can. */
@@ -229,19 +158,6 @@ function namesTwice(content: ContentBundle): ContentProblem[] {
         : [new ContentProblem('measures', m.key, `the name ${name} is also ${other}`)];
     }),
   );
-}
-
-function pathwayProblems(content: ContentBundle): ContentProblem[] {
-  const measures = new Set(content.measures.map((m) => m.key));
-  const protocols = new Set(content.protocols.map((p) => p.key));
-  return content.pathways.flatMap((c) => [
-    ...c.firstVisit
-      .filter((k) => !measures.has(k))
-      .map((k) => new ContentProblem('pathways', c.key, `there is no measure ${k}`)),
-    ...(c.protocol === null || protocols.has(c.protocol)
-      ? []
-      : [new ContentProblem('pathways', c.key, `there is no protocol ${c.protocol}`)]),
-  ]);
 }
 
 function measureProblems(content: ContentBundle): ContentProblem[] {
@@ -415,6 +331,7 @@ export function crossCheck(content: ContentBundle): ContentProblem[] {
     ...ladderProblems(content),
     ...graphProblems(content),
     ...protocolProblems(content),
+    ...skillProblems(content),
     ...safetyProblems(content),
     ...duplicates(
       'findings',

@@ -174,6 +174,7 @@ export function writeExercise(e: ExerciseDefinition): WrittenExercise {
     after,
     breathing,
     load,
+    when,
     ...same
   } = e;
   const usual = usualStops(e.tags);
@@ -184,6 +185,7 @@ export function writeExercise(e: ExerciseDefinition): WrittenExercise {
     ...(after.length === 0 ? {} : { after }),
     ...(breathing === null ? {} : { breathing }),
     ...(load === null ? {} : { load }),
+    ...(when === null ? {} : { when }),
     ...(own.length === 0 ? {} : { stops: own }),
     ...(variants.length === 0
       ? {}

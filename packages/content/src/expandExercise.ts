@@ -148,7 +148,7 @@ export function expandExercise(w: WrittenExercise): ExerciseDefinition {
     loadKind: w.loadKind ?? (standing ? 'body' : 'none'),
     variants: Object.entries(w.variants ?? {}).map(([key, v]) => ({ key, ...v })),
     load: w.load ?? null,
-    when: w.when ?? 'any',
+    when: w.when ?? null,
     evidence: w.evidence ?? EVIDENCE,
   };
 }

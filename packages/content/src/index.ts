@@ -5,6 +5,7 @@ export {
   type Ladder,
   type Pathway,
   type StandIn,
+  type StopSignText,
   type LookPanel,
 } from './bundle.js';
 export { checkExerciseFile, type ExerciseFile, OWN_LADDER, writeExercise } from './exerciseFile.js';

@@ -34,6 +34,8 @@ const KINDS = [
   'drivers',
   'figures',
   'standIns',
+  'skills',
+  'stopSigns',
 ] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -104,7 +106,7 @@ export function loadContentFrom(root: string): LoadResult {
     files.filter((f) => f.kind === kind).flatMap((f) => f.value as unknown[]);
   const safety = files
     .filter((f) => f.kind === 'safety')
-    .map((f) => f.value as { questions: unknown[]; rules: unknown[] });
+    .map((f) => f.value as { questions: unknown[]; rules: unknown[]; footRisk?: unknown[] });
   const findings = files
     .filter((f) => f.kind === 'findings')
     .flatMap((f) => (f.value as WrittenFinding[]).map((w) => expandFinding(w, basename(f.file, '.yaml'))));
@@ -119,6 +121,9 @@ export function loadContentFrom(root: string): LoadResult {
     findings,
     figures: list('figures'),
     standIns: list('standIns'),
+    skills: list('skills'),
+    stopSigns: list('stopSigns'),
+    footRisk: safety.flatMap((s) => s.footRisk ?? []),
     conditions: (list('conditions') as WrittenCondition[]).map(expandCondition),
     drivers: (list('drivers') as WrittenDriver[]).map(expandDriver),
   };

@@ -248,7 +248,7 @@ const EXACT: Readonly<Record<string, Check>> = {
   'conclude.condition': oneOf('agree', 'other', 'open'),
   'conclude.ideas': ideas,
   'conclude.other': text,
-  'conclude.stage': oneOf('calm', 'build', 'heavy', 'return', 'upkeep'),
+  'conclude.stage': (v) => (typeof v === 'string' && /^[a-z0-9-]{1,60}$/.test(v) ? null : 'a stage'),
   'conclude.stage-reason': text,
 };
 

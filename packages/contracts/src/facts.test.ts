@@ -63,7 +63,7 @@ describe('from entries to facts', () => {
       visit('2026-03-01', entry('skill.arch.left', 'none'), entry('skill.arch.right', 'learned')),
       visit('2026-03-15', entry('skill.arch.left', 'partial')),
     ];
-    expect(skillFacts(visits)).toEqual({ arch: { left: 'partial', right: 'learned' } });
+    expect(skillFacts(visits, [])).toEqual({ arch: { left: 'partial', right: 'learned' } });
   });
 
   it('leaves out of the story what was not asked', () => {

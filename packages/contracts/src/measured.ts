@@ -1,4 +1,5 @@
 import {
+  BODY_MASS,
   combineTrials,
   type Computed,
   type ComputeInputs,
@@ -73,7 +74,7 @@ export class VisitReadings {
     return {
       value: (key) => this.value(key, side),
       part: (key, part) => entryAt(this.entries, key, side)?.parts?.[part] ?? null,
-      bodyMassKg: this.value('body-mass', 'none'),
+      bodyMassKg: this.value(BODY_MASS, 'none'),
       sites: side === 'none' ? null : sitesOf(this.entries, side),
       abilities: activities.flatMap((a) => (a.ability === null ? [] : [a.ability])),
     };

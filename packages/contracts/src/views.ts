@@ -21,6 +21,7 @@ import type {
   SafetyState,
   Sex,
   Stage,
+  StopSign,
   Tag,
 } from '@heathstep/core';
 import type { MorningPayload, SessionPayload, StopPayload } from './home.js';
@@ -259,6 +260,8 @@ export interface HomeView {
   readonly questions: readonly HomeQuestion[];
   /** The version the items are of; it goes with what is logged. */
   readonly planId: string | null;
+  /** What the patient can report, the most serious first. */
+  readonly stopSigns: readonly { readonly grade: StopSign; readonly text: string }[];
   /** How pain is judged now. */
   readonly painSchool: PainSchool;
   readonly items: readonly {

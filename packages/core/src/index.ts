@@ -22,6 +22,7 @@ export {
   whyTrials,
 } from './why/explain.js';
 export {
+  BODY_MASS,
   type Combine,
   type Comparison,
   type Direction,
@@ -86,7 +87,8 @@ export {
   simulateDevice,
   type SimulatedDevice,
 } from './simulate/device.js';
-export { footRiskClass, type FootRisk, type FootRiskInput } from './screen/footRisk.js';
+export { type FootRisk } from './screen/footRisk.js';
+export { shownLevels, type SkillDefinition, type SkillLevel, type SkillLevels } from './protocol/skill.js';
 export { referralLetter, type LetterInput } from './screen/letter.js';
 export { guardReading, type GuardResult, outsideAllowed } from './measure/guard.js';
 export { estimateLungeAngle, type LungeEstimate, type LungeEstimateInput } from './measure/lungeEstimate.js';
@@ -134,6 +136,7 @@ export {
 } from './protocol/definition.js';
 export {
   type ClosingWay,
+  type FootRiskSign,
   type SafetyAnswer,
   type SafetyLevel,
   type SafetyQuestion,

@@ -367,7 +367,7 @@ class DemoLoader {
     const facts: Facts = {
       measures: measuredFacts(views, (iso) => iso, this.content.measures),
       sessions: [],
-      skills: skillFacts(views),
+      skills: skillFacts(views, this.content.skills),
       stageSince: at,
       affected: this.person.affected,
       ageYears: ageOn(this.person.born, at.slice(0, 10)),

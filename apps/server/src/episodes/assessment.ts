@@ -36,6 +36,7 @@ import {
   skillFacts,
 } from '@heathstep/contracts';
 import { Clock } from '../clock.js';
+import { Content } from '../content/content.controller.js';
 import type { EpisodeRecord } from './reader.js';
 
 export interface Assessed {
@@ -53,7 +54,10 @@ const WEEK_DAYS = 7;
 
 @Injectable()
 export class Assessment {
-  constructor(private readonly clock: Clock) {}
+  constructor(
+    private readonly content: Content,
+    private readonly clock: Clock,
+  ) {}
 
   /** From the record to facts, judged sessions and the review suggestion; all arithmetic is the core's. */
   assess(record: EpisodeRecord, lastReviewAt: Date | null): Assessed {
@@ -76,7 +80,7 @@ export class Assessment {
     const facts: Facts = {
       measures: measuredFacts(view.visits, local, record.measures),
       sessions: home.facts,
-      skills: skillFacts(view.visits),
+      skills: skillFacts(view.visits, this.content.bundle.skills),
       stageSince,
       affected: row.affected,
       ageYears: view.person.ageYears,

@@ -16,6 +16,7 @@ import {
   type VisitView,
 } from '@heathstep/contracts';
 import {
+  BODY_MASS,
   type ComposedExercise,
   daysBetween,
   type LeftOut,
@@ -177,7 +178,7 @@ export class EpisodeReader {
       version: row.version,
       today,
       timeZone: clinic.timeZone,
-      bodyMassKg: readingsOf(visits, measures).value('body-mass', 'none'),
+      bodyMassKg: readingsOf(visits, measures).value(BODY_MASS, 'none'),
       visits,
       closures: ruleClosures,
       safety,

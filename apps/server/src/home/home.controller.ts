@@ -23,6 +23,7 @@ import {
 } from '@heathstep/core';
 import { Clock } from '../clock.js';
 import { type AtHome, HOME_COOKIE, Me, Open, Roles, type SignedIn } from '../auth/auth.js';
+import { Content } from '../content/content.controller.js';
 import { hashToken, linkCode, linkToken, sessionToken } from '../auth/secrets.js';
 import { type EpisodeRecord, EpisodeReader } from '../episodes/reader.js';
 import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
@@ -46,6 +47,7 @@ const noSuchLink = (): ProblemError =>
 export class HomeController {
   constructor(
     private readonly db: Db,
+    private readonly content: Content,
     private readonly reader: EpisodeReader,
     private readonly settings: Settings,
     private readonly clock: Clock,
@@ -295,6 +297,7 @@ export class HomeController {
       affected: view.affected,
       questions: askedIn(questions, stage?.criteria ?? null),
       planId: view.plan?.id ?? null,
+      stopSigns: this.content.bundle.stopSigns,
       painSchool: stricterSchool(stage?.painSchool ?? 'next-morning', view.safety?.acts.school ?? null),
       items: stopped === null ? items : [],
       plan: stopped === null ? plan.exercises : [],

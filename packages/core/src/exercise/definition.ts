@@ -166,7 +166,7 @@ export interface ExerciseDefinition {
   readonly variants: readonly Variant[];
   /** Calf load estimate; null where there is none. */
   readonly load: { readonly legs: 1 | 2; readonly footPitchDeg: number } | null;
-  /** Relief never counts toward criteria. */
-  readonly when: 'any' | 'before-first-step';
+  /** When of the day it is done, as the patient reads it; such exercises stand first. Null where it does not matter. */
+  readonly when: string | null;
   readonly evidence: Evidence;
 }

@@ -136,3 +136,6 @@ export interface MeasureDefinition {
   readonly needs?: readonly Tag[];
   readonly evidence: Evidence;
 }
+
+/** The one measure that arithmetic itself needs, for loads and torques. */
+export const BODY_MASS = 'body-mass';

@@ -148,6 +148,6 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
     }
   }
   const order = (c: ComposedExercise) =>
-    input.exercises.find((e) => e.key === c.exercise)?.when === 'before-first-step' ? 0 : 1;
+    input.exercises.find((e) => e.key === c.exercise)?.when == null ? 1 : 0;
   return { exercises: [...chosen].sort((a, b) => order(a) - order(b)), left, minutesPerDay: used };
 }

@@ -113,7 +113,7 @@ export function doseSentence(p: Prescription, exercise: ExerciseDefinition): Sen
     number('timesPerDay', p.timesPerDay, p.timesPerDay === 1 ? 'once a day' : `${p.timesPerDay} times a day`),
     words(', '),
     number('daysPerWeek', p.daysPerWeek, days(p.daysPerWeek)),
-    ...(exercise.when === 'before-first-step' ? [words(', before your first step')] : []),
+    ...(exercise.when === null ? [] : [words(`, ${exercise.when}`)]),
   ];
 }
 

@@ -72,6 +72,12 @@ export interface ProtocolDefinition {
   readonly lookAgainWeeks: number;
   readonly referWeeks: number;
   readonly schools: readonly School[];
+  /** Measures drawn over time, the first first. */
+  readonly charts: readonly string[];
+  /** Someone unable to do this measure on a treated side starts no further than this stage; null where nothing says so. */
+  readonly unableAt: { readonly measure: string; readonly stage: string; readonly because: string } | null;
+  /** How long it usually takes, as the patient reads it. */
+  readonly usually: string;
   /** What the patient is asked at home beside what the pain rule needs. */
   readonly home: readonly HomeQuestion[];
   readonly stages: readonly Stage[];
@@ -88,6 +94,9 @@ export const NO_PROTOCOL: ProtocolDefinition = {
   lookAgainWeeks: 6,
   referWeeks: 12,
   schools: [],
+  charts: [],
+  unableAt: null,
+  usually: '',
   home: [],
   stages: [],
   evidence: { statement: '', source: '', kind: 'convention', version: 1 },

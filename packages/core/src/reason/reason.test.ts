@@ -63,13 +63,14 @@ describe('starting stage', () => {
       stage('heavy', { measure: lunge.key, side: 'treated', op: '>=', value: 35 }),
       stage('upkeep', null, null),
     ],
+    unableAt: { measure: 'rise', stage: 'build', because: 'one rise is not possible' },
   } as unknown as ProtocolDefinition;
   const low = { level: 'low', because: [], missing: [] } as const;
   const start = (values: Record<string, [number, number]>, state: Partial<StartingState> = {}) =>
     startingStage(
       protocol,
       facts(values),
-      { irritability: low, acuity: judgeAcuity(60), cannotTakeWeight: false, cannotRise: false, ...state },
+      { irritability: low, acuity: judgeAcuity(60), cannotTakeWeight: false, unable: false, ...state },
       NOW,
       lookup,
     );
@@ -93,7 +94,7 @@ describe('starting stage', () => {
     expect(start(values, { irritability: high }).stage).toBe('build');
     expect(start(values, { acuity: judgeAcuity(3) }).stage).toBe('build');
     expect(start(values, { irritability: high, acuity: judgeAcuity(3) }).stage).toBe('calm');
-    expect(start(values, { cannotRise: true }).stage).toBe('build');
+    expect(start(values, { unable: true }).stage).toBe('build');
     expect(start(values, { cannotTakeWeight: true }).stage).toBe('calm');
   });
 });

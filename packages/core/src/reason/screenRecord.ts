@@ -1,6 +1,6 @@
 import type { Affected, PerSide, Side } from '../quantity/side.js';
 import { SIDES } from '../quantity/side.js';
-import type { SafetyAnswer, SafetyQuestion, SafetyRule } from '../screen/definition.js';
+import type { FootRiskSign, SafetyAnswer, SafetyQuestion, SafetyRule } from '../screen/definition.js';
 import type { Limits } from '../screen/limits.js';
 import { type Closure, evaluateSafety, type SafetyState } from '../screen/safety.js';
 import type { SafetyAnswers } from '../screen/trigger.js';
@@ -13,6 +13,7 @@ export interface ScreenContent {
   readonly findings: readonly FindingDefinition[];
   readonly safetyQuestions: readonly SafetyQuestion[];
   readonly safetyRules: readonly SafetyRule[];
+  readonly footRisk?: readonly FootRiskSign[];
 }
 
 /** The record as far as it does not come from the safety answers themselves. */
@@ -96,6 +97,7 @@ export function screenRecord(content: ScreenContent, input: ScreenInput): Safety
   return evaluateSafety({
     questions: content.safetyQuestions,
     rules: content.safetyRules,
+    ...(content.footRisk === undefined ? {} : { footRisk: content.footRisk }),
     answers,
     ...(input.answered === undefined
       ? {}

@@ -10,7 +10,8 @@ export interface StartingState {
   readonly irritability: IrritabilityResult;
   readonly acuity: AcuityResult;
   readonly cannotTakeWeight: boolean;
-  readonly cannotRise: boolean;
+  /** Unable to do what the protocol asks for beyond a stage, on a treated side. */
+  readonly unable: boolean;
 }
 
 export interface StartingStage {
@@ -27,7 +28,7 @@ export interface StartingStage {
 
 /**
  * The highest stage whose entry criteria all hold (clearly or within error); one lower for irritability that is high or not
- * known, one lower in the first days, no further than the second when a single rise is not possible, and the first when the patient
+ * known, one lower in the first days, no further than the protocol says for someone unable, and the first when the patient
  * cannot take weight. Upkeep is never a starting stage. [convention]
  */
 export function startingStage(
@@ -67,9 +68,11 @@ export function startingStage(
     index -= 1;
     because.push(`one stage lower, because it is fresh: ${state.acuity.because}`);
   }
-  if (state.cannotRise && index > 1) {
-    index = 1;
-    because.push('no further than the second stage, because one single-leg rise is not possible');
+  const { unableAt } = protocol;
+  const most = candidates.findIndex((c) => c.key === unableAt?.stage);
+  if (state.unable && unableAt !== null && most !== -1 && index > most) {
+    index = most;
+    because.push(`no further than ${candidates[most]?.name ?? ''}, because ${unableAt.because}`);
   }
   if (state.cannotTakeWeight && index > 0) {
     index = 0;

@@ -2,6 +2,7 @@ import type { Comparison } from '../measure/definition.js';
 import type { Tag } from '../exercise/definition.js';
 import type { PainSchool } from '../progress/painRule.js';
 import type { Evidence } from '../why/evidence.js';
+import type { FootRiskFactor } from './footRisk.js';
 
 export type SafetyLevel = 'emergency' | 'urgent' | 'refer' | 'caution';
 
@@ -16,6 +17,12 @@ export interface SafetyQuestion {
   readonly how: 'ask' | 'test';
   /** Asked only when this holds; else it is not missing. A danger told all the same still counts. */
   readonly onlyIf?: Trigger;
+  /** Asked within the story too, where the person tells of it. */
+  readonly inStory?: boolean;
+  /** What a yes means beside its rules: a foot that cannot take weight starts in the first stage. */
+  readonly means?: 'cannot-take-weight';
+  /** What of the foot risk class it answers. */
+  readonly risk?: FootRiskFactor;
   /** Not asked any more; where an earlier visit answered it, the answer still counts. */
   readonly retired?: boolean;
 }
@@ -85,7 +92,15 @@ export interface SafetyRule {
   readonly checks?: readonly string[];
   /** Ways to close it; without any, a date, who and the result will do. */
   readonly closes?: readonly ClosingWay[];
+  /** What its score is called, and what it says; shown while this question is asked. */
+  readonly score?: { readonly name: string; readonly note: string; readonly with: string };
   /** A foot that is active now: while it is open the foot risk class stands above every class. */
   readonly activeFoot?: true;
   readonly evidence: Evidence;
+}
+
+/** Something measured, drawn or found that makes a factor of the foot risk class present. */
+export interface FootRiskSign {
+  readonly factor: FootRiskFactor;
+  readonly when: Trigger;
 }

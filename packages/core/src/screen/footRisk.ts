@@ -1,3 +1,6 @@
+/** What the foot risk class is made of. */
+export type FootRiskFactor = 'feeling' | 'circulation' | 'deformity' | 'history';
+
 /** What the foot risk class is computed from; null where it was not looked at. */
 export interface FootRiskInput {
   readonly feelingLost: boolean | null;

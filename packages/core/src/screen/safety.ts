@@ -1,7 +1,8 @@
 import { type ExerciseDefinition, TAGS, type Tag } from '../exercise/definition.js';
 import { PAIN_SCHOOLS_BY_STRICTNESS, type PainSchool } from '../progress/painRule.js';
 import { SIDES, treatedSides, type Affected, type PerSide, type Side } from '../quantity/side.js';
-import type { SafetyLevel, SafetyQuestion, SafetyRule } from './definition.js';
+import type { FootRiskSign, SafetyLevel, SafetyQuestion, SafetyRule } from './definition.js';
+import { type FootRisk, footRiskClass, type FootRiskFactor } from './footRisk.js';
 import { type Limits, offUnder } from './limits.js';
 import { type Asked, fires, type SafetyAnswers, type SafetyFindings, scoresOf } from './trigger.js';
 
@@ -54,6 +55,7 @@ export interface SafetyState {
   readonly blocking: readonly TriggeredRule[];
   /** Why nothing can be prescribed now, open signs before missing answers; empty when something can. */
   readonly blockedBecause: readonly string[];
+  readonly footRisk: FootRisk;
 }
 
 const LEVEL_ORDER: readonly SafetyLevel[] = ['emergency', 'urgent', 'refer', 'caution'];
@@ -73,6 +75,8 @@ export interface SafetyInput {
   readonly closures: readonly Closure[];
   /** Left out where nothing was measured yet. */
   readonly findings?: SafetyFindings;
+  /** What else than an answer makes a factor of the foot risk present. */
+  readonly footRisk?: readonly FootRiskSign[];
   /** What is allowed after surgery, a cast or a fracture, by side. */
   readonly limits?: Partial<PerSide<Limits>>;
 }
@@ -114,6 +118,8 @@ function triggeredRules(input: SafetyInput, asked: Asked): TriggeredRule[] {
     .sort((a, b) => LEVEL_ORDER.indexOf(a.rule.level) - LEVEL_ORDER.indexOf(b.rule.level));
 }
 
+const isStop = (t: TriggeredRule): boolean => t.rule.level === 'emergency' || t.rule.level === 'urgent';
+
 /** An emergency concerns the person, whichever leg it is found on; so does what says so. */
 const ofPerson = (t: TriggeredRule): boolean =>
   t.side === 'none' || t.rule.level === 'emergency' || t.rule.blocks === 'person';
@@ -148,6 +154,15 @@ function actsOf(open: readonly TriggeredRule[]): SafetyActs {
 /** Whether what a surgeon or clinic allows of this side is entered, and counts. */
 export const limitsStand = (triggered: readonly TriggeredRule[], side: Side | 'none'): boolean =>
   triggered.some((t) => t.rule.until === 'limits' && t.side === side && t.off !== 'everything');
+
+/** A factor is there by any yes or any sign, absent only when every question of it was answered no; else not known. */
+function riskFactor(input: SafetyInput, asked: Asked, factor: FootRiskFactor): boolean | null {
+  const signs = (input.footRisk ?? []).filter((s) => s.factor === factor);
+  if (signs.some((s) => fires(s.when, asked, 'none', []))) return true;
+  const answers = input.questions.filter((q) => q.risk === factor).map((q) => input.answers[q.key]);
+  if (answers.some((a) => a !== undefined && a !== 'no' && a !== 'not-tested')) return true;
+  return answers.every((a) => a === 'no') ? false : null;
+}
 
 /** A triggered rule as one sentence: what, where, and what to do now. */
 export const signText = (t: TriggeredRule): string =>
@@ -185,8 +200,15 @@ export function evaluateSafety(input: SafetyInput): SafetyState {
     tagsOff: tagsOn(open, (t) => (t.off === 'everything' ? TAGS : t.off)),
     supervised: tagsOn(open, (t) => t.rule.supervised ?? []),
     acts: actsOf(open),
-    stops: open.filter((t) => t.rule.level === 'emergency' || t.rule.level === 'urgent'),
+    stops: open.filter(isStop),
     blocking,
+    footRisk: footRiskClass({
+      feelingLost: riskFactor(input, asked, 'feeling'),
+      poorCirculation: riskFactor(input, asked, 'circulation'),
+      deformity: riskFactor(input, asked, 'deformity'),
+      history: riskFactor(input, asked, 'history'),
+      activeFoot: open.some((t) => isStop(t) && t.rule.activeFoot === true),
+    }),
     blockedBecause: [
       ...blocking.map(signText),
       ...(missing > 0 ? [`${missing} safety ${missing === 1 ? 'answer is' : 'answers are'} missing`] : []),

@@ -5,6 +5,6 @@ export interface Why {
   readonly rule: string;
   readonly arithmetic: readonly string[];
   readonly source: string;
-  /** Key of the content item whose review status applies, e.g. `measure:lunge-knee-bent`. */
+  /** Key of the content item whose review status applies, e.g. `measure:some-angle`. */
   readonly reviewKey: string | null;
 }

@@ -1,5 +1,5 @@
 import { Circle } from 'lucide-react';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import {
   areLike,
@@ -15,6 +15,7 @@ import {
 import type { CourseView } from '@heathstep/contracts';
 import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
+import { ChoiceBlank } from '../../parts/Blank.js';
 import { CourseLine } from '../../parts/CourseLine.js';
 import { shortDay } from '../../parts/dates.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
@@ -156,8 +157,6 @@ function wantedOf(criterion: Criterion | null, measure: string): number | null {
   return 'measure' in criterion && criterion.measure === measure ? criterion.value : null;
 }
 
-const CHARTED = ['single-leg-heel-raise', 'lunge-knee-bent'];
-
 function Trends({
   course,
   content,
@@ -169,8 +168,9 @@ function Trends({
   leading: string;
   criteria: Criterion | null;
 }) {
-  const key = CHARTED.includes(leading) ? leading : 'single-leg-heel-raise';
-  const measure = content.measures.find((m) => m.key === key);
+  const charts = course.protocol.charts.flatMap((k) => content.measures.find((m) => m.key === k) ?? []);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const measure = charts.find((m) => m.key === (chosen ?? leading)) ?? charts[0];
   if (measure === undefined) return null;
   const points = (side: Side) =>
     likeNewest(course.measures, measure, side).map((m) => ({
@@ -181,7 +181,18 @@ function Trends({
   return (
     <div>
       <div className="flex items-baseline justify-between">
-        <h2>{measure.label}</h2>
+        <h2>
+          {charts.length < 2 ? (
+            measure.label
+          ) : (
+            <ChoiceBlank
+              label="drawn over time"
+              value={measure.key}
+              options={charts.map((m) => ({ value: m.key, label: m.label }))}
+              onChange={setChosen}
+            />
+          )}
+        </h2>
         <span className="text-sm text-ink-2">shaded: error of the measurement</span>
       </div>
       {left.length + right.length === 0 ? (
@@ -192,7 +203,7 @@ function Trends({
             measure={measure}
             left={left}
             right={right}
-            wanted={wantedOf(criteria, key)}
+            wanted={wantedOf(criteria, measure.key)}
             to={course.episode.today}
           />
         </Suspense>

@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import { type PatientExercise, patientPlan, stricterSchool } from '@heathstep/core';
 import { lastFaults } from '@heathstep/contracts';
 import { ALL_RIGHT } from '../../parts/painWords.js';
-import { asSentence, EMERGENCY_SIGNS, REVIEW_SIGNS } from '../../parts/stopSigns.js';
+import { asSentence, signsOf } from '../../parts/stopSigns.js';
 import { Blocked, whyHeldBack } from '../plan/Blocked.js';
 import { useContent, useCourse, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
@@ -141,16 +141,18 @@ export function Handout() {
         <div>
           <h2>Stop</h2>
           <p>
-            <b>Stop and call {clinic.emergencyNumber}:</b> {asSentence(EMERGENCY_SIGNS)}.
+            <b>Stop and call {clinic.emergencyNumber}:</b>{' '}
+            {asSentence(signsOf(content.data.stopSigns, 'emergency'))}.
           </p>
           <p>
-            <b>Stop for today and tell us, {clinic.phone}:</b> {asSentence(REVIEW_SIGNS)}.
+            <b>Stop for today and tell us, {clinic.phone}:</b>{' '}
+            {asSentence(signsOf(content.data.stopSigns, 'review'))}.
           </p>
         </div>
       </section>
       <p className="mt-3 border-t border-line pt-2 text-sm">
-        Made for you by your physiotherapist. It does not replace their advice. Most people gain a little each
-        week over 8 to 12 weeks.
+        Made for you by your physiotherapist. It does not replace their advice.
+        {course.data.protocol.usually === '' ? '' : ` ${course.data.protocol.usually}.`}
       </p>
     </main>
   );

@@ -2,10 +2,11 @@ import { useState } from 'react';
 import type { HomeView, StopPayload } from '@heathstep/contracts';
 import { ALL_RIGHT } from '../../parts/painWords.js';
 import type { Delivery } from './homeStore.js';
-import { EMERGENCY_SIGNS, PAUSE_SIGNS, REVIEW_SIGNS } from '../../parts/stopSigns.js';
+import { signsOf } from '../../parts/stopSigns.js';
 
 interface HurtsProps {
   readonly clinic: HomeView['clinic'];
+  readonly signs: HomeView['stopSigns'];
   readonly school: HomeView['painSchool'];
   /** Where the report is; the clinic was told only when it has arrived. */
   readonly delivery: Delivery;
@@ -29,7 +30,7 @@ function deliveryText(delivery: Delivery, phone: string): string {
 }
 
 /** Three grades, the most serious first; shown at once, with or without a connection. */
-export function Hurts({ clinic, school, delivery, report, back, toList }: HurtsProps) {
+export function Hurts({ clinic, signs, school, delivery, report, back, toList }: HurtsProps) {
   const [told, setTold] = useState<StopPayload['grade'] | null>(null);
   const tell = (grade: StopPayload['grade'], sign: string) => {
     report({ grade, sign });
@@ -83,19 +84,19 @@ export function Hurts({ clinic, school, delivery, report, back, toList }: HurtsP
       <Group
         title="Get help at once"
         className="bg-ease text-paper"
-        signs={EMERGENCY_SIGNS}
+        signs={signsOf(signs, 'emergency')}
         choose={(s) => tell('emergency', s)}
       />
       <Group
         title="Stop for today"
         className="bg-ease-wash text-ease-deep"
-        signs={REVIEW_SIGNS}
+        signs={signsOf(signs, 'review')}
         choose={(s) => tell('review', s)}
       />
       <Group
         title="End this exercise only"
         className="bg-hold-wash text-hold-deep"
-        signs={PAUSE_SIGNS}
+        signs={signsOf(signs, 'pause')}
         choose={(s) => tell('pause', s)}
       />
       <p className="mt-6 text-base">{ALL_RIGHT[school]}</p>

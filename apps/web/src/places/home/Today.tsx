@@ -79,6 +79,7 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
     return (
       <Hurts
         clinic={view.clinic}
+        signs={view.stopSigns}
         school={view.painSchool}
         delivery={reported === null ? 'sending' : outbox.delivery(reported)}
         back={() => setScreen(screen.back)}

@@ -1,3 +1,4 @@
+import { stageOf } from '@heathstep/core';
 import { Link, useParams } from 'react-router';
 import type { CourseView } from '@heathstep/contracts';
 import { ApiError } from '../../api/client.js';
@@ -83,7 +84,12 @@ function startStage(course: CourseView): string {
   const chosen = [...course.episode.visits]
     .reverse()
     .flatMap((v) => v.entries.filter((e) => e.key === 'conclude.stage' && e.value !== null))[0]?.value;
-  return course.episode.stage ?? (typeof chosen === 'string' ? chosen : 'calm');
+  return (
+    course.episode.stage ??
+    stageOf(course.protocol, typeof chosen === 'string' ? chosen : null)?.key ??
+    course.protocol.stages[0]?.key ??
+    ''
+  );
 }
 
 function FirstPlan({ course }: { course: CourseView }) {

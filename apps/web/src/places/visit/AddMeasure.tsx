@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Popover } from 'radix-ui';
-import type { MeasureStep } from '@heathstep/core';
+import { BODY_MASS, type MeasureStep } from '@heathstep/core';
 import type { LiveVisit } from './live.js';
 
 /** Any measure of the library or the clinic's own, found by its name and added to this visit. */
@@ -10,7 +10,7 @@ export function AddMeasure({ live, step }: { live: LiveVisit; step: MeasureStep 
   const here = new Set(live.measures.map((m) => m.key));
   const asked = query.trim().toLowerCase();
   const found = live.content.measures
-    .filter((m) => m.computed === null && !here.has(m.key) && m.key !== 'body-mass')
+    .filter((m) => m.computed === null && !here.has(m.key) && m.key !== BODY_MASS)
     .filter((m) =>
       asked === ''
         ? m.step === step

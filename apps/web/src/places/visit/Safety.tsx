@@ -1,10 +1,8 @@
 import { Octagon } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { seenSign } from '@heathstep/contracts';
 import {
   canOverride,
-  footRiskClass,
   type SafetyAnswer,
   type SafetyQuestion,
   type TriggeredRule,
@@ -87,40 +85,12 @@ function ReportedAtHome({ live }: { live: LiveVisit }) {
   );
 }
 
-const DEFORMITIES = ['toes-curled', 'bunion-seen', 'hallux-leans'] as const;
-
-/** A bunion, claw or hammer toes seen or measured on either foot. */
-const deformed = (live: LiveVisit): boolean =>
-  (['left', 'right'] as const).some((side) =>
-    DEFORMITIES.some((key) => live.reasoning().known.at(key, side).state === 'present'),
-  );
-
-/** Any yes is a yes; a no only when every one is. */
-const eitherOf = (answers: readonly (boolean | null)[]): boolean | null =>
-  answers.includes(true) ? true : answers.includes(null) ? null : false;
-
 /** Scores and classes worked out from the answers and what was measured. */
 function Computed({ live }: { live: LiveVisit }) {
-  const yes = (key: string): boolean | null => {
-    const answer = live.get<SafetyAnswer>(`safety.${key}`);
-    return answer === null || answer === 'not-tested' ? null : answer !== 'no';
-  };
-  const lost = (['left', 'right'] as const).some(
-    (s) => seenSign(live.readings.entries, 'feeling-lost', s) !== null,
+  const { footRisk: risk, asked, scores } = live.safety;
+  const scored = live.content.safetyRules.flatMap((r) =>
+    r.score !== undefined && asked.includes(r.score.with) ? [{ key: r.key, ...r.score }] : [],
   );
-  const pulses = (['left', 'right'] as const).map((s) => live.readings.value('foot-pulses', s));
-  const noPulse = pulses.some((p) => p === 0);
-  const rigid = (['left', 'right'] as const).some(
-    (s) => seenSign(live.readings.entries, 'rigid-toe', s) !== null,
-  );
-  const risk = footRiskClass({
-    feelingLost: lost || yes('protective-feeling-lost'),
-    poorCirculation: noPulse || yes('poor-circulation'),
-    deformity: rigid || deformed(live) || yes('rigid-flat-foot'),
-    history: eitherOf([yes('past-ulcer'), yes('amputation'), yes('kidney-failure')]),
-    activeFoot: live.safety.stops.some((t) => t.rule.activeFoot === true),
-  });
-  const shows = live.safety.asked.includes('wells-bed');
   return (
     <p className="mb-4 flex flex-wrap gap-x-8 gap-y-1 text-sm">
       <span>
@@ -135,14 +105,15 @@ function Computed({ live }: { live: LiveVisit }) {
             : `, check every ${risk.checkMonths[0]} to ${risk.checkMonths[1]} months`}
         </span>
       </span>
-      {shows &&
+      {scored.flatMap((score) =>
         (['left', 'right'] as const).map((side) => (
-          <span key={side}>
-            Two-level clot score, <b style={{ color: `var(--color-${side})` }}>{side}</b>:{' '}
-            <b>{live.safety.scores['clot']?.[side] ?? 0}</b>
-            <span className="text-ink-2"> (2 or more: emergency; under 2 never clears it)</span>
+          <span key={`${score.key}-${side}`}>
+            {score.name}, <b style={{ color: `var(--color-${side})` }}>{side}</b>:{' '}
+            <b>{scores[score.key]?.[side] ?? 0}</b>
+            <span className="text-ink-2"> ({score.note})</span>
           </span>
-        ))}
+        )),
+      )}
     </p>
   );
 }

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import type { MeasureDefinition, MeasureStep } from '@heathstep/core';
 import type { SkillLevel } from '@heathstep/contracts';
 import { AddMeasure } from './AddMeasure.js';
-import { type LiveVisit, SKILLS } from './live.js';
+import type { LiveVisit } from './live.js';
 import { STEP_NAMES, STEPS, type Step } from './progress.js';
 import { Rows } from './rows/Rows.js';
 
@@ -103,10 +103,11 @@ const LEVELS: readonly (readonly [SkillLevel, string])[] = [
 ];
 
 function SkillRows({ live }: { live: LiveVisit }) {
+  if (live.skills.length === 0) return null;
   return (
     <section aria-label="Control" className="mt-4">
       <h3 className="text-ink-2">Control</h3>
-      {SKILLS.map((skill) => (
+      {live.skills.map((skill) => (
         <div
           key={skill.key}
           className="grid grid-cols-[minmax(0,1fr)_10.5rem_minmax(0,1fr)] items-center gap-4 border-b border-line py-2"

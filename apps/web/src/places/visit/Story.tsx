@@ -1,15 +1,15 @@
 import { useEffect, useState } from 'react';
-import { whyIrritability } from '@heathstep/core';
+import { BODY_MASS, treatedSides, whyIrritability } from '@heathstep/core';
 import { ENTRY_LIMITS, type MeasureEntry } from '@heathstep/contracts';
 import { ChoiceBlank, ListBlank, NumberBlank, ScoreBlank } from '../../parts/Blank.js';
 import { BodyMap } from '../../parts/BodyMap.js';
 import { Why } from '../../parts/Why.js';
 import { AddMeasure } from './AddMeasure.js';
-import { firstStepOf, type LiveVisit, sidesText } from './live.js';
+import { type LiveVisit, sidesText, storyScore } from './live.js';
 import { Rows } from './rows/Rows.js';
 import { Onward, rowsOf } from './Steps.js';
 
-const BODY_MASS = 'measure.body-mass.none';
+const BODY_MASS_ENTRY = `measure.${BODY_MASS}.none`;
 
 const bodyMass = (entry: MeasureEntry | null): number | null => entry?.trials.at(-1) ?? null;
 
@@ -20,7 +20,8 @@ export function Story({ live }: { live: LiveVisit }) {
   const { get, set } = live;
   const regions = get<string[]>('story.regions') ?? [];
   const { place } = live.pathway;
-  const named = (side: 'left' | 'right') => `the ${side} ${place}`;
+  const named = (side: 'left' | 'right') => sidesText(side, place);
+  const { storyAsks } = live.pathway;
   const rows = rowsOf(live, 'story');
   return (
     <div className="grid grid-cols-[19rem_minmax(0,1fr)] gap-8">
@@ -97,12 +98,12 @@ export function Story({ live }: { live: LiveVisit }) {
           .
         </p>
         <p>
-          {place === 'heel' ? (
-            <>
-              The first steps of the morning hurt <FirstSteps live={live} />, the worst is{' '}
-            </>
-          ) : (
+          {storyAsks === null ? (
             <>The worst pain is </>
+          ) : (
+            <>
+              {storyAsks.words} <StoryScore live={live} measure={storyAsks.measure} />, the worst is{' '}
+            </>
           )}
           <ScoreBlank
             label="worst pain"
@@ -184,16 +185,23 @@ export function Story({ live }: { live: LiveVisit }) {
           .
         </p>
         <p>
-          Diabetes: <Lasting live={live} question="diabetes" />. Poor circulation:{' '}
-          <Lasting live={live} question="poor-circulation" />. Blood thinners, fragile skin or steroids:{' '}
-          <Lasting live={live} question="blood-thinners" />. Weighs{' '}
+          {live.content.safetyQuestions
+            .filter((q) => q.inStory === true)
+            .map((q) => (
+              <span key={q.key}>
+                {q.text}: <Lasting live={live} question={q.key} />.{' '}
+              </span>
+            ))}
+          Weighs{' '}
           <NumberBlank
             label="body mass"
-            value={bodyMass(get<MeasureEntry>(BODY_MASS))}
+            value={bodyMass(get<MeasureEntry>(BODY_MASS_ENTRY))}
             unit="kg"
             min={10}
             max={350}
-            onChange={(v) => set(BODY_MASS, v === null ? null : { trials: [v], status: 'taken', pain: null })}
+            onChange={(v) =>
+              set(BODY_MASS_ENTRY, v === null ? null : { trials: [v], status: 'taken', pain: null })
+            }
           />
           .
         </p>
@@ -209,18 +217,17 @@ export function Story({ live }: { live: LiveVisit }) {
   );
 }
 
-/** First-step pain is a measure; told here, it stands in Measure too. */
-function FirstSteps({ live }: { live: LiveVisit }) {
-  const side = live.affected === 'right' ? 'right' : 'left';
+/** A score that is a measure; told here, it stands in Measure too. */
+function StoryScore({ live, measure }: { live: LiveVisit; measure: string }) {
+  const label = live.content.measures.find((m) => m.key === measure)?.label ?? measure;
   const write = (v: number | null) => {
     const entry: MeasureEntry | null = v === null ? null : { trials: [v], status: 'taken', pain: null };
-    live.set(`measure.first-step-pain.${side}`, entry);
-    if (live.affected === 'both') live.set('measure.first-step-pain.right', entry);
+    for (const side of treatedSides(live.affected)) live.set(`measure.${measure}.${side}`, entry);
   };
   return (
     <ScoreBlank
-      label={`first-step pain, ${sidesText(live.affected, live.pathway.place)}`}
-      value={firstStepOf(live)}
+      label={`${label.toLowerCase()}, ${sidesText(live.affected, live.pathway.place)}`}
+      value={storyScore(live, measure)}
       onChange={write}
     />
   );

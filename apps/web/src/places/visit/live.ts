@@ -1,4 +1,5 @@
 import {
+  BODY_MASS,
   dayOf,
   localTime,
   type AcuityResult,
@@ -21,6 +22,7 @@ import {
   type StartingStage,
   startingStage,
   treatedSides,
+  type SkillDefinition,
 } from '@heathstep/core';
 import type { LookPanel, Pathway } from '@heathstep/content';
 import {
@@ -48,11 +50,6 @@ import type { EntryStore } from '../../api/entryStore.js';
 import type { ClinicContent } from '../../api/queries.js';
 import { needsStage, panelDone, type Progress, type Step, stepText } from './progress.js';
 
-export const SKILLS: readonly { readonly key: string; readonly label: string; readonly brief: string }[] = [
-  { key: 'foot-shortening', label: 'Foot shortening', brief: '10 s, ten times, no clawing' },
-  { key: 'big-toe-control', label: 'Big toe control', brief: 'big toe alone, small toes alone' },
-];
-
 /** What a story tells about the person rather than about today; it stands until it is changed. */
 const CARRIED = new Set([
   'story.onset',
@@ -61,7 +58,7 @@ const CARRIED = new Set([
   'story.load-change',
   'story.character',
   'story.worse-when',
-  'measure.body-mass.none',
+  `measure.${BODY_MASS}.none`,
   'story.activities',
   'story.goal',
   'story.regions',
@@ -105,6 +102,8 @@ export interface LiveVisit {
   readonly irritability: IrritabilityResult;
   readonly start: StartingStage;
   readonly panels: readonly LookPanel[];
+  /** Skills looked at: at a first visit those of the pathway, later those of the stage. */
+  readonly skills: readonly SkillDefinition[];
   readonly progress: Readonly<Record<Step, Progress>>;
   readonly missingMeasures: readonly MeasureDefinition[];
   /** Measures the plan's criteria need that are not taken yet. */
@@ -135,7 +134,9 @@ const UNKNOWN: Pathway = {
   key: '',
   name: '',
   gloss: '',
-  place: 'foot',
+  place: { one: 'foot', both: 'both feet' },
+  storyAsks: null,
+  skills: [],
   protocol: null,
   firstVisit: [],
   look: ['pain'],
@@ -223,7 +224,7 @@ export function liveVisit(
   const facts: Facts = {
     measures: measuredFacts(visits, local, content.measures),
     sessions: course.mornings.map((m) => ({ at: m.day, done: false, firstStep: m.pain })),
-    skills: skillFacts(visits),
+    skills: skillFacts(visits, content.skills),
     stageSince: local(episode.stages[episode.stages.length - 1]?.since ?? episode.startedAt),
     affected,
     ageYears: episode.person.ageYears,
@@ -241,11 +242,16 @@ export function liveVisit(
     },
   );
   const irritability = judgeIrritability(story);
-  const cannotTakeWeight =
-    current.get('safety.cannot-4-steps') !== undefined && current.get('safety.cannot-4-steps') !== 'no';
-  const cannotRise = treatedSides(affected).some(
-    (side) => entryAt(readings.entries, 'single-leg-heel-raise', side)?.status === 'unable',
-  );
+  const cannotTakeWeight = content.safetyQuestions.some((q) => {
+    const answer = q.means === 'cannot-take-weight' ? current.get(`safety.${q.key}`) : undefined;
+    return answer !== undefined && answer !== 'no' && answer !== 'not-tested';
+  });
+  const { unableAt } = protocol;
+  const unable =
+    unableAt !== null &&
+    treatedSides(affected).some(
+      (side) => entryAt(readings.entries, unableAt.measure, side)?.status === 'unable',
+    );
   const told = earlier.find((v) => v.entries.some((e) => e.key === 'story.since' && e.value !== null));
   const toldNow = store.get('story.since') !== null || store.get('story.days') !== null || told === undefined;
   const days = daysSinceOnset(
@@ -269,7 +275,7 @@ export function liveVisit(
   const entered = content.measures
     .filter((m) => columnsOf(m).some((side) => entryAt(readings.entries, m.key, side) !== null))
     .map((m) => m.key);
-  const keys = [...new Set([...set, ...added, ...entered])].filter((k) => k !== 'body-mass');
+  const keys = [...new Set([...set, ...added, ...entered])].filter((k) => k !== BODY_MASS);
   const wanted = keys.flatMap((k) => lookup(k) ?? []);
   const computed = content.measures.filter((m) => m.computed?.from.some((k) => keys.includes(k)) === true);
   const measures = [...wanted, ...computed];
@@ -345,11 +351,14 @@ export function liveVisit(
     start: startingStage(
       protocol,
       facts,
-      { irritability, acuity, cannotTakeWeight, cannotRise },
+      { irritability, acuity, cannotTakeWeight, unable },
       `${episode.today}T12:00:00`,
       lookup,
     ),
     panels,
+    skills: content.skills.filter((k) =>
+      (stage === undefined || stage.skills.length === 0 ? pathway.skills : stage.skills).includes(k.key),
+    ),
     progress: {
       story: stepText(
         STORY_NEEDS.length - storyMissing.length + storyRows.done,
@@ -373,14 +382,16 @@ export function liveVisit(
   };
 }
 
-export function sidesText(affected: Affected, place: Pathway['place'] = 'heel'): string {
-  if (affected === 'both') return place === 'foot' ? 'both feet' : `both ${place}s`;
-  return affected === 'none' ? `neither ${place}` : `the ${affected} ${place}`;
+/** The treated side as a patient says it: the left heel, both heels. */
+export function sidesText(affected: Affected, place: Pathway['place']): string {
+  if (affected === 'both') return place.both;
+  return affected === 'none' ? `neither ${place.one}` : `the ${affected} ${place.one}`;
 }
 
-export const firstStepOf = (live: LiveVisit): number | null => {
+/** The worst treated side of a score told within the story. */
+export const storyScore = (live: LiveVisit, measure: string): number | null => {
   const scores = treatedSides(live.affected).flatMap((side) => {
-    const entry = live.get<MeasureEntry>(`measure.first-step-pain.${side}`);
+    const entry = live.get<MeasureEntry>(`measure.${measure}.${side}`);
     const [trial] = entry?.trials ?? [];
     return trial == null ? [] : [trial];
   });

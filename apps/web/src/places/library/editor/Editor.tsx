@@ -54,9 +54,12 @@ interface Begun {
   readonly figure: FigureDefinition;
 }
 
-/** A figure to begin with where there is none yet. */
+const stands = (content: ClinicContent, key: string): boolean =>
+  content.exercises.find((e) => e.key === key)?.position === 'standing';
+
+/** A figure to begin with where there is none yet: someone standing. */
 function firstFigure(content: ClinicContent): FigureDefinition {
-  const { exercise: _of, ...figure } = content.figures.find((f) => f.exercise === 'stance-free') ??
+  const { exercise: _of, ...figure } = content.figures.find((f) => stands(content, f.exercise)) ??
     content.figures[0] ?? { exercise: '' };
   return figure as FigureDefinition;
 }

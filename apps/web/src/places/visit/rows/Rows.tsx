@@ -1,5 +1,5 @@
 import { useMemo, useRef, useState } from 'react';
-import type { Computed, MeasureDefinition } from '@heathstep/core';
+import { BODY_MASS, type Computed, type MeasureDefinition } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import { useSession } from '../../../api/queries.js';
 import { forbiddenOn } from '../forbidden.js';
@@ -96,7 +96,7 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
           forbidden={forbiddenOn(notNow, m.needs ?? [])}
           affected={live.affected}
           ageYears={live.ageYears}
-          bodyMassKg={m.device === 'dynamometer' ? live.readings.value('body-mass', 'none') : null}
+          bodyMassKg={m.device === 'dynamometer' ? live.readings.value(BODY_MASS, 'none') : null}
           devicesUrl={session.data?.devicesUrl ?? null}
           actions={actions}
         />

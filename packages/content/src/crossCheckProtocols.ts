@@ -1,0 +1,186 @@
+import {
+  type Criterion,
+  type CriterionLeaf,
+  homeQuestions,
+  prescriptionProblems,
+  prescribe,
+  type ProtocolDefinition,
+  type Slot,
+  type Stage,
+} from '@heathstep/core';
+import { type ContentBundle, ContentProblem } from './bundle.js';
+import { duplicates } from './duplicates.js';
+
+type At = (reason: string) => ContentProblem;
+
+/** Every single criterion, however deep. */
+function leavesOf(criterion: Criterion): CriterionLeaf[] {
+  if ('all' in criterion) return criterion.all.flatMap(leavesOf);
+  if ('any' in criterion) return criterion.any.flatMap(leavesOf);
+  if ('of' in criterion) return criterion.of.flatMap(leavesOf);
+  return [criterion];
+}
+
+function measuresIn(leaf: CriterionLeaf): string[] {
+  if ('measure' in leaf) return [leaf.measure];
+  if ('symmetry' in leaf) return [leaf.symmetry];
+  if ('lessThanOther' in leaf) return [leaf.lessThanOther];
+  if ('atLeastForAge' in leaf) return [leaf.atLeastForAge];
+  return 'sideDifference' in leaf ? [leaf.sideDifference] : [];
+}
+
+/** Those of some keys that are not there, each as a problem. */
+const missing = (at: At, kind: string, keys: readonly string[], there: readonly { key: string }[]) =>
+  [...new Set(keys)]
+    .filter((k) => there.every((t) => t.key !== k))
+    .map((k) => at(`there is no ${kind} ${k}`));
+
+/** School questions and options that a slot or adjunct names and the protocol does not have. */
+function schoolProblems(
+  at: At,
+  where: string,
+  named: Readonly<Record<string, string>> | undefined,
+  protocol: ProtocolDefinition,
+): ContentProblem[] {
+  return Object.entries(named ?? {}).flatMap(([question, option]) => {
+    const school = protocol.schools.find((s) => s.key === question);
+    if (school === undefined) return [at(`${where}: there is no school question ${question}`)];
+    return school.options.some((o) => o.key === option)
+      ? []
+      : [at(`${where}: ${question} has no choice ${option}`)];
+  });
+}
+
+function slotProblems(at: At, slot: Slot, content: ContentBundle): ContentProblem[] {
+  const named = [slot.start, ...(slot.rungs ?? []).map((r) => r.exercise)];
+  return [
+    ...missing(at, 'driver', slot.drivers ?? [], content.drivers),
+    ...named.flatMap((key) => {
+      const e = content.exercises.find((x) => x.key === key);
+      if (e === undefined) return [at(`slot ${slot.key}: there is no exercise ${key}`)];
+      if (e.ladder !== slot.ladder)
+        return [at(`slot ${slot.key}: ${key} is not on the ladder ${slot.ladder}`)];
+      // The slot's numbers as written: those outside the range would be changed without a word.
+      const given = prescribe(e, { slot: slot.key, sideRule: slot.sideRule, affected: 'left' });
+      return prescriptionProblems({ ...given, ...slot.dose }, e).map((i) =>
+        at(`slot ${slot.key}, ${key}: ${i.path} is not ${i.bound}`),
+      );
+    }),
+  ];
+}
+
+function stageProblems(stage: Stage, protocol: ProtocolDefinition, content: ContentBundle): ContentProblem[] {
+  const at: At = (reason) => new ContentProblem('protocols', `${protocol.key}/${stage.key}`, reason);
+  const leaves = [
+    stage.entry,
+    stage.criteria,
+    ...stage.slots.flatMap((s) => (s.rungs ?? []).map((r) => r.when)),
+  ].flatMap((c) => (c === null ? [] : leavesOf(c)));
+  const asked = homeQuestions(protocol);
+  const skills = leaves.flatMap((l) => ('skill' in l ? [l.skill] : []));
+  return [
+    ...missing(
+      at,
+      'measure',
+      [...leaves.flatMap(measuresIn), ...stage.remeasure, stage.leadingMeasure],
+      content.measures,
+    ),
+    ...missing(at, 'skill', [...stage.skills, ...skills], content.skills),
+    ...missing(
+      at,
+      'home question',
+      leaves.flatMap((l) => ('answer' in l ? [l.answer] : [])),
+      asked,
+    ),
+    ...duplicates(
+      `protocols ${protocol.key}/${stage.key} slots`,
+      stage.slots.map((s) => s.key),
+    ),
+    ...stage.slots.flatMap((slot) => [
+      ...slotProblems(at, slot, content),
+      ...schoolProblems(at, `slot ${slot.key}`, slot.school, protocol),
+    ]),
+    ...stage.adjuncts.flatMap((a) => schoolProblems(at, `adjunct ${a.key}`, a.school, protocol)),
+  ];
+}
+
+/** Everything a protocol names, and every key it uses once only. */
+export function protocolProblems(content: ContentBundle): ContentProblem[] {
+  return [
+    ...duplicates(
+      'protocols',
+      content.protocols.map((p) => p.key),
+    ),
+    ...content.protocols.flatMap((protocol) => {
+      const at: At = (reason) => new ContentProblem('protocols', protocol.key, reason);
+      const asked = homeQuestions(protocol);
+      const { unableAt } = protocol;
+      return [
+        ...missing(at, 'condition', [protocol.condition], content.conditions),
+        ...missing(
+          at,
+          'measure',
+          [...protocol.charts, ...(unableAt === null ? [] : [unableAt.measure])],
+          content.measures,
+        ),
+        ...missing(at, 'stage', unableAt === null ? [] : [unableAt.stage], protocol.stages),
+        ...duplicates(
+          `protocols ${protocol.key} stages`,
+          protocol.stages.map((s) => s.key),
+        ),
+        ...duplicates(
+          `protocols ${protocol.key} home questions`,
+          asked.map((q) => q.key),
+        ),
+        ...(asked.filter((q) => q.role === 'morning').length === 1
+          ? []
+          : [at('exactly one home question has the role morning')]),
+        ...protocol.schools
+          .filter((s) => s.options.every((o) => o.key !== s.default))
+          .map((s) => at(`${s.key}: the default ${s.default} is none of its choices`)),
+        ...protocol.stages.flatMap((stage) => stageProblems(stage, protocol, content)),
+      ];
+    }),
+  ];
+}
+
+export function pathwayProblems(content: ContentBundle): ContentProblem[] {
+  return content.pathways.flatMap((c) => {
+    const at: At = (reason) => new ContentProblem('pathways', c.key, reason);
+    return [
+      ...missing(
+        at,
+        'measure',
+        [...c.firstVisit, ...(c.storyAsks === null ? [] : [c.storyAsks.measure])],
+        content.measures,
+      ),
+      ...missing(at, 'skill', c.skills, content.skills),
+      ...missing(at, 'protocol', c.protocol === null ? [] : [c.protocol], content.protocols),
+    ];
+  });
+}
+
+export function skillProblems(content: ContentBundle): ContentProblem[] {
+  return [
+    ...duplicates(
+      'skills',
+      content.skills.map((s) => s.key),
+    ),
+    ...content.skills.flatMap((s) =>
+      missing(
+        (reason) => new ContentProblem('skills', s.key, reason),
+        'measure',
+        s.shownBy?.measures ?? [],
+        content.measures,
+      ),
+    ),
+    ...content.safetyRules.flatMap((r) =>
+      missing(
+        (reason) => new ContentProblem('safety', r.key, reason),
+        'safety question',
+        r.score === undefined ? [] : [r.score.with],
+        content.safetyQuestions,
+      ),
+    ),
+  ];
+}
