@@ -11,6 +11,7 @@ import type {
   SafetyRule,
   SkillDefinition,
   StopSign,
+  TissueDefinition,
 } from '@heathstep/core';
 
 export interface Ladder {
@@ -75,6 +76,7 @@ export interface ContentBundle {
   readonly drivers: readonly DriverDefinition[];
   readonly standIns: readonly StandIn[];
   readonly skills: readonly SkillDefinition[];
+  readonly tissues: readonly TissueDefinition[];
   /** What a patient stops for at home, the most serious first. */
   readonly stopSigns: readonly StopSignText[];
   /** What else than an answer makes a factor of the foot risk class present. */

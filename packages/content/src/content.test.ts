@@ -13,7 +13,8 @@ import {
   mdcBetween,
   type MeasureDefinition,
   prescriptionProblems,
-  prescriptionTotals,
+  prescriptionTime,
+  weekLoadOf,
   orThrow,
   readThreshold,
   semAt,
@@ -295,10 +296,13 @@ describe('dose sentence', () => {
   });
 
   it('totals time and load for the person', () => {
-    const totals = orThrow(prescriptionTotals(slow, exercise(slow.exercise), 80));
-    expect(totals.exerciseSeconds).toBe(30 + 3 * 12 * 8 + 2 * 90);
-    expect(totals.weekLoad?.left).toBeCloseTo((0.5 / 0.19) * 3 * 12 * 8 * 3, 6);
-    expect(totals.weekLoad?.right).toBe(0);
+    const calf = content.tissues.find((t) => t.key === 'calf') ?? { key: '', model: 'weights' as const };
+    const load = weekLoadOf(slow, exercise(slow.exercise), calf, 80);
+    expect(orThrow(prescriptionTime(slow, exercise(slow.exercise))).exerciseSeconds).toBe(
+      30 + 3 * 12 * 8 + 2 * 90,
+    );
+    expect(load?.left).toBeCloseTo((0.5 / 0.19) * 3 * 12 * 8 * 3, 6);
+    expect(load?.right).toBe(0);
   });
 });
 

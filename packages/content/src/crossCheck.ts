@@ -13,7 +13,7 @@ import {
   unreachable,
 } from '@heathstep/core';
 import { type ContentBundle, ContentProblem } from './bundle.js';
-import { pathwayProblems, protocolProblems, skillProblems } from './crossCheckProtocols.js';
+import { pathwayProblems, protocolProblems, skillProblems, tissueProblems } from './crossCheckProtocols.js';
 import { duplicates } from './duplicates.js';
 
 const MOST_WORDS_IN_A_STEP = 12;
@@ -332,6 +332,7 @@ export function crossCheck(content: ContentBundle): ContentProblem[] {
     ...graphProblems(content),
     ...protocolProblems(content),
     ...skillProblems(content),
+    ...tissueProblems(content),
     ...safetyProblems(content),
     ...duplicates(
       'findings',

@@ -104,6 +104,17 @@ function stageProblems(stage: Stage, protocol: ProtocolDefinition, content: Cont
   ];
 }
 
+/** Tissues an exercise loads that are not there. */
+export const tissueProblems = (content: ContentBundle): ContentProblem[] =>
+  content.exercises.flatMap((e) =>
+    missing(
+      (reason) => new ContentProblem('exercises', e.key, reason),
+      'tissue',
+      Object.keys(e.loads),
+      content.tissues,
+    ),
+  );
+
 /** Everything a protocol names, and every key it uses once only. */
 export function protocolProblems(content: ContentBundle): ContentProblem[] {
   return [
@@ -123,6 +134,7 @@ export function protocolProblems(content: ContentBundle): ContentProblem[] {
           [...protocol.charts, ...(unableAt === null ? [] : [unableAt.measure])],
           content.measures,
         ),
+        ...missing(at, 'tissue', protocol.tissues, content.tissues),
         ...missing(at, 'stage', unableAt === null ? [] : [unableAt.stage], protocol.stages),
         ...duplicates(
           `protocols ${protocol.key} stages`,

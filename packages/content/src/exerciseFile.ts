@@ -174,6 +174,7 @@ export function writeExercise(e: ExerciseDefinition): WrittenExercise {
     after,
     breathing,
     load,
+    loads,
     when,
     ...same
   } = e;
@@ -185,6 +186,7 @@ export function writeExercise(e: ExerciseDefinition): WrittenExercise {
     ...(after.length === 0 ? {} : { after }),
     ...(breathing === null ? {} : { breathing }),
     ...(load === null ? {} : { load }),
+    ...(Object.keys(loads).length === 0 ? {} : { loads }),
     ...(when === null ? {} : { when }),
     ...(own.length === 0 ? {} : { stops: own }),
     ...(variants.length === 0

@@ -30,6 +30,7 @@ type Left =
   | 'loadKind'
   | 'load'
   | 'when'
+  | 'loads'
   | 'evidence';
 
 export type WrittenExercise = Omit<
@@ -148,6 +149,7 @@ export function expandExercise(w: WrittenExercise): ExerciseDefinition {
     loadKind: w.loadKind ?? (standing ? 'body' : 'none'),
     variants: Object.entries(w.variants ?? {}).map(([key, v]) => ({ key, ...v })),
     load: w.load ?? null,
+    loads: w.loads ?? {},
     when: w.when ?? null,
     evidence: w.evidence ?? EVIDENCE,
   };

@@ -36,6 +36,7 @@ const KINDS = [
   'standIns',
   'skills',
   'stopSigns',
+  'tissues',
 ] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -123,6 +124,7 @@ export function loadContentFrom(root: string): LoadResult {
     standIns: list('standIns'),
     skills: list('skills'),
     stopSigns: list('stopSigns'),
+    tissues: list('tissues'),
     footRisk: safety.flatMap((s) => s.footRisk ?? []),
     conditions: (list('conditions') as WrittenCondition[]).map(expandCondition),
     drivers: (list('drivers') as WrittenDriver[]).map(expandDriver),

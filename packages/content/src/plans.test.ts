@@ -58,7 +58,7 @@ describe('prescriptions of the library', () => {
         tagsOff: none,
         seenFaults: () => [],
       }).exercises;
-      const totals = prescriptionTotals(item, e, 75);
+      const totals = prescriptionTotals(item, e);
       const time = prescriptionTime(item, e);
       const seconds = time.ok ? time.value.daySeconds : null;
       expect([item.exercise, totals.ok && totals.value.daySeconds]).toEqual([item.exercise, seconds]);

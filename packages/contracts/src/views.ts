@@ -213,8 +213,8 @@ export interface CourseView {
   readonly review: ReviewResult | null;
   readonly decisions: readonly DecisionView[];
   readonly plans: readonly PlanView[];
-  /** Load actually done in the last 7 days, per exercise, on the treated side. */
-  readonly loadDone: readonly { readonly exercise: string; readonly load: number }[];
+  /** Load actually done in the last 7 days, by tissue of the protocol and exercise, on the treated side. */
+  readonly loadDone: readonly { readonly tissue: string; readonly exercise: string; readonly load: number }[];
   /** Landings on a foot and minutes of running logged in the last 7 days. */
   readonly impactDone: Impact;
   readonly loggedDays: number;

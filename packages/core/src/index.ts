@@ -254,6 +254,7 @@ export {
   type DoneWork,
   type GivenPlan,
   impactOfDone,
+  type LoadOn,
   loadOfWork,
   type LoggedExercise,
   type LoggedWork,
@@ -294,7 +295,14 @@ export { prescribe, type PrescribeOn } from './plan/prescribe.js';
 export { heldBack, type LeftOut, onlySupervised, switchedOff } from './plan/safety.js';
 export { applyStep, type StepOn, stepRung } from './plan/step.js';
 export { prescriptionTime, type PrescriptionTime } from './plan/timing.js';
-export { ASSUMED_MASS_KG, prescriptionTotals, type PrescriptionTotals } from './plan/totals.js';
+export {
+  ASSUMED_MASS_KG,
+  loadOfOne,
+  prescriptionTotals,
+  type PrescriptionTotals,
+  weekLoadOf,
+} from './plan/totals.js';
+export type { TissueDefinition } from './exercise/tissue.js';
 export { isDueOn, secondsOn, type TimeOnDays, weekdayOf } from './plan/due.js';
 export {
   besideOf,

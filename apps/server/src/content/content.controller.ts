@@ -1,6 +1,11 @@
 import { Controller, Get, Header, Injectable } from '@nestjs/common';
 import { type ContentBundle, loadContent } from '@heathstep/content';
-import { type MeasureDefinition, NO_PROTOCOL, type ProtocolDefinition } from '@heathstep/core';
+import {
+  type MeasureDefinition,
+  NO_PROTOCOL,
+  type ProtocolDefinition,
+  type TissueDefinition,
+} from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Db, type Tx } from '../persistence/db.js';
 import { ContentReview } from '../persistence/entities.js';
@@ -35,6 +40,11 @@ export class Content {
   /** Protocols of this clinic's episodes, in the versions they are on. */
   protocolsFor(tx: Tx): Promise<Protocols> {
     return Protocols.of(this.bundle, tx);
+  }
+
+  /** Tissues whose load a protocol counts, in its order. */
+  tissuesOf(protocol: Pick<ProtocolDefinition, 'tissues'>): TissueDefinition[] {
+    return protocol.tissues.flatMap((key) => this.bundle.tissues.find((t) => t.key === key) ?? []);
   }
 
   /** A protocol as it is shipped now, for an episode that begins. */

@@ -172,7 +172,13 @@ export class Assessment {
       (l) => daysBetween(l.day, today) < WEEK_DAYS && l.day <= today,
     );
     return {
-      loadDone: loadOfWork(week, record.row.affected, bodyMassKg ?? ASSUMED_MASS_KG),
+      loadDone: this.content.tissuesOf(record.protocol).flatMap((tissue) =>
+        loadOfWork(week, {
+          tissue,
+          affected: record.row.affected,
+          bodyMassKg: bodyMassKg ?? ASSUMED_MASS_KG,
+        }).map((l) => ({ tissue: tissue.key, ...l })),
+      ),
       impactDone: impactOfDone(week),
       loggedDays: new Set(logged.map((l) => l.day)).size,
     };

@@ -164,8 +164,10 @@ export interface ExerciseDefinition {
   readonly beats: readonly [out: string, back: string];
   readonly loadKind: LoadKind;
   readonly variants: readonly Variant[];
-  /** Calf load estimate; null where there is none. */
+  /** The lever of a heel raise; null where it is none. */
   readonly load: { readonly legs: 1 | 2; readonly footPitchDeg: number } | null;
+  /** Load of other tissues by one repetition, in body weights on the working side, by tissue. */
+  readonly loads: Readonly<Record<string, number>>;
   /** When of the day it is done, as the patient reads it; such exercises stand first. Null where it does not matter. */
   readonly when: string | null;
   readonly evidence: Evidence;

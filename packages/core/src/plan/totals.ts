@@ -2,16 +2,13 @@ import { computeDose } from '../dose/dose.js';
 import { type Impact, impactOf, isRun } from '../dose/impact.js';
 import { relativeLoad } from '../dose/load.js';
 import type { ExerciseDefinition } from '../exercise/definition.js';
+import type { TissueDefinition } from '../exercise/tissue.js';
 import type { PerSide, Side } from '../quantity/side.js';
-import { ok, orThrow, refused, type Result } from '../result/result.js';
+import { ok, orThrow, type Result } from '../result/result.js';
 import { type Prescription, toDoseInput } from './prescription.js';
 import { prescriptionTime, type PrescriptionTime } from './timing.js';
 
 export interface PrescriptionTotals extends PrescriptionTime {
-  /** Relative load x tension seconds over a week, per side; null where the exercise has no estimate. */
-  readonly weekLoad: PerSide<number> | null;
-  /** In body weights, one repetition; null where there is no estimate. */
-  readonly relativeLoad: number | null;
   /** Landings on a foot and minutes of running in a week. */
   readonly weekImpact: Impact;
 }
@@ -26,9 +23,29 @@ const SLOW_RAISE_SECONDS = 6;
 /** A landing loads a leg at least as much as a slow raise on it does, however short it is. */
 const lands = (exercise: ExerciseDefinition): boolean => exercise.tags.includes('impact') && !isRun(exercise);
 
-/** Load of one repetition in body weights; null where there is no estimate. */
-function loadOfOne(p: Prescription, exercise: ExerciseDefinition, bodyMassKg: number): number | null {
+/** Time and impact of one prescription over a week. */
+export function prescriptionTotals(
+  p: Prescription,
+  exercise: ExerciseDefinition,
+): Result<PrescriptionTotals> {
+  const time = prescriptionTime(p, exercise);
+  if (!time.ok) return time;
+  const repetitions = p.sets * p.reps * p.timesPerDay * p.daysPerWeek;
+  return ok({ ...time.value, weekImpact: impactOfWork(p, exercise, repetitions) });
+}
+
+/** What one repetition puts on a tissue, in body weights; null where there is no estimate. */
+export function loadOfOne(
+  p: Prescription,
+  exercise: ExerciseDefinition,
+  tissue: Pick<TissueDefinition, 'key' | 'model'>,
+  bodyMassKg: number,
+): number | null {
   const addedKg = p.addedKg ?? 0;
+  if (tissue.model === 'weights') {
+    const own = exercise.loads[tissue.key];
+    return own === undefined ? null : (own * (bodyMassKg + addedKg)) / bodyMassKg;
+  }
   const of = (lever: { legs: 1 | 2; footPitchDeg: number }) =>
     orThrow(relativeLoad({ bodyMassKg, addedKg, ...lever })).relativeLoad;
   const own = exercise.load === null ? null : of(exercise.load);
@@ -36,27 +53,23 @@ function loadOfOne(p: Prescription, exercise: ExerciseDefinition, bodyMassKg: nu
   return own === null ? slow : Math.max(own, slow ?? 0);
 }
 
-/** Time, load and impact of one prescription over a week, for a person of this mass. */
-export function prescriptionTotals(
+/** A week's load of a tissue on each side: load of one repetition x seconds under it; null where there is no estimate. */
+export function weekLoadOf(
   p: Prescription,
   exercise: ExerciseDefinition,
+  tissue: Pick<TissueDefinition, 'key' | 'model'>,
   bodyMassKg: number,
-): Result<PrescriptionTotals> {
+): PerSide<number> | null {
   const dose = computeDose(toDoseInput(p, exercise));
-  const time = prescriptionTime(p, exercise);
-  if (!dose.ok) return refused(...dose.issues);
-  if (!time.ok) return time;
+  const load = loadOfOne(p, exercise, tissue, bodyMassKg);
+  if (!dose.ok || load === null) return null;
   const { tensionSecondsPerSide, repsPerSide } = dose.value;
-  const load = loadOfOne(p, exercise, bodyMassKg);
   const seconds = (side: Side) =>
     lands(exercise)
       ? Math.max(tensionSecondsPerSide[side], repsPerSide[side] * SLOW_RAISE_SECONDS)
       : tensionSecondsPerSide[side];
   const times = p.timesPerDay * p.daysPerWeek;
-  const weekLoad =
-    load === null ? null : { left: load * seconds('left') * times, right: load * seconds('right') * times };
-  const weekImpact = impactOfWork(p, exercise, p.sets * p.reps * times);
-  return ok({ ...time.value, weekLoad, relativeLoad: load, weekImpact });
+  return { left: load * seconds('left') * times, right: load * seconds('right') * times };
 }
 
 /** Seconds under tension of one repetition or hold: up, top hold and down, or the hold. */

@@ -18,13 +18,15 @@ const did = (planId: string | null, name = 'rise', day = '2026-03-02') => ({
   planId,
   exercises: [{ exercise: name, sets: 3, reps: 10, effort: 5 }],
 });
+const calf = { key: 'calf', model: 'heel-raise' } as const;
+const onLeft = { tissue: calf, affected: 'left', bodyMassKg: 80 } as const;
 const load = (logged: Parameters<typeof workDone>[0]) =>
-  loadOfWork(workDone(logged, plans, exerciseOf), 'left', 80)[0]?.load ?? 0;
+  loadOfWork(workDone(logged, plans, exerciseOf), onLeft)[0]?.load ?? 0;
 
 describe('what was done', () => {
   it('is read by the version it was done with, whatever came after', () => {
     expect(load([did('one')])).toBeLessThan(load([did('two')]));
-    expect(load([did('one')])).toBeCloseTo((weekLoadOn(light, rise, 'left', 80) ?? 0) / 3, 9);
+    expect(load([did('one')])).toBeCloseTo((weekLoadOn(light, rise, onLeft) ?? 0) / 3, 9);
   });
 
   it('takes the newest version that has it where its own does not, and leaves out what none has', () => {
@@ -45,9 +47,23 @@ describe('what was done', () => {
 
   it('counts the side that carries more where both are treated, and both where none is', () => {
     const left = { ...light, sides: 'left' as const };
-    expect(weekLoadOn(left, rise, 'both', 80)).toBe(weekLoadOn(left, rise, 'left', 80));
-    expect(weekLoadOn(left, rise, 'none', 80)).toBe(weekLoadOn(left, rise, 'left', 80));
-    expect(weekLoadOn(left, rise, 'right', 80)).toBe(0);
+    expect(weekLoadOn(left, rise, { ...onLeft, affected: 'both' })).toBe(
+      weekLoadOn(left, rise, { ...onLeft, affected: 'left' }),
+    );
+    expect(weekLoadOn(left, rise, { ...onLeft, affected: 'none' })).toBe(
+      weekLoadOn(left, rise, { ...onLeft, affected: 'left' }),
+    );
+    expect(weekLoadOn(left, rise, { ...onLeft, affected: 'right' })).toBe(0);
+  });
+
+  it('counts each tissue by what the exercise says of it, weight carried included; none where it says nothing', () => {
+    const knee = { tissue: { key: 'knee', model: 'weights' }, affected: 'left', bodyMassKg: 80 } as const;
+    const squat = exercise({ key: 'squat', load: null, loads: { knee: 0.5 } });
+    const plain = weekLoadOn(light, squat, knee) ?? 0;
+    expect(plain).toBeCloseTo(0.5 * 3 * 10 * 6 * 3, 9);
+    expect(weekLoadOn({ ...light, addedKg: 20 }, squat, knee)).toBeCloseTo(plain * 1.25, 9);
+    expect(weekLoadOn(light, squat, onLeft)).toBeNull();
+    expect(weekLoadOn(light, rise, knee)).toBeNull();
   });
 
   it('keeps landings and minutes of running apart, and minutes under tension by day', () => {

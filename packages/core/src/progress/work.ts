@@ -2,7 +2,8 @@ import { addImpact, type Impact, NO_IMPACT } from '../dose/impact.js';
 import type { ExerciseLoad } from '../dose/loadRise.js';
 import type { ExerciseDefinition } from '../exercise/definition.js';
 import type { Prescription } from '../plan/prescription.js';
-import { impactOfWork, prescriptionTotals, tensionSeconds } from '../plan/totals.js';
+import type { TissueDefinition } from '../exercise/tissue.js';
+import { impactOfWork, tensionSeconds, weekLoadOf } from '../plan/totals.js';
 import { addDays, type DayText } from '../quantity/day.js';
 import { type Affected, type Side, SIDES, treatedSides } from '../quantity/side.js';
 
@@ -75,31 +76,31 @@ const watched = (affected: Affected): readonly Side[] => {
   return sides.length === 0 ? SIDES : sides;
 };
 
+/** Whose load is estimated: which tissue, on which sides, of what mass. */
+export interface LoadOn {
+  readonly tissue: Pick<TissueDefinition, 'key' | 'model'>;
+  readonly affected: Affected;
+  readonly bodyMassKg: number;
+}
+
 /** Load of a week of a prescription on the side that carries more of those watched; null where there is no estimate. */
 export function weekLoadOn(
   item: Prescription,
   definition: ExerciseDefinition,
-  affected: Affected,
-  bodyMassKg: number,
+  { tissue, affected, bodyMassKg }: LoadOn,
 ): number | null {
-  const totals = prescriptionTotals(item, definition, bodyMassKg);
-  if (!totals.ok || totals.value.weekLoad === null) return null;
-  const { weekLoad } = totals.value;
-  return Math.max(...watched(affected).map((side) => weekLoad[side]));
+  const load = weekLoadOf(item, definition, tissue, bodyMassKg);
+  return load === null ? null : Math.max(...watched(affected).map((side) => load[side]));
 }
 
 /** Load actually done per exercise on the treated side, in the order first done. */
-export function loadOfWork(
-  work: readonly DoneWork[],
-  affected: Affected,
-  bodyMassKg: number,
-): ExerciseLoad[] {
+export function loadOfWork(work: readonly DoneWork[], on: LoadOn): ExerciseLoad[] {
   const keys = [...new Set(work.map((w) => w.exercise))];
   return keys.flatMap((exercise) => {
     const loads = work
       .filter((w) => w.exercise === exercise)
       .flatMap(({ item, definition, sets, reps }) => {
-        const week = weekLoadOn(item, definition, affected, bodyMassKg);
+        const week = weekLoadOn(item, definition, on);
         const share = (sets * reps) / (item.sets * item.reps);
         return week === null ? [] : [(week / (item.timesPerDay * item.daysPerWeek)) * share];
       });

@@ -72,6 +72,8 @@ export interface ProtocolDefinition {
   readonly lookAgainWeeks: number;
   readonly referWeeks: number;
   readonly schools: readonly School[];
+  /** Tissues whose load is counted, the most important first. */
+  readonly tissues: readonly string[];
   /** Measures drawn over time, the first first. */
   readonly charts: readonly string[];
   /** Someone unable to do this measure on a treated side starts no further than this stage; null where nothing says so. */
@@ -94,6 +96,7 @@ export const NO_PROTOCOL: ProtocolDefinition = {
   lookAgainWeeks: 6,
   referWeeks: 12,
   schools: [],
+  tissues: [],
   charts: [],
   unableAt: null,
   usually: '',

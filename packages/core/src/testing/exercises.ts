@@ -53,6 +53,7 @@ export const exercise = (over: Partial<ExerciseDefinition> = {}): ExerciseDefini
   loadKind: 'none',
   variants: [{ key: 'slow', name: 'Slower', how: 'Take twice as long down' }],
   load: { legs: 1, footPitchDeg: 0 },
+  loads: {},
   when: null,
   evidence: { statement: '', source: '', kind: 'convention', version: 1 },
   ...over,

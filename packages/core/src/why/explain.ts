@@ -11,6 +11,7 @@ import { shown } from '../quantity/statistics.js';
 import type { ExerciseDefinition } from '../exercise/definition.js';
 import { toDoseInput, type Prescription } from '../plan/prescription.js';
 import { computeDose } from '../dose/dose.js';
+import type { TissueDefinition } from '../exercise/tissue.js';
 import type { ExerciseLoad, LoadRise } from '../dose/loadRise.js';
 import type { CriterionPart } from '../progress/criteriaTypes.js';
 import type { PainSchool } from '../progress/painRule.js';
@@ -274,8 +275,9 @@ export function whySafety(triggered: TriggeredRule): Why {
   };
 }
 
-/** Opens up the week's load against the week before. */
+/** Opens up the week's load of a tissue against the week before. */
 export function whyLoad(
+  tissue: Pick<TissueDefinition, 'name' | 'unit' | 'source'>,
   rise: LoadRise,
   coming: readonly ExerciseLoad[],
   done: readonly ExerciseLoad[],
@@ -286,15 +288,15 @@ export function whyLoad(
   return {
     statement:
       rise.percent === null
-        ? `Load: no comparison, ${rise.reason ?? ''}`
-        : `Load ${rise.percent >= 0 ? '+' : ''}${shown(rise.percent, 0)} % on the last 7 days`,
+        ? `${tissue.name}: no comparison, ${rise.reason ?? ''}`
+        : `${tissue.name} ${rise.percent >= 0 ? '+' : ''}${shown(rise.percent, 0)} % on the last 7 days`,
     inputs: [
       ...coming.map((l) => ({ name: `Coming week, ${l.exercise}`, value: shown(l.load, 0) })),
       ...leftOut.map((name) => ({ name: name, value: 'no load estimate, left out' })),
     ],
-    rule: `Load = body weights in the calf tendon x seconds under tension, summed over the week on the treated side. A rise above ${limitPercent} % over what was done in the last 7 days warns. Relative, never a safe limit.`,
+    rule: `Load = ${tissue.unit} x seconds under tension, summed over the week on the treated side. A rise above ${limitPercent} % over what was done in the last 7 days warns. Relative, never a safe limit.`,
     arithmetic: [`coming week ${shown(total(coming), 0)}, last 7 days done ${shown(total(done), 0)}`],
-    source: 'Static lever model, modelling studies with wide ranges, recalled; the limit is convention',
+    source: `${tissue.source}; the limit is convention`,
     reviewKey: 'rule:load',
   };
 }

@@ -116,7 +116,7 @@ function Line({ line, most, course, content, stage, items, isNew, replace, error
             {shown((totals?.daySeconds ?? 0) / 60)}
             <span className="text-sm font-normal text-ink-2"> min</span>
           </Why>
-          <LoadSteps load={totals?.relativeLoad ?? null} most={most} />
+          <LoadSteps load={line.relativeLoad} most={most} />
         </div>
         {replace !== undefined && (
           <div className="mt-1 flex justify-end gap-3 text-sm">
@@ -224,7 +224,7 @@ function LoadSteps({ load, most }: { load: number | null; most: number }) {
       className="flex h-6 w-12 items-end gap-0.5"
       role="img"
       aria-label={`relative load ${shown(load)} body weights`}
-      title={`${shown(load)} body weights in the calf tendon`}
+      title={`${shown(load)} body weights`}
     >
       {Array.from({ length: BARS }, (_, i) => (
         <span

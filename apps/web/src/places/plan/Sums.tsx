@@ -2,7 +2,7 @@ import { type Impact, shown, whyLoad, whyMinutes } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
 import { tagList } from '../../parts/tagWords.js';
-import type { PlanModel } from './planModel.js';
+import type { PlanModel, TissueLoad } from './planModel.js';
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
@@ -54,10 +54,12 @@ export function Sums({ model, course, limit }: { model: PlanModel; course: Cours
           >{`${shown(model.minutesPerWeek, 0)} min a week`}</Why>
         </p>
       </section>
-      <section className="mt-5 border-t border-line pt-4">
-        <h3>Calf load on the treated side</h3>
-        <Load model={model} course={course} limit={limit} />
-      </section>
+      {model.loads.map((load) => (
+        <section key={load.tissue.key} className="mt-5 border-t border-line pt-4">
+          <h3>{`${load.tissue.name}, load on the treated side`}</h3>
+          <Load load={load} limit={limit} />
+        </section>
+      ))}
       <ImpactSum model={model} course={course} />
       <Acts course={course} />
     </>
@@ -112,9 +114,9 @@ function Acts({ course }: { course: CourseView }) {
   );
 }
 
-function Load({ model, course, limit }: { model: PlanModel; course: CourseView; limit: number }) {
-  const { rise } = model;
-  const why = () => whyLoad(rise, model.coming, course.loadDone, model.withoutEstimate, limit);
+function Load({ load, limit }: { load: TissueLoad; limit: number }) {
+  const { rise } = load;
+  const why = () => whyLoad(load.tissue, rise, load.coming, load.done, load.withoutEstimate, limit);
   if (rise.percent === null) {
     return (
       <p className="mt-1 text-sm text-ink-2">

@@ -19,6 +19,7 @@ const stage = content.protocols[0]?.stages[1] as Stage;
 const course = (tagsOff: string[] = [], more: object = {}) =>
   ({
     episode: { affected: 'left', bodyMassKg: 70, tagsOff: { left: tagsOff, right: tagsOff } },
+    protocol: content.protocols[0],
     loadDone: [],
     impactDone: { contacts: 0, runMinutes: 0 },
     loggedDays: 0,
@@ -46,6 +47,8 @@ const raise = () => {
   return line;
 };
 
+const calfOf = (m: ReturnType<typeof planModel>) => m.loads.find((l) => l.tissue.key === 'calf');
+
 describe('the sums beside a plan', () => {
   it('add up to the week, day by day', () => {
     const model = planModel(items, course(), content, stage);
@@ -55,17 +58,24 @@ describe('the sums beside a plan', () => {
 
   it('name the exercises without a load estimate instead of counting them as none', () => {
     const model = planModel(items, course(), content, stage);
-    expect(model.coming.map((c) => c.exercise)).toEqual(['Heel raise on two legs']);
-    expect(model.withoutEstimate).toHaveLength(items.length - 1);
+    expect(calfOf(model)?.coming.map((c) => c.exercise)).toEqual(['Heel raise on two legs']);
+    expect(calfOf(model)?.withoutEstimate).toHaveLength(items.length - 1);
+  });
+
+  it('keep a ledger of each tissue the protocol counts, in its order', () => {
+    const { loads } = planModel(items, course(), content, stage);
+    expect(loads.map((l) => l.tissue.key)).toEqual(content.protocols[0]?.tissues);
+    const sole = loads.find((l) => l.tissue.key === 'sole');
+    expect(sole?.coming.length).toBeGreaterThan(1);
   });
 
   it('warn of a rise above the stage’s limit over what was done, naming what did it', () => {
-    const [coming] = planModel(items, course(), content, stage).coming;
+    const [coming] = calfOf(planModel(items, course(), content, stage))?.coming ?? [];
     const done = {
-      loadDone: [{ exercise: 'raise-two-legs', load: (coming?.load ?? 0) / 1.5 }],
+      loadDone: [{ tissue: 'calf', exercise: 'raise-two-legs', load: (coming?.load ?? 0) / 1.5 }],
       loggedDays: 6,
     };
-    expect(planModel(items, course([], done), content, stage).rise).toMatchObject({
+    expect(calfOf(planModel(items, course([], done), content, stage))?.rise).toMatchObject({
       over: true,
       because: 'Heel raise on two legs',
       percent: expect.closeTo(50, 6),
@@ -92,7 +102,7 @@ describe('impact beside a plan', () => {
   it('a swap of raises for pogo never shows less load for each repetition', () => {
     const [hops, slow] = [week(pogo, 3), week(raises, 3)];
     const each = (m: typeof hops) =>
-      (m.coming[0]?.load ?? 0) /
+      (calfOf(m)?.coming[0]?.load ?? 0) /
       ((m.lines[0]?.item.reps ?? 1) *
         (m.lines[0]?.item.timesPerDay ?? 1) *
         (m.lines[0]?.item.daysPerWeek ?? 1));

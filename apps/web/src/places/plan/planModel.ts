@@ -14,6 +14,8 @@ import {
   secondsOn,
   sidesFor,
   stepRung,
+  type TissueDefinition,
+  loadOfOne,
   weekLoadOn,
   ASSUMED_MASS_KG,
   type Stage,
@@ -26,6 +28,17 @@ export interface PlanLine {
   readonly item: ComposedExercise;
   readonly exercise: ExerciseDefinition;
   readonly totals: PrescriptionTotals | null;
+  /** Of the tissue that the protocol watches first, in body weights; null where there is no estimate. */
+  readonly relativeLoad: number | null;
+}
+
+/** The coming week of one tissue against the last 7 days done. */
+export interface TissueLoad {
+  readonly tissue: TissueDefinition;
+  readonly coming: readonly ExerciseLoad[];
+  readonly done: readonly ExerciseLoad[];
+  readonly withoutEstimate: readonly string[];
+  readonly rise: LoadRise;
 }
 
 export interface PlanModel {
@@ -33,9 +46,8 @@ export interface PlanModel {
   readonly minutesPerDay: number;
   readonly minutesPerWeek: number;
   readonly week: readonly number[];
-  readonly coming: readonly ExerciseLoad[];
-  readonly withoutEstimate: readonly string[];
-  readonly rise: LoadRise;
+  /** Of each tissue the protocol counts. */
+  readonly loads: readonly TissueLoad[];
   /** Of the coming week. */
   readonly impact: Impact;
   readonly impactRise: ImpactRise;
@@ -50,23 +62,24 @@ export function planModel(
   stage: Stage,
 ): PlanModel {
   const mass = course.episode.bodyMassKg ?? ASSUMED_MASS_KG;
+  const tissues = course.protocol.tissues.flatMap((k) => content.tissues.find((t) => t.key === k) ?? []);
+  const [first] = tissues;
   const lines = items.flatMap((item): PlanLine[] => {
     const exercise = content.exercises.find((e) => e.key === item.exercise);
     if (exercise === undefined) return [];
-    const totals = prescriptionTotals(item, exercise, mass);
-    return [{ item, exercise, totals: totals.ok ? totals.value : null }];
-  });
-  const coming = lines.flatMap((l) => {
-    const load = weekLoadOn(l.item, l.exercise, course.episode.affected, mass);
-    return load === null ? [] : [{ exercise: l.exercise.name, load }];
+    const totals = prescriptionTotals(item, exercise);
+    return [
+      {
+        item,
+        exercise,
+        totals: totals.ok ? totals.value : null,
+        relativeLoad: first === undefined ? null : loadOfOne(item, exercise, first, mass),
+      },
+    ];
   });
   const times = lines.map((l) => ({
     daySeconds: l.totals?.daySeconds ?? 0,
     daysPerWeek: l.item.daysPerWeek,
-  }));
-  const done = course.loadDone.map((l) => ({
-    exercise: content.exercises.find((e) => e.key === l.exercise)?.name ?? l.exercise,
-    load: l.load,
   }));
   const impact = lines.map((l) => l.totals?.weekImpact ?? NO_IMPACT).reduce(addImpact, NO_IMPACT);
   const minutes = (seconds: number) => seconds / 60;
@@ -75,12 +88,36 @@ export function planModel(
     minutesPerDay: minutes(lines.reduce((sum, l) => sum + (l.totals?.daySeconds ?? 0), 0)),
     minutesPerWeek: minutes(lines.reduce((sum, l) => sum + (l.totals?.weekSeconds ?? 0), 0)),
     week: Array.from({ length: 7 }, (_, day) => minutes(secondsOn(times, day))),
-    coming,
-    withoutEstimate: lines.filter((l) => l.totals?.weekLoad == null).map((l) => l.exercise.name),
+    loads: tissues.map((tissue) => tissueLoad(tissue, lines, course, content, stage)),
     impact,
     impactRise: impactRise(impact, course.impactDone),
+    most: Math.max(0, ...lines.map((l) => l.relativeLoad ?? 0)),
+  };
+}
+
+function tissueLoad(
+  tissue: TissueDefinition,
+  lines: readonly PlanLine[],
+  course: CourseView,
+  content: ClinicContent,
+  stage: Stage,
+): TissueLoad {
+  const { affected, bodyMassKg } = course.episode;
+  const on = { tissue, affected, bodyMassKg: bodyMassKg ?? ASSUMED_MASS_KG };
+  const week = lines.map((l) => ({ name: l.exercise.name, load: weekLoadOn(l.item, l.exercise, on) }));
+  const coming = week.flatMap(({ name, load }) => (load === null ? [] : [{ exercise: name, load }]));
+  const done = course.loadDone
+    .filter((l) => l.tissue === tissue.key)
+    .map((l) => ({
+      exercise: content.exercises.find((e) => e.key === l.exercise)?.name ?? l.exercise,
+      load: l.load,
+    }));
+  return {
+    tissue,
+    coming,
+    done,
+    withoutEstimate: week.filter((w) => w.load === null).map((w) => w.name),
     rise: loadRise(coming, done, course.loggedDays, stage.loadRisePercent),
-    most: Math.max(0, ...lines.map((l) => l.totals?.relativeLoad ?? 0)),
   };
 }
 
