@@ -82,7 +82,7 @@ async function reads(database, url, signIn) {
   const cookie = signed.headers.get('set-cookie').split(';')[0];
   const get = async (path) => (await fetch(url + path, { headers: { cookie } })).text();
   const people = JSON.parse(await get('/api/people'));
-  const episode = people.find((p) => p.name === 'Marit Osgar').episode.id;
+  const episode = people.find((p) => p.name === 'Marit Osgar').episodes[0].id;
   const { clinic } = JSON.parse(await get('/api/session'));
   const client = new pg.Client({ connectionString: database.appUrl });
   await client.connect();

@@ -169,9 +169,10 @@ export const entry = (key: string, value: unknown, baseVersion = 0): object => (
   value,
 });
 
+const loaded = loadContent();
+
 /** Every safety question answered no, but for these. */
 export function safetyEntries(answers: Record<string, string> = {}): object[] {
-  const loaded = loadContent();
   if (!loaded.ok) throw new Error('content');
   return loaded.content.safetyQuestions.map((q) => entry(`safety.${q.key}`, answers[q.key] ?? 'no'));
 }

@@ -83,4 +83,9 @@ export class EpisodePatch {
   @Min(3, { message: 'At least 3 minutes a day' })
   @IsInt({ message: 'A whole number of minutes' })
   minutesPerDay?: number;
+
+  /** Closed when it is treated no more; it can be opened again. */
+  @IsOptional()
+  @IsIn(['open', 'closed'], { message: 'must be open or closed' })
+  status?: 'open' | 'closed';
 }

@@ -28,6 +28,8 @@ export type {
   DayView,
   DecisionView,
   EntryView,
+  ComplaintView,
+  EpisodeSummary,
   EpisodeView,
   HomeEntryView,
   HomeView,

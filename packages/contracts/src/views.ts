@@ -15,6 +15,7 @@ import type {
   Morning,
   PainSchool,
   PatientExercise,
+  PatientPlan,
   PerSide,
   ProtocolDefinition,
   ReviewResult,
@@ -60,6 +61,19 @@ export interface SessionView {
   readonly devicesUrl: string | null;
 }
 
+/** A complaint of a person, as far as a list shows it. */
+export interface EpisodeSummary {
+  readonly id: string;
+  readonly condition: string;
+  readonly affected: Affected;
+  readonly stage: string | null;
+  /** In the protocol version the episode is on; null before there is a stage. */
+  readonly stageName: string | null;
+  readonly startedAt: string;
+  readonly status: 'open' | 'closed';
+  readonly version: number;
+}
+
 export interface PersonRow {
   readonly id: string;
   readonly name: string;
@@ -67,15 +81,8 @@ export interface PersonRow {
   readonly occupation: string;
   readonly sex: Sex | null;
   readonly version: number;
-  readonly episode: {
-    readonly id: string;
-    readonly condition: string;
-    readonly affected: Affected;
-    readonly stage: string | null;
-    readonly stageSince: string | null;
-    readonly startedAt: string;
-    readonly status: string;
-  } | null;
+  /** The newest first. */
+  readonly episodes: readonly EpisodeSummary[];
 }
 
 export type PersonView = PersonRow;
@@ -140,6 +147,23 @@ export interface PlanView {
   readonly givenBy: string | null;
 }
 
+/** Another open complaint of the same person: what it blocks counts here too. */
+export interface ComplaintView {
+  readonly episodeId: string;
+  readonly condition: string;
+  readonly affected: Affected;
+  /** Name of its stage; null before there is one. */
+  readonly stage: string | null;
+  /** Open signs of it that let nothing be given here either, in words. */
+  readonly blocks: readonly string[];
+  /** Grades of stop signs reported at home for it that are still open. */
+  readonly openGrades: readonly string[];
+  /** Every stop sign ever reported for it. */
+  readonly stopIds: readonly string[];
+  /** What was given for it and still stands; null where nothing was. */
+  readonly plan: PatientPlan | null;
+}
+
 export interface EpisodeView {
   readonly id: string;
   readonly person: {
@@ -180,6 +204,12 @@ export interface EpisodeView {
     readonly grade: string;
     readonly sign: string;
   }[];
+  /** Other open complaints of this person. */
+  readonly elsewhere: readonly ComplaintView[];
+  /** Why what was given is held back now: open signs, here or in another complaint. */
+  readonly heldBack: readonly string[];
+  /** Why nothing can be prescribed now, answers still missing included; empty when something can. */
+  readonly notPrescribed: readonly string[];
   readonly plan: PlanView | null;
   readonly draft: PlanView | null;
   /** Exercises taught in the room, the first first. */
@@ -247,6 +277,10 @@ export interface HomeEntryView {
 }
 
 export interface HomeView {
+  /** The complaints of the person whose link is open, this one among them. */
+  readonly complaints: readonly { readonly episodeId: string; readonly name: string }[];
+  /** Stop signs of all its complaints that the clinic knows of; another one on the phone locks it. */
+  readonly knownStops: readonly string[];
   /** What waits on a phone is kept and sent under the episode it was logged for. */
   readonly episodeId: string;
   readonly firstName: string;

@@ -147,6 +147,7 @@ export {
   canOverride,
   limitsStand,
   type Closure,
+  blocksOn,
   evaluateSafety,
   exercisesLeft,
   type SafetyActs,

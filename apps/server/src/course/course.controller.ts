@@ -126,7 +126,7 @@ export class CourseController {
     steps: Assessed['doseSteps'],
   ): Promise<void> {
     const moved = await this.reader.read(tx, record.row.id);
-    if (this.drafts.reasonsAgainst(moved).length > 0) return;
+    if (moved.view.notPrescribed.length > 0) return;
     await this.drafts.write(tx, me, moved, {
       id: randomUUID(),
       stage,

@@ -143,7 +143,8 @@ export class Assessment {
       (s) => `${s.rule.title}${s.side === 'none' ? '' : `, ${s.side}`}: ${s.rule.action}`,
     );
     const reported = openStops.map(reportedText);
-    return [...reported, ...rules];
+    const elsewhere = record.view.elsewhere.flatMap((c) => c.blocks);
+    return [...reported, ...rules, ...elsewhere];
   }
 
   private stepsOn(record: EpisodeRecord, home: HomeFacts, work: readonly DoneWork[]): DoseStepsOn {

@@ -1,36 +1,47 @@
 import { Injectable } from '@nestjs/common';
 import {
   type AmendmentView,
-  episodeSafety,
+  type ComplaintView,
+  daysSinceOnset,
+  entriesOf,
   type EntryView,
+  episodeSafety,
   type EpisodeView,
   type HomeEntryView,
-  type PlanView,
-  daysSinceOnset,
+  lastFaults,
   newestEntries,
-  entriesOf,
+  type PlanView,
   readingsOf,
   reasonOnVisits,
+  reportedText,
   type StopPayload,
   type TaughtView,
   type VisitView,
 } from '@heathstep/contracts';
 import {
+  type Affected,
+  ageProblem,
+  blocksOn,
   BODY_MASS,
   type ComposedExercise,
   daysBetween,
   type LeftOut,
+  localDay,
   lostStage,
   type MeasureDefinition,
   openSigns,
+  patientPlan,
+  type PerSide,
   type ProtocolDefinition,
   type Reasoning,
+  type Side,
+  signText,
   type Stage,
   stageOf,
+  type Tag,
   withHeld,
-  localDay,
 } from '@heathstep/core';
-import { ageOn } from '../clock.js';
+import { ageOn, Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import type { Library } from '../content/library.js';
 import { notFound } from '../http/problem.js';
@@ -85,6 +96,64 @@ export interface EpisodeRecord {
   readonly protocol: ProtocolDefinition;
 }
 
+/** What a complaint means for another of the same person. */
+function complaintFor(record: EpisodeRecord, affected: Affected): ComplaintView {
+  const { view, library } = record;
+  const blocks = (view.safety?.triggered ?? []).filter((t) => blocksOn(t, affected)).map(signText);
+  return {
+    episodeId: view.id,
+    condition: view.condition,
+    affected: view.affected,
+    stage: stageOf(record.protocol, view.stage)?.name ?? null,
+    blocks: [...view.openStops.map(reportedText), ...blocks],
+    openGrades: view.openStops.map((s) => s.grade),
+    stopIds: record.home.filter((e) => e.kind === 'stop').map((e) => e.id),
+    plan:
+      view.plan === null
+        ? null
+        : patientPlan({
+            items: view.plan.items,
+            exerciseOf: (key) => library.exercise(key),
+            stage: view.plan.madeOf,
+            schools: view.schools,
+            tagsOff: view.tagsOff,
+            seenFaults: (exercise) => lastFaults(view.taught, exercise),
+          }),
+  };
+}
+
+const bothOff = (all: readonly PerSide<readonly Tag[]>[]): PerSide<readonly Tag[]> => {
+  const on = (side: Side) => [...new Set(all.flatMap((off) => off[side]))];
+  return { left: on('left'), right: on('right') };
+};
+
+/** The safety of one complaint binds all: what any of them switches off is off, and what blocks one can block another. */
+function bound(record: EpisodeRecord, others: readonly EpisodeRecord[]): EpisodeRecord {
+  const { view, protocol } = record;
+  const tagsOff = bothOff([view.tagsOff, ...others.map((o) => o.view.tagsOff)]);
+  // Exercises of the other plan are held back by what this complaint says as well.
+  const elsewhere = others.map((o) =>
+    complaintFor({ ...o, view: { ...o.view, tagsOff: bothOff([tagsOff, o.view.tagsOff]) } }, view.affected),
+  );
+  const { safety, person } = view;
+  const age = ageProblem(protocol, person.ageYears);
+  const reported = [...view.openStops.map(reportedText), ...elsewhere.flatMap((c) => c.blocks)];
+  return {
+    ...record,
+    view: {
+      ...view,
+      tagsOff,
+      elsewhere,
+      heldBack: [...reported, ...(safety?.blocking ?? []).map(signText)],
+      notPrescribed: [
+        ...reported,
+        ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
+        ...(age === null ? [] : [age]),
+      ],
+    },
+  };
+}
+
 interface EntryRow {
   visit_id: string;
   key: string;
@@ -106,9 +175,31 @@ interface AmendedRow {
 
 @Injectable()
 export class EpisodeReader {
-  constructor(private readonly content: Content) {}
+  constructor(
+    private readonly content: Content,
+    private readonly clock: Clock,
+  ) {}
 
+  /** An episode with what other open complaints of the same person mean for it. */
   async read(tx: Tx, id: string): Promise<EpisodeRecord> {
+    const record = await this.alone(tx, id);
+    const ids = await this.openOf(tx, record.row.personId);
+    const others: EpisodeRecord[] = [];
+    for (const other of ids) if (other !== id) others.push(await this.alone(tx, other));
+    return bound(record, others);
+  }
+
+  /** Open episodes of a person, the oldest first. */
+  async openOf(tx: Tx, personId: string): Promise<string[]> {
+    const rows = await tx.find(EpisodeRow, {
+      where: { personId, status: 'open' },
+      order: { startedAt: 'ASC', id: 'ASC' },
+      select: { id: true },
+    });
+    return rows.map((r) => r.id);
+  }
+
+  private async alone(tx: Tx, id: string): Promise<EpisodeRecord> {
     const row = await tx.findOneBy(EpisodeRow, { id });
     if (row === null) throw notFound();
     const person = await tx.findOneByOrFail(Person, { id: row.personId });
@@ -124,10 +215,13 @@ export class EpisodeReader {
     const library = await this.content.libraryFor(tx);
     const spans = await tx.find(StageSpanRow, { where: { episodeId: id }, order: { since: 'ASC' } });
     const closures = await this.closures(tx, id);
-    const link = (
-      await tx.find(HomeLink, { where: { episodeId: id }, order: { createdAt: 'DESC' }, take: 1 })
-    )[0];
-    const today = localDay(new Date(), clinic.timeZone);
+    const link = await tx
+      .createQueryBuilder(HomeLink, 'l')
+      .innerJoin(EpisodeRow, 'e', 'e.id = l.episodeId')
+      .where('e.personId = :person', { person: row.personId })
+      .orderBy('l.createdAt', 'DESC')
+      .getOne();
+    const today = localDay(this.clock.now(), clinic.timeZone);
     const ageYears = ageOn(person.birthDate, today);
     const ruleClosures = closures
       .filter((c) => c.subject.startsWith('rule:'))
@@ -193,11 +287,14 @@ export class EpisodeReader {
           grade: (e.payload as StopPayload).grade,
           sign: (e.payload as StopPayload).sign,
         })),
+      elsewhere: [],
+      heldBack: [],
+      notPrescribed: [],
       plan: [...plans].reverse().find((p) => p.status === 'given') ?? null,
       draft: plans.find((p) => p.status === 'draft') ?? null,
       taught: await this.taught(tx, id),
       homeLink:
-        link === undefined || link.revokedAt !== null
+        link === null || link.revokedAt !== null
           ? null
           : {
               createdAt: link.createdAt.toISOString(),

@@ -1,4 +1,4 @@
-import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Res } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import type { Response } from 'express';
 import { randomUUID } from 'node:crypto';
@@ -12,6 +12,7 @@ import {
   stoppedText,
 } from '@heathstep/contracts';
 import {
+  type Affected,
   addDays,
   askedIn,
   homeFacts,
@@ -66,10 +67,7 @@ export class HomeController {
       if (episode === null) throw notFound();
       const [token, code, now] = [linkToken(), linkCode(), this.clock.now()];
       const expiresAt = new Date(now.getTime() + LINK_DAYS * 86_400_000);
-      await tx.query('UPDATE home_link SET revoked_at = $1 WHERE episode_id = $2 AND revoked_at IS NULL', [
-        now,
-        episodeId,
-      ]);
+      await this.revokeAll(tx, episode.personId, now);
       await tx.insert(HomeLink, {
         id: randomUUID(),
         clinicId: me.clinicId,
@@ -95,12 +93,18 @@ export class HomeController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const episode = await tx.findOneBy(EpisodeRow, { id: episodeId });
       if (episode === null) throw notFound();
-      await tx.query('UPDATE home_link SET revoked_at = $1 WHERE episode_id = $2 AND revoked_at IS NULL', [
-        this.clock.now(),
-        episodeId,
-      ]);
+      await this.revokeAll(tx, episode.personId, this.clock.now());
       await audit(tx, me, 'revoke', 'home link', episode.personId);
     });
+  }
+
+  /** A person has one link, whichever complaint it was made from. */
+  private revokeAll(tx: Tx, personId: string, at: Date): Promise<unknown> {
+    return tx.query(
+      `UPDATE home_link SET revoked_at = $1 WHERE revoked_at IS NULL
+          AND episode_id IN (SELECT id FROM episode WHERE person_id = $2)`,
+      [at, personId],
+    );
   }
 
   /** Opens a link with its code. Five wrong codes lock it. */
@@ -166,29 +170,40 @@ export class HomeController {
     return { ok: true };
   }
 
+  /** What is to be done at home for one of the person's open complaints; the first where none is named. */
   @Open('home')
   @Get('home/today')
-  today(@Me() me: AtHome): Promise<HomeView> {
+  today(@Me() me: AtHome, @Query('episode') wanted?: string): Promise<HomeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const record = await this.reader.read(tx, me.episodeId);
+      const open = await this.complaints(tx, me);
+      const record = await this.reader.read(tx, open.find((id) => id === wanted) ?? open[0] ?? me.episodeId);
       await audit(tx, me, 'read', 'home', record.row.personId);
       return this.view(record);
     });
+  }
+
+  /** Episodes that a link opens: the open complaints of its person, the one it was made from first. */
+  private async complaints(tx: Tx, me: AtHome): Promise<string[]> {
+    const own = await tx.findOneBy(EpisodeRow, { id: me.episodeId });
+    if (own === null) throw notFound();
+    const open = await this.reader.openOf(tx, own.personId);
+    return [...open.filter((id) => id === me.episodeId), ...open.filter((id) => id !== me.episodeId)];
   }
 
   /** Saves or corrects a log entry. The same id and version again changes nothing; a correction is a new version within 48 hours. */
   @Open('home')
   @Put('home/entries')
   save(@Me() me: AtHome, @Body() body: HomeEntryBody): Promise<HomeEntryView> {
-    if (body.episodeId !== undefined && body.episodeId !== me.episodeId)
-      throw new ProblemError(401, 'This was logged under another link', {
-        detail: 'It waits until their link is opened again',
-      });
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const record = await this.reader.read(tx, me.episodeId);
+      const episodeId = body.episodeId ?? me.episodeId;
+      if (body.episodeId !== undefined && !(await this.complaints(tx, me)).includes(body.episodeId))
+        throw new ProblemError(401, 'This was logged under another link', {
+          detail: 'It waits until their link is opened again',
+        });
+      const record = await this.reader.read(tx, episodeId);
       checkPayload(body, homeQuestions(record.protocol));
       const versions = await tx.find(HomeEntry, { where: { id: body.id }, order: { version: 'ASC' } });
-      if (versions.some((v) => v.episodeId !== me.episodeId)) throw notFound();
+      if (versions.some((v) => v.episodeId !== episodeId)) throw notFound();
       if (versions.every((v) => v.version !== body.version)) {
         await this.insert(tx, me, record, body, versions);
         await audit(
@@ -199,7 +214,7 @@ export class HomeController {
           record.row.personId,
         );
       }
-      const now = (await this.reader.home(tx, me.episodeId)).find((e) => e.id === body.id);
+      const now = (await this.reader.home(tx, episodeId)).find((e) => e.id === body.id);
       if (now === undefined) throw notFound();
       return now;
     });
@@ -230,7 +245,7 @@ export class HomeController {
       id: body.id,
       version: body.version,
       clinicId: me.clinicId,
-      episodeId: me.episodeId,
+      episodeId: record.row.id,
       planId: first?.planId ?? planOf(record, body),
       kind: body.kind,
       day: body.day,
@@ -255,17 +270,22 @@ export class HomeController {
     if (body.kind === 'session' && record.view.plan === null) throw refusedNow('There is no plan yet');
   }
 
+  /** A complaint as its patient says it: your left heel. */
+  private placeOf(c: { readonly condition: string; readonly affected: Affected }): string {
+    const place = this.content.bundle.pathways.find((p) => p.key === c.condition)?.place;
+    if (place === undefined) return '';
+    return c.affected === 'both' ? `your ${place.both}` : `your ${c.affected} ${place.one}`;
+  }
+
   private view(record: EpisodeRecord): HomeView {
     const { view, clinic, home, library } = record;
     const stage = view.plan?.madeOf ?? stageOf(record.protocol, view.stage);
     // An open sign stops the phone whether or not other answers are still missing.
-    const blocked = (view.safety?.blocking.length ?? 0) > 0;
+    const blocked = view.heldBack.length > 0;
+    const grades = [...view.openStops.map((s) => s.grade), ...view.elsewhere.flatMap((c) => c.openGrades)];
     const stopped =
-      view.openStops.length > 0
-        ? stoppedText(
-            view.openStops.map((s) => s.grade),
-            clinic.emergencyNumber,
-          )
+      grades.length > 0
+        ? stoppedText(grades, clinic.emergencyNumber)
         : blocked
           ? 'Your clinic wants to speak with you before you go on.'
           : null;
@@ -288,6 +308,14 @@ export class HomeController {
     const from = addDays(view.today, -DAYS_SHOWN);
     const questions = homeQuestions(record.protocol);
     return {
+      knownStops: [
+        ...home.filter((e) => e.kind === 'stop').map((e) => e.id),
+        ...view.elsewhere.flatMap((c) => c.stopIds),
+      ],
+      complaints: [view, ...view.elsewhere.map((c) => ({ ...c, id: c.episodeId }))].map((c) => ({
+        episodeId: c.id,
+        name: this.placeOf(c),
+      })),
       episodeId: view.id,
       firstName: view.person.name.split(/\s+/)[0] ?? '',
       clinic: { name: clinic.name, phone: clinic.phone, emergencyNumber: clinic.emergencyNumber },

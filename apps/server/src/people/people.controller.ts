@@ -1,12 +1,15 @@
 import { Body, Controller, Get, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
-import { PersonBody, PersonPatch, type PersonRow } from '@heathstep/contracts';
+import { type EpisodeSummary, PersonBody, PersonPatch, type PersonRow } from '@heathstep/contracts';
+import { stageOf } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
+import { Clock } from '../clock.js';
+import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { EpisodeRow, Person } from '../persistence/entities.js';
 
-function row(person: Person, episode: EpisodeRow | undefined): PersonRow {
+function row(person: Person, episodes: readonly EpisodeSummary[] = []): PersonRow {
   return {
     id: person.id,
     name: person.name,
@@ -14,29 +17,8 @@ function row(person: Person, episode: EpisodeRow | undefined): PersonRow {
     occupation: person.occupation,
     sex: person.sex,
     version: person.version,
-    episode:
-      episode === undefined
-        ? null
-        : {
-            id: episode.id,
-            condition: episode.condition,
-            affected: episode.affected,
-            stage: episode.stage,
-            stageSince: episode.stageSince?.toISOString() ?? null,
-            startedAt: episode.startedAt.toISOString(),
-            status: episode.status,
-          },
+    episodes,
   };
-}
-
-async function episodesOf(tx: Tx, ids: readonly string[]): Promise<Map<string, EpisodeRow>> {
-  if (ids.length === 0) return new Map();
-  const episodes = await tx
-    .createQueryBuilder(EpisodeRow, 'e')
-    .where('e.personId IN (:...ids)', { ids })
-    .orderBy('e.startedAt', 'ASC')
-    .getMany();
-  return new Map(episodes.map((e) => [e.personId, e]));
 }
 
 const MOST_LISTED = 200;
@@ -50,7 +32,38 @@ function refuseFutureBirth(birthDate: string | null | undefined): void {
 
 @Controller('api/people')
 export class PeopleController {
-  constructor(private readonly db: Db) {}
+  constructor(
+    private readonly db: Db,
+    private readonly content: Content,
+    private readonly clock: Clock,
+  ) {}
+
+  /** Complaints by person, the newest first. */
+  private async episodesOf(tx: Tx, ids: readonly string[]): Promise<Map<string, EpisodeSummary[]>> {
+    const of = new Map<string, EpisodeSummary[]>();
+    if (ids.length === 0) return of;
+    const protocols = await this.content.protocolsFor(tx);
+    const episodes = await tx
+      .createQueryBuilder(EpisodeRow, 'e')
+      .where('e.personId IN (:...ids)', { ids })
+      .orderBy('e.startedAt', 'DESC')
+      .getMany();
+    for (const e of episodes)
+      of.set(e.personId, [
+        ...(of.get(e.personId) ?? []),
+        {
+          id: e.id,
+          condition: e.condition,
+          affected: e.affected,
+          stage: e.stage,
+          stageName: stageOf(protocols.on(e), e.stage)?.name ?? e.stage,
+          startedAt: e.startedAt.toISOString(),
+          status: e.status === 'closed' ? 'closed' : 'open',
+          version: e.version,
+        },
+      ]);
+    return of;
+  }
 
   @Get()
   list(@Me() me: SignedIn, @Query('q') q?: string): Promise<PersonRow[]> {
@@ -60,7 +73,7 @@ export class PeopleController {
       if (wanted !== '')
         query.where('p.name ILIKE :like', { like: `%${wanted.replace(/[\\%_]/g, '\\$&')}%` });
       const people = await query.getMany();
-      const episodes = await episodesOf(
+      const episodes = await this.episodesOf(
         tx,
         people.map((p) => p.id),
       );
@@ -85,7 +98,7 @@ export class PeopleController {
           name: body.name.trim(),
           clinicId: me.clinicId,
           version: 1,
-          createdAt: new Date(),
+          createdAt: this.clock.now(),
         })
         .orIgnore()
         .returning('id')
@@ -93,7 +106,7 @@ export class PeopleController {
       const person = await tx.findOneBy(Person, { id: body.id });
       if (person === null) throw notFound();
       if ((inserted.raw as unknown[]).length > 0) await audit(tx, me, 'create', 'person', person.id);
-      return row(person, undefined);
+      return row(person);
     });
   }
 
@@ -103,7 +116,7 @@ export class PeopleController {
       const person = await tx.findOneBy(Person, { id });
       if (person === null) throw notFound();
       await audit(tx, me, 'read', 'person', id);
-      return row(person, (await episodesOf(tx, [id])).get(id));
+      return row(person, (await this.episodesOf(tx, [id])).get(id));
     });
   }
 
@@ -116,11 +129,11 @@ export class PeopleController {
       const result = await tx.update(Person, { id, version }, { ...known, version: version + 1 });
       const person = await tx.findOneBy(Person, { id });
       if (person === null) throw notFound();
-      const episode = (await episodesOf(tx, [id])).get(id);
+      const episodes = (await this.episodesOf(tx, [id])).get(id);
       if (result.affected !== 1)
-        throw conflict('Someone changed this person while you were editing', row(person, episode));
+        throw conflict('Someone changed this person while you were editing', row(person, episodes));
       await audit(tx, me, 'change', 'person', id);
-      return row(person, episode);
+      return row(person, episodes);
     });
   }
 }

@@ -1,8 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
-import { reportedText } from '@heathstep/contracts';
 import {
-  ageProblem,
   applyStep,
   type ComposedExercise,
   composePlan,
@@ -91,6 +89,7 @@ export class PlanDrafts {
         supervised: view.safety?.supervised ?? { left: [], right: [] },
         drivers: assessed.drivers,
         now: assessed.now,
+        elsewhere: view.elsewhere.flatMap((c) => c.plan?.exercises.map((e) => e.key) ?? []),
       },
       (key) => record.measures.find((m) => m.key === key),
     );
@@ -127,19 +126,8 @@ export class PlanDrafts {
     });
   }
 
-  /** Why nothing can be prescribed now; none when it can. */
-  reasonsAgainst(record: EpisodeRecord): string[] {
-    const { safety, openStops, person } = record.view;
-    const age = ageProblem(record.protocol, person.ageYears);
-    return [
-      ...(age === null ? [] : [age]),
-      ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
-      ...openStops.map(reportedText),
-    ];
-  }
-
   requirePrescribing(record: EpisodeRecord): void {
-    const reasons = this.reasonsAgainst(record);
+    const reasons = record.view.notPrescribed;
     if (reasons.length > 0)
       throw refusedNow(
         'Nothing can be prescribed yet',

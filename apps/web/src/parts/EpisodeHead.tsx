@@ -2,6 +2,8 @@ import { NavLink } from 'react-router';
 import type { EpisodeView } from '@heathstep/contracts';
 import type { SafetyState } from '@heathstep/core';
 import type { ReactNode } from 'react';
+import { useContent } from '../api/queries.js';
+import { complaintName } from './complaints.js';
 import { OpenStops } from './OpenStops.js';
 
 const TABS = [
@@ -45,6 +47,7 @@ export function EpisodeHead({
             </span>
           </p>
         </div>
+        <Others episode={episode} />
         <div className="min-w-0 flex-1">{children}</div>
         <nav aria-label="Places of this episode" className="flex gap-5">
           {TABS.map(([path, name]) => (
@@ -61,5 +64,27 @@ export function EpisodeHead({
         </nav>
       </div>
     </>
+  );
+}
+
+/** The way to the person's other complaints, and to another one. */
+function Others({ episode }: { episode: EpisodeView }) {
+  const content = useContent();
+  const pathways = content.data?.pathways ?? [];
+  return (
+    <nav aria-label="Complaints" className="flex flex-wrap items-center gap-x-4 text-sm">
+      {episode.elsewhere.map((c) => (
+        <NavLink
+          key={c.episodeId}
+          to={`/episodes/${c.episodeId}/course`}
+          className="text-action min-h-9 py-2"
+        >
+          {complaintName(c, pathways)}
+        </NavLink>
+      ))}
+      <NavLink to={`/people/${episode.person.id}?all`} className="text-action min-h-9 py-2">
+        {episode.elsewhere.length === 0 ? 'Another complaint' : 'All'}
+      </NavLink>
+    </nav>
   );
 }

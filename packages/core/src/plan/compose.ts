@@ -23,6 +23,8 @@ export interface ComposeInput {
   readonly supervised?: PerSide<readonly Tag[]>;
   readonly drivers: readonly { readonly key: string; readonly because: string }[];
   readonly now: string;
+  /** Exercises the person is given for another complaint: none is given twice. */
+  readonly elsewhere?: readonly string[];
   /** 5 at home by default. */
   readonly maxExercises?: number;
 }
@@ -117,6 +119,10 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
     const start = startRung(slot, input, lookup);
     for (const e of candidates(slot, start.exercise, input.exercises)) {
       if (chosen.some((c) => c.exercise === e.key)) continue;
+      if (input.elsewhere?.includes(e.key) === true) {
+        left.push({ exercise: e.key, why: 'given for the other complaint already' });
+        break;
+      }
       const full = prescribe(e, {
         slot: slot.key,
         sideRule: slot.sideRule,

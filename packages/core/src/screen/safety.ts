@@ -126,6 +126,13 @@ const ofPerson = (t: TriggeredRule): boolean =>
 
 const reaches = (t: TriggeredRule, side: Side): boolean => ofPerson(t) || t.side === side;
 
+/** Whether an open rule lets nothing be given for a complaint on these sides. */
+export function blocksOn(t: TriggeredRule, affected: Affected): boolean {
+  if (t.status !== 'open' || t.off !== 'everything') return false;
+  const treated = treatedSides(affected);
+  return ofPerson(t) || treated.length === 0 || t.side === 'none' || treated.includes(t.side);
+}
+
 function tagsOn(open: readonly TriggeredRule[], of: (t: TriggeredRule) => readonly Tag[]): PerSide<Tag[]> {
   const on = (side: Side): Tag[] => {
     const all = new Set(open.filter((t) => reaches(t, side)).flatMap((t) => [...of(t)]));
@@ -184,12 +191,7 @@ export function evaluateSafety(input: SafetyInput): SafetyState {
   const unanswered = questions.filter((q) => !isAnswered(q.key)).map((q) => q.key);
   const triggered = triggeredRules(input, asked);
   const open = triggered.filter((t) => t.status === 'open');
-  const treated = treatedSides(input.affected);
-  const blocking = open.filter(
-    (t) =>
-      t.off === 'everything' &&
-      (ofPerson(t) || treated.length === 0 || t.side === 'none' || treated.includes(t.side)),
-  );
+  const blocking = open.filter((t) => blocksOn(t, input.affected));
   const missing = unanswered.length;
   return {
     asked: questions.map((q) => q.key),

@@ -1,12 +1,19 @@
 import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Link, useParams } from 'react-router';
-import { type PatientExercise, patientPlan, stricterSchool } from '@heathstep/core';
+import {
+  type FigureDefinition,
+  type PatientExercise,
+  patientPlan,
+  type PatientPlan,
+  stricterSchool,
+} from '@heathstep/core';
 import { lastFaults } from '@heathstep/contracts';
 import { ALL_RIGHT } from '../../parts/painWords.js';
 import { asSentence, signsOf } from '../../parts/stopSigns.js';
-import { Blocked, whyHeldBack } from '../plan/Blocked.js';
+import { Blocked } from '../plan/Blocked.js';
 import { useContent, useCourse, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
+import { complaintName } from '../../parts/complaints.js';
 import { fullDay } from '../../parts/dates.js';
 
 /** The plan on paper: one to two pages in large type, in the second person. */
@@ -25,7 +32,7 @@ export function Handout() {
   }
   const { episode } = course.data;
   const { plan } = episode;
-  const held = whyHeldBack(course.data);
+  const held = episode.heldBack;
   if (plan !== null && held.length > 0) {
     return (
       <main className="mx-auto max-w-xl px-6 py-16">
@@ -80,52 +87,21 @@ export function Handout() {
           {`Version ${plan.number}, ${plan.givenAt === null ? '' : fullDay(plan.givenAt)}`}
         </p>
       </header>
-      <ol className="mt-2">
-        {patient.exercises.map((exercise, i) => {
-          const figure = content.data.figures.find((f) => f.exercise === exercise.key);
-          return (
-            <li
-              key={exercise.key}
-              className="grid grid-cols-[2rem_8rem_1fr] gap-x-2 break-inside-avoid border-b border-line py-2.5"
-            >
-              <span className="font-head text-2xl font-semibold">{i + 1}</span>
-              <span>
-                {figure !== undefined && (
-                  <Figure
-                    figure={figure}
-                    side={drawnSide(exercise.item.sides)}
-                    label={`${exercise.name}, drawn`}
-                    className="h-28 w-32"
-                  />
-                )}
-              </span>
-              <div>
-                <h2>{exercise.name}</h2>
-                <p className="text-lg font-semibold print:text-[13.5pt]">{exercise.dose}</p>
-                <p>{exercise.steps.join('. ')}.</p>
-                <p>
-                  <b>You should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
-                </p>
-                <Cue exercise={exercise} />
-                {exercise.needs.length > 0 && (
-                  <p>
-                    <b>You need:</b> {exercise.needs.join(', ')}.
-                  </p>
-                )}
-              </div>
-            </li>
-          );
-        })}
-      </ol>
-      {patient.beside.length > 0 && (
-        <section className="mt-3 break-inside-avoid">
-          <h2>Beside the exercises</h2>
-          <ul className="list-disc pl-6">
-            {patient.beside.map((a) => (
-              <li key={a.key}>{a.text}.</li>
-            ))}
-          </ul>
-        </section>
+      <Exercises plan={patient} figures={content.data.figures} />
+      <BesideThem plan={patient} />
+      {episode.elsewhere.map(
+        (c) =>
+          c.plan !== null &&
+          c.blocks.length === 0 && (
+            <section key={c.episodeId} className="mt-5">
+              <h2 className="border-b-2 border-ink pb-1 text-2xl">
+                {complaintName(c, content.data.pathways)}
+              </h2>
+              <p>{c.plan.purpose}.</p>
+              <Exercises plan={c.plan} figures={content.data.figures} />
+              <BesideThem plan={c.plan} />
+            </section>
+          ),
       )}
       <section className="mt-3 grid grid-cols-2 gap-6 break-inside-avoid">
         <div>
@@ -155,6 +131,69 @@ export function Handout() {
         {course.data.protocol.usually === '' ? '' : ` ${course.data.protocol.usually}.`}
       </p>
     </main>
+  );
+}
+
+/** The exercises of one plan, drawn and in words. */
+function Exercises({
+  plan,
+  figures,
+}: {
+  plan: PatientPlan;
+  figures: readonly (FigureDefinition & { readonly exercise: string })[];
+}) {
+  return (
+    <ol className="mt-2">
+      {plan.exercises.map((exercise, i) => {
+        const figure = figures.find((f) => f.exercise === exercise.key);
+        return (
+          <li
+            key={exercise.key}
+            className="grid grid-cols-[2rem_8rem_1fr] gap-x-2 break-inside-avoid border-b border-line py-2.5"
+          >
+            <span className="font-head text-2xl font-semibold">{i + 1}</span>
+            <span>
+              {figure !== undefined && (
+                <Figure
+                  figure={figure}
+                  side={drawnSide(exercise.item.sides)}
+                  label={`${exercise.name}, drawn`}
+                  className="h-28 w-32"
+                />
+              )}
+            </span>
+            <div>
+              <h2>{exercise.name}</h2>
+              <p className="text-lg font-semibold print:text-[13.5pt]">{exercise.dose}</p>
+              <p>{exercise.steps.join('. ')}.</p>
+              <p>
+                <b>You should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
+              </p>
+              <Cue exercise={exercise} />
+              {exercise.needs.length > 0 && (
+                <p>
+                  <b>You need:</b> {exercise.needs.join(', ')}.
+                </p>
+              )}
+            </div>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+function BesideThem({ plan }: { plan: PatientPlan }) {
+  if (plan.beside.length === 0) return null;
+  return (
+    <section className="mt-3 break-inside-avoid">
+      <h2>Beside the exercises</h2>
+      <ul className="list-disc pl-6">
+        {plan.beside.map((a) => (
+          <li key={a.key}>{a.text}.</li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

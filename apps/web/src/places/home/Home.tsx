@@ -20,9 +20,11 @@ export function Home() {
   const [opened, setOpened] = useState(
     () => token === null || sessionStorage.getItem(TOKEN) === token || localStorage.getItem(TOKEN) === token,
   );
+  const [complaint, setComplaint] = useState<string | null>(null);
   const home = useQuery({
-    queryKey: key,
-    queryFn: () => request<HomeView>('GET', '/api/home/today'),
+    queryKey: [...key, complaint],
+    queryFn: () =>
+      request<HomeView>('GET', `/api/home/today${complaint === null ? '' : `?episode=${complaint}`}`),
     enabled: opened,
     refetchOnWindowFocus: true,
   });
@@ -67,6 +69,7 @@ export function Home() {
   }
   return (
     <Page>
+      <Complaints view={home.data} choose={setComplaint} />
       <Today
         key={home.data.episodeId}
         view={home.data}
@@ -81,6 +84,28 @@ export function Page({ children }: { children: React.ReactNode }) {
     <main className="mx-auto flex min-h-dvh w-full max-w-md flex-col bg-paper text-[1.1rem] text-ink">
       {children}
     </main>
+  );
+}
+
+/** Which complaint is shown, where the person has more than one. */
+function Complaints({ view, choose }: { view: HomeView; choose: (episodeId: string) => void }) {
+  if (view.complaints.length < 2) return null;
+  return (
+    <nav aria-label="What it is for" className="flex gap-2 overflow-x-auto px-5 pt-4">
+      {[...view.complaints]
+        .sort((a, b) => (a.name < b.name ? -1 : 1))
+        .map((c) => (
+          <button
+            key={c.episodeId}
+            type="button"
+            aria-pressed={c.episodeId === view.episodeId}
+            className={`min-h-12 flex-1 rounded-xl border-2 px-3 text-base font-semibold ${c.episodeId === view.episodeId ? 'border-heather bg-heather-wash text-heather-deep' : 'border-line'}`}
+            onClick={() => choose(c.episodeId)}
+          >
+            {c.name.charAt(0).toUpperCase() + c.name.slice(1)}
+          </button>
+        ))}
+    </nav>
   );
 }
 

@@ -27,7 +27,8 @@ const EASING: ReadonlySet<string> = new Set(['relief', 'range-static', 'aid']);
 /** One thing per screen, large: the morning, today's exercises, the pacer, and how it was. */
 export function Today({ view: served, refresh }: { view: HomeView; refresh: () => void }) {
   const outbox = useOutbox(served.episodeId, refresh);
-  const here = outbox.stopNotKnown(served.entries);
+  const ids = served.complaints.map((c) => c.episodeId);
+  const here = outbox.stopNotKnown(served.knownStops, ids);
   const locked = here !== null;
   const [others, due] = split(locked ? { ...served, items: [], plan: [] } : served);
   const [screen, setScreen] = useState<Screen>({ at: 'list' });
@@ -44,7 +45,14 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
   };
   const [reported, setReported] = useState<string | null>(null);
   useEffect(() => keep(runningKey(served.episodeId), running, running === null), [running, served.episodeId]);
-  useEffect(() => outbox.forgetKnownStop(served.entries), [outbox, served.entries]);
+  useEffect(
+    () =>
+      outbox.forgetKnownStops(
+        served.knownStops,
+        served.complaints.map((c) => c.episodeId),
+      ),
+    [outbox, served.knownStops, served.complaints],
+  );
   useEffect(() => {
     // Newer browsers return a promise here, which an effect must not.
     window.scrollTo(0, 0);

@@ -90,20 +90,30 @@ describe('what is logged on a phone', () => {
     expect(state.taken).toEqual([]);
     anna.stop();
     const ben = outbox('ben');
-    expect([ben.list, ben.stopNotKnown([])]).toEqual([[], null]);
+    expect([ben.list, ben.stopNotKnown([], ['ben'])]).toEqual([[], null]);
     ben.add(entry('bens'));
     await tick();
     expect(state.taken.map((e) => [e.id, e.episodeId])).toEqual([['bens', 'ben']]);
     ben.stop();
     state.open = 'anna';
     const back = outbox('anna');
-    expect(back.stopNotKnown([])).toBe('emergency');
+    expect(back.stopNotKnown([], ['anna'])).toBe('emergency');
+    expect(back.stopNotKnown(['annas stop'], ['anna'])).toBeNull();
     await tick();
     await tick();
     expect(state.taken.map((e) => [e.id, e.episodeId]).slice(1)).toEqual([
       ['annas', 'anna'],
       ['annas stop', 'anna'],
     ]);
+  });
+
+  it('locks every complaint of a person by a stop reported for one, until the clinic knows of it', () => {
+    const { outbox } = phone('heel');
+    outbox('heel').add(stop('s'));
+    const ankle = outbox('ankle');
+    expect(ankle.stopNotKnown([], ['heel', 'ankle'])).toBe('emergency');
+    ankle.forgetKnownStops(['s'], ['heel', 'ankle']);
+    expect(ankle.stopNotKnown([], ['heel', 'ankle'])).toBeNull();
   });
 
   it('says what was refused and goes on with the rest', async () => {

@@ -88,15 +88,23 @@ export class HomeOutbox {
     return this.lost ? 'kept' : 'sending';
   }
 
-  /** Grade of the stop sign reported on this phone that the clinic's own answer does not know of yet; null when there is none. */
-  stopNotKnown(known: readonly { readonly id: string }[]): StopPayload['grade'] | null {
-    const stop = this.on.load<ReportedStop | null>(stoppedKey(this.episodeId), null);
-    return stop === null || known.some((e) => e.id === stop.id) ? null : stop.grade;
+  /**
+   * Grade of a stop sign reported on this phone, for any complaint of its person, that the clinic's own answer does not know
+   * of yet; the most serious, and null when there is none.
+   */
+  stopNotKnown(known: readonly string[], complaints: readonly string[]): StopPayload['grade'] | null {
+    const grades = complaints
+      .map((id) => this.on.load<ReportedStop | null>(stoppedKey(id), null))
+      .flatMap((stop) => (stop === null || known.includes(stop.id) ? [] : [stop.grade]));
+    return grades.includes('emergency') ? 'emergency' : (grades[0] ?? null);
   }
 
   /** Once the clinic knows, its own answer counts, also when the report is too old to be listed. */
-  forgetKnownStop(known: readonly { readonly id: string }[]): void {
-    if (this.stopNotKnown(known) === null) this.on.keep(stoppedKey(this.episodeId), null, true);
+  forgetKnownStops(known: readonly string[], complaints: readonly string[]): void {
+    for (const id of complaints) {
+      const stop = this.on.load<ReportedStop | null>(stoppedKey(id), null);
+      if (stop !== null && known.includes(stop.id)) this.on.keep(stoppedKey(id), null, true);
+    }
   }
 
   add(entry: HomeEntryBody): void {

@@ -1,3 +1,4 @@
+import { complaintName } from '../../parts/complaints.js';
 import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useDeferredValue } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -65,6 +66,16 @@ export function People() {
   );
 }
 
+const open = (p: PersonRow) => p.episodes.filter((e) => e.status === 'open');
+
+/** Straight to the course where there is one complaint under way; else to the person. */
+function placeOf(p: PersonRow): string {
+  const [only, ...more] = open(p);
+  return only === undefined || more.length > 0 || only.stage === null
+    ? `/people/${p.id}`
+    : `/episodes/${only.id}/course`;
+}
+
 function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
   const content = useContent();
   if (people.length === 0) {
@@ -76,20 +87,13 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
       </p>
     );
   }
-  const condition = (key: string) => content.data?.pathways.find((c) => c.key === key)?.name ?? '';
-  const stage = (key: string | null) =>
-    content.data?.protocols.flatMap((p) => p.stages).find((s) => s.key === key)?.name ?? 'not started';
   return (
     <>
       <ul className="mt-6 border-t border-line">
         {people.map((p) => (
           <li key={p.id} className="border-b border-line">
             <Link
-              to={
-                p.episode === null || p.episode.stage === null
-                  ? `/people/${p.id}`
-                  : `/episodes/${p.episode.id}/course`
-              }
+              to={placeOf(p)}
               className="grid grid-cols-[16rem_1fr_12rem] items-baseline gap-4 px-2 py-3 hover:bg-paper"
             >
               <span>
@@ -97,12 +101,16 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
                 <span className="ml-2 text-sm text-ink-2">{p.occupation}</span>
               </span>
               <span className="text-ink-2">
-                {p.episode === null
-                  ? 'Nothing recorded yet'
-                  : `${condition(p.episode.condition)}, ${p.episode.affected}`}
+                {open(p).length === 0
+                  ? 'Nothing open'
+                  : open(p)
+                      .map((e) => complaintName(e, content.data?.pathways ?? []))
+                      .join('; ')}
               </span>
               <span className="text-right font-semibold">
-                {p.episode === null ? '' : stage(p.episode.stage)}
+                {open(p)
+                  .map((e) => e.stageName ?? 'not started')
+                  .join('; ')}
               </span>
             </Link>
           </li>

@@ -1,10 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { Link, Navigate, useNavigate, useParams } from 'react-router';
-import type { EpisodeView } from '@heathstep/contracts';
+import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
+import type { Pathway } from '@heathstep/content';
+import type { EpisodeView, PersonRow } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys, useContent, usePerson } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
+import { complaintName } from '../../parts/complaints.js';
 import { fullDay } from '../../parts/dates.js';
 
 /** Someone with nothing recorded: choose the condition and the side, and begin. */
@@ -12,19 +14,19 @@ export function Person() {
   const { personId = '' } = useParams();
   const person = usePerson(personId);
   const content = useContent();
+  const [search] = useSearchParams();
+  const all = search.has('all');
   if (person.data === undefined)
     return person.error === null ? (
       <Loading what="the person" />
     ) : (
       <Failed error={person.error} again={() => void person.refetch()} />
     );
-  if (person.data.episode !== null)
-    return (
-      <Navigate
-        to={`/episodes/${person.data.episode.id}/${person.data.episode.stage === null ? 'visit' : 'course'}`}
-        replace
-      />
-    );
+  const { episodes } = person.data;
+  const open = episodes.filter((e) => e.status === 'open');
+  const [only] = open;
+  if (only !== undefined && open.length === 1 && !all)
+    return <Navigate to={`/episodes/${only.id}/${only.stage === null ? 'visit' : 'course'}`} replace />;
   return (
     <main className="mx-auto w-full max-w-3xl px-8 py-10">
       <p className="text-ink-2">
@@ -41,18 +43,90 @@ export function Person() {
           .filter((t) => t !== '')
           .join(', ')}
       </p>
-      <p className="mt-8">
-        Nothing is recorded yet. A first visit starts with the story, then safety, then both feet.
-      </p>
-      {content.data !== undefined && <Begin personId={personId} conditions={content.data.pathways} />}
+      {episodes.length === 0 ? (
+        <p className="mt-8">
+          Nothing is recorded yet. A first visit starts with the story, then safety, then both feet.
+        </p>
+      ) : (
+        <Complaints person={person.data} pathways={content.data?.pathways ?? []} />
+      )}
+      {content.data !== undefined && (
+        <Begin
+          personId={personId}
+          conditions={content.data.pathways}
+          title={episodes.length === 0 ? 'What brings them' : 'Another complaint'}
+        />
+      )}
     </main>
+  );
+}
+
+/** Every complaint of the person: what is under way, and what was closed. */
+function Complaints({ person, pathways }: { person: PersonRow; pathways: readonly Pathway[] }) {
+  const client = useQueryClient();
+  const change = useMutation({
+    mutationFn: ({ id, version, status }: { id: string; version: number; status: 'open' | 'closed' }) =>
+      request<EpisodeView>('PATCH', `/api/episodes/${id}`, { version, status }),
+    onSettled: async () => {
+      await client.invalidateQueries({ queryKey: keys.person(person.id) });
+      await client.invalidateQueries({ queryKey: ['people'] });
+    },
+  });
+  return (
+    <section className="mt-6">
+      <h2>Complaints</h2>
+      <ul className="mt-2 border-t border-line">
+        {person.episodes.map((e) => {
+          const name = complaintName(e, pathways);
+          return (
+            <li
+              key={e.id}
+              className="flex min-h-14 flex-wrap items-center gap-x-6 border-b border-line px-2 py-2"
+            >
+              <Link
+                to={`/episodes/${e.id}/${e.stage === null ? 'visit' : 'course'}`}
+                className="text-action flex min-h-11 flex-1 items-center font-semibold"
+              >
+                {name}
+              </Link>
+              <span className="text-sm text-ink-2">
+                {e.status === 'closed' ? 'closed' : (e.stageName ?? 'not started')}
+                {`, since ${fullDay(e.startedAt)}`}
+              </span>
+              <button
+                type="button"
+                className="text-action min-h-11 text-sm"
+                aria-label={`${e.status === 'closed' ? 'Open again' : 'Close'}: ${name}`}
+                disabled={change.isPending}
+                onClick={() =>
+                  change.mutate({
+                    id: e.id,
+                    version: e.version,
+                    status: e.status === 'closed' ? 'open' : 'closed',
+                  })
+                }
+              >
+                {e.status === 'closed' ? 'Open again' : 'Close'}
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      {change.error instanceof ApiError && (
+        <p role="alert" className="mt-2 text-ease-deep">
+          {change.error.message}
+        </p>
+      )}
+    </section>
   );
 }
 
 function Begin({
   personId,
   conditions,
+  title,
 }: {
+  title: string;
   personId: string;
   conditions: readonly { key: string; name: string; gloss: string; protocol: string | null }[];
 }) {
@@ -76,7 +150,7 @@ function Begin({
   });
   return (
     <section className="mt-6 border-t border-line pt-6">
-      <h2>What brings them</h2>
+      <h2>{title}</h2>
       <div role="radiogroup" aria-label="What brings them" className="mt-2">
         {conditions.map((c) => (
           <label

@@ -1,28 +1,9 @@
 import { Octagon } from 'lucide-react';
 import { Link } from 'react-router';
-import { type CourseView, type EpisodeView, reportedText } from '@heathstep/contracts';
+import type { EpisodeView } from '@heathstep/contracts';
 import { PersonFacts } from '../../parts/PersonFacts.js';
-import { ageProblem, type ProtocolDefinition, signText } from '@heathstep/core';
 
-const reported = (course: CourseView): string[] => course.episode.openStops.map(reportedText);
-
-/** Why nothing can be prescribed; empty when something can. */
-export function whyBlocked(course: CourseView, protocol: ProtocolDefinition): string[] {
-  const { safety, person } = course.episode;
-  const age = ageProblem(protocol, person.ageYears);
-  return [
-    ...reported(course),
-    ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
-    ...(age === null ? [] : [age]),
-  ];
-}
-
-/** Why what was given before is held back now: an open sign, not an answer that is merely missing. */
-export const whyHeldBack = (course: CourseView): string[] => [
-  ...reported(course),
-  ...(course.episode.safety?.blocking ?? []).map(signText),
-];
-
+/** Why nothing can be prescribed, and the way to what is missing. */
 export function Blocked({
   reasons,
   episodeId,

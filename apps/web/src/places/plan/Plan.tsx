@@ -5,7 +5,7 @@ import { ApiError } from '../../api/client.js';
 import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
 import { Failed, Loading } from '../../app/Failures.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
-import { Blocked, whyBlocked } from './Blocked.js';
+import { Blocked } from './Blocked.js';
 import { Draft } from './Draft.js';
 import { Given } from './Given.js';
 import { Frame } from './Frame.js';
@@ -39,8 +39,7 @@ function PlanPlace({ course, content }: { course: CourseView; content: ClinicCon
 
 function PlanBody({ course, content }: { course: CourseView; content: ClinicContent }) {
   const { episode } = course;
-  const { protocol } = course;
-  const blocked = whyBlocked(course, protocol);
+  const blocked = episode.notPrescribed;
   if (episode.protocol === '') return <NoProtocol episodeId={episode.id} />;
   if (episode.draft !== null)
     return (

@@ -1,0 +1,156 @@
+import { randomUUID } from 'node:crypto';
+import type { CourseView, EpisodeView, HomeView, PersonRow, PlanView } from '@heathstep/contracts';
+import {
+  addEpisode,
+  type Caller,
+  cookieOf,
+  entry,
+  makeWorld,
+  measured,
+  openVisit,
+  safetyEntries,
+  today,
+  treated,
+  type World,
+  withCookie,
+} from './harness.js';
+
+describe('several complaints of one person', () => {
+  let world: World;
+  let who: Caller;
+  beforeAll(async () => {
+    world = await makeWorld();
+    who = await world.as(0, 'clinician');
+  });
+  afterAll(() => world.stop());
+
+  /** Someone with a plan for the left heel, and the right heel screened as well. */
+  async function two(answers: Record<string, string> = {}) {
+    const first = await treated(who);
+    const second = await addEpisode(who, first.person.id, 'right');
+    const visit = await openVisit(who, second.id);
+    await who
+      .put(`/api/visits/${visit.id}/entries`, {
+        entries: [...safetyEntries(answers), ...measured('first-step-pain', [0], [4])],
+      })
+      .expect(200);
+    return { ...first, second: second.id, visit: visit.id };
+  }
+  const view = async (id: string) => (await who.get(`/api/episodes/${id}`).expect(200)).body as EpisodeView;
+  const draft = (id: string) =>
+    who.post(`/api/episodes/${id}/plans`, { id: randomUUID(), stage: 'calm', from: 'stage' });
+  const home = async (episodeId: string) => {
+    const link = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
+    const open = await world.anonymous.post('/api/home/session', { token: link.token, code: link.code });
+    return { open, phone: withCookie(world, cookieOf(open)) };
+  };
+
+  it('stand side by side with the person and on the day', async () => {
+    const { person, episodeId, second } = await two();
+    const row = (await who.get(`/api/people/${person.id}`).expect(200)).body as PersonRow;
+    expect(row.episodes.map((e) => [e.id, e.affected, e.stageName])).toEqual([
+      [second, 'right', null],
+      [episodeId, 'left', 'Build the foot'],
+    ]);
+    const { items } = (await who.get('/api/day').expect(200)).body;
+    expect(
+      items
+        .filter((i: { personId: string }) => i.personId === person.id)
+        .map((i: { episodeId: string }) => i.episodeId)
+        .sort(),
+    ).toEqual([episodeId, second].sort());
+    expect((await view(episodeId)).elsewhere).toMatchObject([
+      { episodeId: second, affected: 'right', blocks: [], plan: null },
+    ]);
+  });
+
+  it('are given no exercise twice', async () => {
+    const { episodeId, second, plan } = await two();
+    const made = (await draft(second).expect(201)).body as PlanView;
+    const given = plan.items.map((i) => i.exercise);
+    expect(made.items.filter((i) => given.includes(i.exercise))).toEqual([]);
+    expect(made.left).toContainEqual({
+      exercise: 'sole-stretch',
+      why: 'given for the other complaint already',
+    });
+    const course = (await who.get(`/api/episodes/${second}/course`).expect(200)).body as CourseView;
+    expect(course.episode.elsewhere[0]?.plan?.exercises.map((e) => e.key)).toEqual(given);
+    expect((await view(episodeId)).elsewhere[0]?.plan).toBeNull();
+  });
+
+  it('are bound by one safety: an emergency of either blocks both, a caution of either acts on both', async () => {
+    const clot = await two({ 'calf-swollen': 'right', 'calf-warm': 'right' });
+    expect((await view(clot.episodeId)).notPrescribed.join()).toMatch(/Possible clot/);
+    await draft(clot.episodeId).expect(422);
+    const numb = await two({ 'blood-thinners': 'yes' });
+    expect((await view(numb.episodeId)).tagsOff.left).toContain('scraping');
+  });
+
+  it('block each other only where the sign concerns the other side too', async () => {
+    const surgery = await two({ 'surgery-12-weeks': 'right' });
+    await draft(surgery.second).expect(422);
+    await draft(surgery.episodeId).expect(201);
+  });
+
+  it('have one link, on which both are shown and logged apart, and a stop of one stops both', async () => {
+    const { episodeId, second } = await two();
+    const old = await home(episodeId);
+    const { phone } = await home(second);
+    await old.phone.get('/api/home/today').expect(401);
+    const first = (await phone.get('/api/home/today').expect(200)).body as HomeView;
+    expect(first.complaints).toEqual([
+      { episodeId: second, name: 'your right heel' },
+      { episodeId, name: 'your left heel' },
+    ]);
+    const other = (await phone.get(`/api/home/today?episode=${episodeId}`).expect(200)).body as HomeView;
+    expect([other.episodeId, other.items.length > 0]).toEqual([episodeId, true]);
+    const morning = (episode: string) => ({
+      id: randomUUID(),
+      version: 1,
+      kind: 'morning',
+      day: today(),
+      episodeId: episode,
+      payload: { scores: { 'first-steps': 3 } },
+    });
+    await phone.put('/api/home/entries', morning(episodeId)).expect(200);
+    await phone.put('/api/home/entries', morning(second)).expect(200);
+    const stranger = (await treated(who)).episodeId;
+    await phone.put('/api/home/entries', morning(stranger)).expect(401);
+    const id = randomUUID();
+    await phone
+      .put('/api/home/entries', {
+        ...morning(second),
+        id,
+        kind: 'stop',
+        payload: { grade: 'emergency', sign: 'Chest pain', exercise: null },
+      })
+      .expect(200);
+    const stopped = (await phone.get(`/api/home/today?episode=${episodeId}`).expect(200)).body as HomeView;
+    expect(stopped).toMatchObject({ items: [], stopped: expect.stringContaining('112'), knownStops: [id] });
+    await draft(episodeId).expect(422);
+  });
+
+  it('can be closed and opened again; a closed one binds nothing', async () => {
+    const { episodeId, second } = await two({ 'calf-swollen': 'right', 'calf-warm': 'right' });
+    const set = async (status: string) => {
+      const { version } = await view(second);
+      await who.patch(`/api/episodes/${second}`, { version, status }).expect(200);
+    };
+    await set('closed');
+    expect((await view(episodeId)).notPrescribed).toEqual([]);
+    await draft(episodeId).expect(201);
+    await set('open');
+    await draft(episodeId).expect(422);
+    const { version } = await view(second);
+    await who.patch(`/api/episodes/${second}`, { version, status: 'gone' }).expect(400);
+  });
+
+  it('keep apart what another person says', async () => {
+    const { episodeId } = await two();
+    const alone = await treated(who);
+    await who
+      .put(`/api/visits/${alone.visitId}/entries`, { entries: [entry('safety.calf-swollen', 'both', 1)] })
+      .expect(200);
+    expect((await view(episodeId)).elsewhere.map((c) => c.episodeId)).not.toContain(alone.episodeId);
+  });
+});
