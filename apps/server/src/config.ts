@@ -14,6 +14,8 @@ export interface Config {
   readonly logLevel: string;
   /** Where the clinic's instruments speak; null when no service was started. */
   readonly devicesUrl: string | null;
+  /** Folder with the `data` and `schemas` of other content than the shipped; null for the shipped. */
+  readonly contentRoot: string | null;
   /** Secure cookies, when served over https. */
   readonly secureCookies: boolean;
 }
@@ -36,6 +38,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     version: manifest.version,
     logLevel: env['HEATHSTEP_LOG'] ?? 'info',
     devicesUrl: env['HEATHSTEP_DEVICES_URL'] ?? null,
+    contentRoot: env['HEATHSTEP_CONTENT'] ?? null,
     secureCookies: env['HEATHSTEP_SECURE_COOKIES'] === '1',
   };
 }

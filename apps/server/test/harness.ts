@@ -43,7 +43,7 @@ function inDatabase(url: string, name: string): string {
 }
 
 /** The whole server on a database of its own, with two clinics of three people each. */
-export async function makeWorld(): Promise<World> {
+export async function makeWorld(contentRoot: string | null = null): Promise<World> {
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   const admin = new Client({ connectionString: process.env['HEATHSTEP_TEST_OWNER_URL'] });
   await admin.connect();
@@ -84,6 +84,7 @@ export async function makeWorld(): Promise<World> {
     version: 'test',
     logLevel: 'silent',
     devicesUrl: null,
+    contentRoot,
     secureCookies: false,
   });
   await app.init();

@@ -31,8 +31,8 @@ export interface Pathway {
   readonly gloss: string;
   /** The part of the body as a patient says it, for sentences: one, and both of them. */
   readonly place: { readonly one: string; readonly both: string };
-  /** The measure the story asks for before the worst pain, and the words it stands in; null where there is none. */
-  readonly storyAsks: { readonly measure: string; readonly words: string } | null;
+  /** The measure the story asks for before the worst pain, the words it stands in, and what is set aside by it. */
+  readonly storyAsks: { readonly measure: string; readonly words: string; readonly aside: string } | null;
   /** Skills looked at on a first visit. */
   readonly skills: readonly string[];
   /** Null while there is none; then the visit is taken and judged, and no plan is made. */

@@ -67,7 +67,7 @@ function readKind(
     .flatMap((name) => {
       const file = relative(root, join(folder, name));
       try {
-        const value: unknown = parse(readFileSync(join(folder, name), 'utf8'));
+        const value: unknown = parse(readFileSync(join(folder, name), 'utf8'), { merge: true });
         if (validate(value)) return [{ kind, file, value }];
         for (const e of validate.errors ?? [])
           problems.push(new ContentProblem(file, e.instancePath, told(e)));

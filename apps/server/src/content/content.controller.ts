@@ -1,5 +1,5 @@
 import { Controller, Get, Header, Injectable } from '@nestjs/common';
-import { type ContentBundle, loadContent } from '@heathstep/content';
+import { type ContentBundle, loadContent, loadContentFrom } from '@heathstep/content';
 import {
   type MeasureDefinition,
   NO_PROTOCOL,
@@ -9,6 +9,7 @@ import {
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Db, type Tx } from '../persistence/db.js';
 import { ContentReview } from '../persistence/entities.js';
+import { Settings } from '../settings.js';
 import { clinicLibrary, Library } from './library.js';
 import { Protocols } from './protocols.js';
 
@@ -17,8 +18,9 @@ import { Protocols } from './protocols.js';
 export class Content {
   readonly bundle: ContentBundle;
 
-  constructor() {
-    const loaded = loadContent();
+  constructor(settings: Settings) {
+    const { contentRoot } = settings.config;
+    const loaded = contentRoot === null ? loadContent() : loadContentFrom(contentRoot);
     if (!loaded.ok)
       throw new Error(`The clinical content has problems:\n${loaded.problems.map(String).join('\n')}`);
     this.bundle = loaded.content;

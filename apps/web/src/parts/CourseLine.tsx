@@ -1,4 +1,4 @@
-import { addDays, daysBetween, type ProtocolDefinition } from '@heathstep/core';
+import { addDays, daysBetween, homeQuestions, type ProtocolDefinition } from '@heathstep/core';
 import type { EpisodeView } from '@heathstep/contracts';
 import { dayHere, shortDay } from './dates.js';
 
@@ -68,6 +68,7 @@ export function CourseLine({
   protocol: ProtocolDefinition;
   pain: readonly { readonly day: string; readonly pain: number }[];
 }) {
+  const morningName = homeQuestions(protocol).find((q) => q.role === 'morning')?.name ?? '';
   const list = stretches(episode, protocol);
   const [first] = list;
   const last = list[list.length - 1];
@@ -175,7 +176,7 @@ export function CourseLine({
             fontWeight="650"
             fill="var(--color-ease-deep)"
           >
-            first steps in the morning, {lastPain.pain}
+            {morningName}, {lastPain.pain}
           </text>
         )}
         {Array.from({ length: Math.floor(weeks / every) + 1 }, (_, i) => i * every).map((week) => (

@@ -104,7 +104,28 @@ export function List({ view, others, running, outbox, setScreen, send, hurts }: 
             Today{' '}
             <span className="font-body text-base font-normal text-ink-2">{`${view.items.length} exercises, about ${minutes} min`}</span>
           </h2>
-          <ol className="mt-2 border-t border-line">
+          {session === null ? (
+            <button
+              type="button"
+              className="action mt-3 min-h-16 w-full text-xl"
+              onClick={() =>
+                running === null
+                  ? setScreen({ at: 'before' })
+                  : setScreen(
+                      nextIndex(view, running.done) >= view.items.length
+                        ? { at: 'after' }
+                        : { at: 'exercise', index: nextIndex(view, running.done) },
+                    )
+              }
+            >
+              {running === null ? 'Start' : 'Go on'}
+            </button>
+          ) : (
+            <p className="mt-3 rounded-xl bg-go-wash p-4 font-semibold text-go-deep" role="status">
+              Done for today. Well kept.
+            </p>
+          )}
+          <ol className="mt-4 border-t border-line">
             {view.items.map(({ exercise }, i) => {
               const done =
                 running?.done.some((d) => d.exercise === exercise.key) === true ||
@@ -140,27 +161,6 @@ export function List({ view, others, running, outbox, setScreen, send, hurts }: 
               );
             })}
           </ol>
-          {session === null ? (
-            <button
-              type="button"
-              className="action mt-5 min-h-16 w-full text-xl"
-              onClick={() =>
-                running === null
-                  ? setScreen({ at: 'before' })
-                  : setScreen(
-                      nextIndex(view, running.done) >= view.items.length
-                        ? { at: 'after' }
-                        : { at: 'exercise', index: nextIndex(view, running.done) },
-                    )
-              }
-            >
-              {running === null ? 'Start' : 'Go on'}
-            </button>
-          ) : (
-            <p className="mt-5 rounded-xl bg-go-wash p-4 font-semibold text-go-deep" role="status">
-              Done for today. Well kept.
-            </p>
-          )}
           {running !== null && running.done.length > 0 && session === null && (
             <button
               type="button"

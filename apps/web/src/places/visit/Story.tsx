@@ -133,7 +133,7 @@ export function Story({ live }: { live: LiveVisit }) {
           .
         </p>
         <p>
-          Activity, first steps aside, brings it on in 5 minutes:{' '}
+          {`Activity${storyAsks === null ? '' : `, ${storyAsks.aside} aside,`} brings it on in 5 minutes: `}
           <ChoiceBlank
             label="provoked within 5 minutes"
             prompt="yes or no"
