@@ -1,12 +1,36 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import pg from 'pg';
 import { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } from '../scripts/lib/build.mjs';
 import { freePort, startPostgres } from '../scripts/lib/postgres.mjs';
 import { prepare, startDevices, startServer, stopServer } from '../scripts/lib/server.mjs';
 
-/** The built application on a database of its own with the demo clinic, for as long as the tests run. */
-export default async function setup() {
+const inDatabase = (url, name) => {
+  const changed = new URL(url);
+  changed.pathname = `/${name}`;
+  return changed.href;
+};
+
+/** Copies of a prepared database, one for each worker. */
+async function copies(database, count) {
+  const admin = new pg.Client({ connectionString: inDatabase(database.ownerUrl, 'postgres') });
+  await admin.connect();
+  const made = [];
+  for (let i = 0; i < count; i += 1) {
+    const name = `worker_${i}`;
+    await admin.query(`CREATE DATABASE ${name} TEMPLATE heathstep`);
+    made.push({
+      ownerUrl: inDatabase(database.ownerUrl, name),
+      appUrl: inDatabase(database.appUrl, name),
+    });
+  }
+  await admin.end();
+  return made;
+}
+
+/** The built application for each worker, on a database of its own with the demo clinic, for as long as the tests run. */
+export default async function setup(config) {
   ensurePackagesBuilt();
   ensureServerBuilt();
   ensureWebBuilt();
@@ -14,17 +38,21 @@ export default async function setup() {
   chmodSync(folder, 0o755);
   const database = await startPostgres(folder, { fast: true, url: '' });
   const [signIn] = await prepare(database, join(folder, 'demo.json'));
-  const devices = await startDevices();
-  const port = await freePort();
-  const server = await startServer(database, port, {
-    HEATHSTEP_LOG: 'silent',
-    HEATHSTEP_DEVICES_URL: devices.url,
-  });
-  process.env.E2E_URL = `http://127.0.0.1:${port}`;
+  const running = [];
+  const urls = [];
+  for (const copy of await copies(database, config.workers)) {
+    const devices = await startDevices();
+    const port = await freePort();
+    running.push(devices.child);
+    running.push(
+      await startServer(copy, port, { HEATHSTEP_LOG: 'silent', HEATHSTEP_DEVICES_URL: devices.url }),
+    );
+    urls.push(`http://127.0.0.1:${port}`);
+  }
+  process.env.E2E_URLS = JSON.stringify(urls);
   process.env.E2E_PASSWORD = signIn.password;
   return async () => {
-    await stopServer(server);
-    await stopServer(devices.child);
+    await Promise.all(running.map(stopServer));
     await database.stop();
     rmSync(folder, { recursive: true, force: true });
   };

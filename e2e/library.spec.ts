@@ -7,51 +7,55 @@ async function openLibrary(page: Page): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name: 'Exercises' })).toBeVisible();
 }
 
-test('the library: find by words and by choices, see it move on either side, compare two', async ({
-  page,
-}) => {
-  await signIn(page);
-  await openLibrary(page);
-  const stairs = page.getByRole('region', { name: 'Heel raise', exact: true });
-  await expect(stairs.getByRole('link')).toHaveCount(10);
-  await expect(stairs.getByRole('img', { name: 'Heel raise on one leg, drawn' })).toBeVisible();
-  await expectAccessible(page, 'Exercises');
+test.describe('moving', () => {
+  test.use({ contextOptions: { reducedMotion: 'no-preference' } });
 
-  await test.step('nothing fits, and the way back', async () => {
-    await page.getByLabel('Find an exercise').fill('no such words');
-    await expect(page.getByText(/No exercise fits all of this/)).toBeVisible();
-    await page.getByRole('button', { name: 'Show all' }).click();
-  });
+  test('the library: find by words and by choices, see it move on either side, compare two', async ({
+    page,
+  }) => {
+    await signIn(page);
+    await openLibrary(page);
+    const stairs = page.getByRole('region', { name: 'Heel raise', exact: true });
+    await expect(stairs.getByRole('link')).toHaveCount(10);
+    await expect(stairs.getByRole('img', { name: 'Heel raise on one leg, drawn' })).toBeVisible();
+    await expectAccessible(page, 'Exercises');
 
-  await test.step('narrowed by what is at home and what is to be avoided, with counts', async () => {
-    await page.getByLabel('equipment').selectOption('towel');
-    await page.getByLabel('free of').selectOption('weight-bearing');
-    await page.getByLabel('body part').selectOption('sole');
-    await expect(page.getByRole('status')).toHaveText(/^4 of \d+$/);
-    await page.getByRole('link', { name: /^Towel gather, drawn/ }).click();
-  });
+    await test.step('nothing fits, and the way back', async () => {
+      await page.getByLabel('Find an exercise').fill('no such words');
+      await expect(page.getByText(/No exercise fits all of this/)).toBeVisible();
+      await page.getByRole('button', { name: 'Show all' }).click();
+    });
 
-  await test.step('one exercise, moving, on the left and on the right', async () => {
-    await expect(page.getByRole('heading', { level: 1, name: 'Towel gather' })).toBeVisible();
-    const figure = page.getByRole('img', { name: 'Towel gather, drawn on the right' });
-    const before = await figure.innerHTML();
-    await expect.poll(() => figure.innerHTML()).not.toBe(before);
-    await page.getByRole('button', { name: 'left', exact: true }).click();
-    await expect(page.getByRole('img', { name: 'Towel gather, drawn on the left' })).toHaveCSS(
-      'transform',
-      'matrix(-1, 0, 0, 1, 0, 0)',
-    );
-    await expectAccessible(page, 'Exercise');
-    await page.getByRole('link', { name: 'Towel in, then away' }).click();
-    await expect(page.getByRole('heading', { level: 1, name: 'Towel in, then away' })).toBeVisible();
-    await expect(page.getByText(/pushed away again \(direction\)/)).toBeVisible();
-  });
+    await test.step('narrowed by what is at home and what is to be avoided, with counts', async () => {
+      await page.getByLabel('equipment').selectOption('towel');
+      await page.getByLabel('free of').selectOption('weight-bearing');
+      await page.getByLabel('body part').selectOption('sole');
+      await expect(page.getByRole('status')).toHaveText(/^4 of \d+$/);
+      await page.getByRole('link', { name: /^Towel gather, drawn/ }).click();
+    });
 
-  await test.step('two beside each other', async () => {
-    await page.getByLabel('Compare with').selectOption({ label: 'Bridge' });
-    await expect(page.getByRole('heading', { level: 1, name: 'Bridge' })).toBeVisible();
-    await expect(page.getByRole('article')).toHaveCount(2);
-    await expectAccessible(page, 'Two exercises');
+    await test.step('one exercise, moving, on the left and on the right', async () => {
+      await expect(page.getByRole('heading', { level: 1, name: 'Towel gather' })).toBeVisible();
+      const figure = page.getByRole('img', { name: 'Towel gather, drawn on the right' });
+      const before = await figure.innerHTML();
+      await expect.poll(() => figure.innerHTML()).not.toBe(before);
+      await page.getByRole('button', { name: 'left', exact: true }).click();
+      await expect(page.getByRole('img', { name: 'Towel gather, drawn on the left' })).toHaveCSS(
+        'transform',
+        'matrix(-1, 0, 0, 1, 0, 0)',
+      );
+      await expectAccessible(page, 'Exercise');
+      await page.getByRole('link', { name: 'Towel in, then away' }).click();
+      await expect(page.getByRole('heading', { level: 1, name: 'Towel in, then away' })).toBeVisible();
+      await expect(page.getByText(/pushed away again \(direction\)/)).toBeVisible();
+    });
+
+    await test.step('two beside each other', async () => {
+      await page.getByLabel('Compare with').selectOption({ label: 'Bridge' });
+      await expect(page.getByRole('heading', { level: 1, name: 'Bridge' })).toBeVisible();
+      await expect(page.getByRole('article')).toHaveCount(2);
+      await expectAccessible(page, 'Two exercises');
+    });
   });
 });
 

@@ -1,7 +1,13 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Browser, type Locator, type Page } from '@playwright/test';
 
-export const url = (path: string): string => `${process.env['E2E_URL'] ?? ''}${path}`;
+/** Each worker has a server and a database of its own. */
+const base = (): string => {
+  const urls = JSON.parse(process.env['E2E_URLS'] ?? '[]') as string[];
+  return urls[Number(process.env['TEST_PARALLEL_INDEX'] ?? 0)] ?? '';
+};
+
+export const url = (path: string): string => `${base()}${path}`;
 
 type Who = 'orla.rendell' | 'tomas.fell' | 'wren.atley';
 

@@ -1,5 +1,5 @@
 // npm test: everything, from a bare clone. Prints a last line `N passed, N failed`.
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureInstalled } from './lib/install.mjs';
@@ -16,22 +16,49 @@ ensurePostgres();
 
 let passed = 0;
 let failed = 0;
+/** Everything that took time, for the list at the end: seconds and what it was. */
+const slow = [];
 
-function run(name, command, args) {
+rmSync(join(ROOT, 'test-results'), { recursive: true, force: true });
+const results = join(ROOT, 'test-results');
+mkdirSync(results, { recursive: true });
+const bin = (name) => join(BIN, name);
+
+const secondsSince = (started) => (Date.now() - started) / 1000;
+
+/** Runs a command and resolves to whether it passed; what it says is shown in one piece when it has ended, or as it comes. */
+function run(name, command, args, { live = false } = {}) {
   const started = Date.now();
-  say(`\n== ${name}`);
-  const { status } = spawnSync(command, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'] });
-  say(`== ${name}: ${status === 0 ? 'passed' : 'FAILED'} in ${((Date.now() - started) / 1000).toFixed(0)} s`);
-  return status === 0;
+  if (live) say(`\n== ${name}`);
+  return new Promise((resolve) => {
+    const child = spawn(command, args, {
+      cwd: ROOT,
+      stdio: ['ignore', live ? 'inherit' : 'pipe', live ? 'inherit' : 'pipe'],
+    });
+    let said = '';
+    const hear = (chunk) => (said += String(chunk));
+    child.stdout?.on('data', hear);
+    child.stderr?.on('data', hear);
+    child.on('error', (error) => hear(error.message));
+    child.on('close', (status) => {
+      const seconds = secondsSince(started);
+      if (!live) say(`\n== ${name}`);
+      if (said.trim() !== '') say(said.trimEnd());
+      say(`== ${name}: ${status === 0 ? 'passed' : 'FAILED'} in ${seconds.toFixed(0)} s`);
+      slow.push([seconds, name]);
+      resolve(status === 0);
+    });
+  });
 }
 
 /** A check that stands or falls as one. */
-function check(name, command, args) {
-  if (run(name, command, args)) passed += 1;
+const check = (name, command, args) => async () => {
+  if (await run(name, command, args)) passed += 1;
   else failed += 1;
-}
+};
 
 function built(name, build) {
+  const started = Date.now();
   try {
     build();
     passed += 1;
@@ -40,46 +67,79 @@ function built(name, build) {
     say(`== ${name}: FAILED`);
     failed += 1;
   }
+  slow.push([secondsSince(started), `Building: ${name}`]);
 }
 
-rmSync(join(ROOT, 'test-results'), { recursive: true, force: true });
-const results = join(ROOT, 'test-results');
-mkdirSync(results, { recursive: true });
-const bin = (name) => join(BIN, name);
+/** One of Jest's projects on one core, each test counted. */
+const jest = (project) => async () => {
+  const file = join(results, `jest-${project}.json`);
+  await run(`Jest, ${project}`, bin('jest'), [
+    '--selectProjects',
+    project,
+    '--maxWorkers=1',
+    '--silent',
+    '--json',
+    `--outputFile=${file}`,
+  ]);
+  if (!existsSync(file)) {
+    failed += 1;
+    return;
+  }
+  const report = JSON.parse(readFileSync(file, 'utf8'));
+  passed += report.numPassedTests;
+  failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
+  for (const suite of report.testResults)
+    slow.push([(suite.endTime - suite.startTime) / 1000, suite.name.replace(`${ROOT}/`, '')]);
+};
+
+/** Takes tasks from a list, two at a time, so that two cores have something to do. */
+async function onTwoLanes(tasks) {
+  const lane = async () => {
+    for (let task = tasks.shift(); task !== undefined; task = tasks.shift()) await task();
+  };
+  await Promise.all([lane(), lane()]);
+}
+
+async function journeys() {
+  const file = join(results, 'e2e.json');
+  const fine = await run('Journeys in Chromium', bin('playwright'), ['test'], { live: true });
+  if (!existsSync(file)) {
+    failed += 1;
+    return;
+  }
+  const report = JSON.parse(readFileSync(file, 'utf8'));
+  const { stats } = report;
+  passed += stats.expected + stats.flaky;
+  failed += stats.unexpected;
+  if (!fine && stats.unexpected === 0) failed += 1;
+  const specsOf = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specsOf)];
+  for (const spec of report.suites.flatMap(specsOf))
+    for (const { duration } of spec.tests.flatMap((t) => t.results))
+      slow.push([duration / 1000, `${spec.file}: ${spec.title}`]);
+}
 
 built('Packages', ensurePackagesBuilt);
 built('Server', ensureServerBuilt);
 built('Web', ensureWebBuilt);
-for (const [name, project] of [
-  ['Types of the server', 'apps/server/tsconfig.json'],
-  ['Types of the devices', 'apps/devices/tsconfig.json'],
-  ['Types of the web', 'apps/web/tsconfig.json'],
-  ['Types of the journeys', 'e2e/tsconfig.json'],
-  ['Types of the tests', 'tsconfig.tests.json'],
-]) {
-  check(name, bin('tsc'), ['-p', project, '--noEmit']);
-}
-check('Lint', bin('eslint'), ['.']);
-check('Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']);
-check('Import directions', bin('depcruise'), ['packages', 'apps', '--config', '.dependency-cruiser.cjs']);
-check('Unused code', bin('knip'), []);
+await onTwoLanes([
+  check('Lint', bin('eslint'), ['.']),
+  jest('api'),
+  jest('core'),
+  check('Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
+  ...[
+    ['Types of the web', 'apps/web/tsconfig.json'],
+    ['Types of the tests', 'tsconfig.tests.json'],
+    ['Types of the server', 'apps/server/tsconfig.json'],
+    ['Types of the journeys', 'e2e/tsconfig.json'],
+    ['Types of the devices', 'apps/devices/tsconfig.json'],
+  ].map(([name, project]) => check(name, bin('tsc'), ['-p', project, '--noEmit'])),
+  check('Import directions', bin('depcruise'), ['packages', 'apps', '--config', '.dependency-cruiser.cjs']),
+  check('Unused code', bin('knip'), []),
+]);
+await journeys();
 
-const jestFile = join(results, 'jest.json');
-run('Jest', bin('jest'), ['--silent', '--json', `--outputFile=${jestFile}`]);
-if (existsSync(jestFile)) {
-  const report = JSON.parse(readFileSync(jestFile, 'utf8'));
-  passed += report.numPassedTests;
-  failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
-} else failed += 1;
-
-const e2eFile = join(results, 'e2e.json');
-const journeys = run('Journeys in Chromium', bin('playwright'), ['test']);
-if (existsSync(e2eFile)) {
-  const { stats } = JSON.parse(readFileSync(e2eFile, 'utf8'));
-  passed += stats.expected + stats.flaky;
-  failed += stats.unexpected;
-  if (!journeys && stats.unexpected === 0) failed += 1;
-} else failed += 1;
-
+slow.sort(([a], [b]) => b - a);
+say('\nThe ten slowest:');
+for (const [seconds, name] of slow.slice(0, 10)) say(`${seconds.toFixed(0).padStart(5)} s  ${name}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);

@@ -73,7 +73,8 @@ const asSvg = (f: FigureDefinition): string =>
 
 describe('figures of the exercises', () => {
   it.each(all)('%s: every joint within what it can do, at each moment', (_key, f) => {
-    for (const t of FRAMES) expect([t, figureProblems(f, t)]).toEqual([t, []]);
+    const wrong = FRAMES.flatMap((t) => figureProblems(f, t).map((p) => [t, p]));
+    expect(wrong).toEqual([]);
   });
 
   it.each(bodies)(
@@ -82,34 +83,39 @@ describe('figures of the exercises', () => {
       const [first, last] = [resting(f, 0), resting(f, 1)];
       // A foot that steps from one height to another is in the air between.
       const steps = first.map((foot, i) => Math.abs(foot.at - (last[i]?.at ?? foot.at)) > 1);
-      for (const t of FRAMES)
-        resting(f, t).forEach(({ at }, i) => {
-          if (steps[i] === true && t > 0 && t < 1) return;
-          expect([t, Math.min(...supports(f).map((h) => Math.abs(h - at))) < 1]).toEqual([t, true]);
-        });
+      const astray = FRAMES.flatMap((t) =>
+        resting(f, t).flatMap(({ at }, i) => {
+          if (steps[i] === true && t > 0 && t < 1) return [];
+          return Math.min(...supports(f).map((h) => Math.abs(h - at))) < 1 ? [] : [[t, i, at]];
+        }),
+      );
+      expect(astray).toEqual([]);
     },
   );
 
   it.each(bodies)('%s: no part of a resting foot sinks into the floor', (_key, f) => {
-    for (const t of FRAMES) for (const { lowest } of resting(f, t)) expect(lowest).toBeGreaterThan(-0.6);
+    const depths = FRAMES.flatMap((t) => resting(f, t).map((r) => r.lowest));
+    expect(Math.min(0, ...depths)).toBeGreaterThan(-0.6);
   });
 
   it.each(bodies)('%s: no foot, toe or knee goes through the floor', (_key, f) => {
-    for (const t of FRAMES) expect([t, lowest(f, t) > -1.6]).toEqual([t, true]);
+    expect(Math.min(0, ...FRAMES.map((t) => lowest(f, t)))).toBeGreaterThan(-1.6);
   });
 
   it.each(all)('%s: moves without a jump, and starts and ends apart', (_key, f) => {
-    const frames = FRAMES.map((t) => drawFigure(f, t).shapes.map((s) => s.d));
-    for (const [i, frame] of frames.entries()) {
+    const frames = FRAMES.map((t) => drawFigure(f, t).shapes.map((s) => numbersOf(s.d)));
+    const jumps = frames.flatMap((frame, i) => {
       const before = frames[i - 1] ?? frame;
-      expect(frame.length).toBe(before.length);
-      frame.forEach((d, n) => {
-        const [now, then] = [numbersOf(d), numbersOf(before[n] ?? '')];
-        expect([n, now.length]).toEqual([n, then.length]);
+      if (frame.length !== before.length)
+        return [`moment ${i}: ${before.length} shapes, then ${frame.length}`];
+      return frame.flatMap((now, n) => {
+        const then = before[n] ?? [];
+        if (now.length !== then.length) return [`moment ${i}, shape ${n}: another outline`];
         const most = Math.max(0, ...now.map((v, k) => Math.abs(v - (then[k] ?? 0))));
-        expect([n, most < 10 ? 'soft' : most]).toEqual([n, 'soft']);
+        return most < 10 ? [] : [`moment ${i}, shape ${n}: jumps by ${most}`];
       });
-    }
+    });
+    expect(jumps).toEqual([]);
     expect(frames[0]).not.toEqual(frames.at(-1));
   });
 

@@ -3,10 +3,11 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { basename, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
-import { parse, YAMLParseError } from 'yaml';
+import { YAMLException } from 'js-yaml';
 import { type ContentBundle, ContentProblem } from './bundle.js';
 import { expandExercise, type WrittenExercise } from './expandExercise.js';
 import { crossCheck } from './crossCheck.js';
+import { readYaml } from './readYaml.js';
 import { TAG_SCHEMA } from './tagSchema.js';
 import {
   expandCondition,
@@ -67,19 +68,13 @@ function readKind(
     .flatMap((name) => {
       const file = relative(root, join(folder, name));
       try {
-        const value: unknown = parse(readFileSync(join(folder, name), 'utf8'), { merge: true });
+        const value: unknown = readYaml(readFileSync(join(folder, name), 'utf8'));
         if (validate(value)) return [{ kind, file, value }];
         for (const e of validate.errors ?? [])
           problems.push(new ContentProblem(file, e.instancePath, told(e)));
       } catch (error) {
-        if (!(error instanceof YAMLParseError)) throw error;
-        problems.push(
-          new ContentProblem(
-            file,
-            `line ${error.linePos?.[0].line ?? 0}`,
-            error.message.split('\n')[0] ?? '',
-          ),
-        );
+        if (!(error instanceof YAMLException)) throw error;
+        problems.push(new ContentProblem(file, `line ${(error.mark?.line ?? -1) + 1}`, error.reason));
       }
       return [];
     });
@@ -93,16 +88,27 @@ function deepFreeze<T>(value: T): T {
   return value;
 }
 
-/** Loads, checks and freezes the content below a folder holding `data/` and `schemas/`. Every problem is reported, not only the first. */
-export function loadContentFrom(root: string): LoadResult {
+const compiled = new Map<string, ValidateFunction>();
+
+/** The check of a kind by the schemas of a folder; a schema of the same text is compiled once. */
+function validatorOf(root: string, kind: Kind): ValidateFunction {
+  const read = (name: string) => readFileSync(join(root, 'schemas', `${name}.schema.json`), 'utf8');
+  const [own, sign] = [read(kind), read('sign')];
+  const text = `${own}\n${sign}`;
+  const made = compiled.get(text);
+  if (made !== undefined) return made;
   const ajv = new Ajv({ allErrors: true, allowUnionTypes: true });
   ajv.addSchema(TAG_SCHEMA);
-  ajv.addSchema(JSON.parse(readFileSync(join(root, 'schemas', 'sign.schema.json'), 'utf8')) as object);
+  ajv.addSchema(JSON.parse(sign) as object);
+  const validate = ajv.compile(JSON.parse(own) as object);
+  compiled.set(text, validate);
+  return validate;
+}
+
+/** Loads, checks and freezes the content below a folder holding `data/` and `schemas/`. Every problem is reported, not only the first. */
+export function loadContentFrom(root: string): LoadResult {
   const problems: ContentProblem[] = [];
-  const files = KINDS.flatMap((kind) => {
-    const schema = JSON.parse(readFileSync(join(root, 'schemas', `${kind}.schema.json`), 'utf8')) as object;
-    return readKind(root, kind, ajv.compile(schema), problems);
-  });
+  const files = KINDS.flatMap((kind) => readKind(root, kind, validatorOf(root, kind), problems));
   const list = (kind: Kind): unknown[] =>
     files.filter((f) => f.kind === kind).flatMap((f) => f.value as unknown[]);
   const safety = files

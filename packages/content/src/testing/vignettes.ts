@@ -13,7 +13,7 @@ import {
   screenRecord,
   treatedSides,
 } from '@heathstep/core';
-import { parse } from 'yaml';
+import { readYaml } from '../readYaml.js';
 import type { ContentBundle } from '../bundle.js';
 
 /** A written case: what is known of a person, and what an experienced physiotherapist would think of first. */
@@ -48,7 +48,7 @@ export function loadVignettes(): Vignette[] {
   const folder = join(__dirname, '..', '..', 'vignettes');
   return readdirSync(folder)
     .sort()
-    .flatMap((file) => parse(readFileSync(join(folder, file), 'utf8')) as Vignette[]);
+    .flatMap((file) => readYaml(readFileSync(join(folder, file), 'utf8')) as Vignette[]);
 }
 
 export interface Judged {
