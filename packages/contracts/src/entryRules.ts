@@ -63,6 +63,7 @@ const text: Check = (v) =>
   typeof v === 'string' && v.length <= ENTRY_LIMITS.text
     ? null
     : `a text of at most ${String(ENTRY_LIMITS.text)} characters`;
+const reason: Check = (v) => (typeof v === 'string' && v.trim() !== '' ? text(v) : 'a reason in a few words');
 const list: Check = (v) =>
   Array.isArray(v) &&
   v.length <= ENTRY_LIMITS.list &&
@@ -111,6 +112,26 @@ function besideProblem(m: Partial<MeasureEntry>): string | null {
   return null;
 }
 
+const MEASURE_FIELDS: ReadonlySet<string> = new Set([
+  'trials',
+  'status',
+  'pain',
+  'confirmed',
+  'method',
+  'position',
+  'by',
+  'parts',
+  'reason',
+  'again',
+]);
+
+/** Taken, and yet nothing was: it would count as measured and mean nothing. */
+const saysNothing = (m: Partial<MeasureEntry>): boolean =>
+  (m.trials ?? []).every((t) => t === null) &&
+  m.pain === null &&
+  m.again === undefined &&
+  (m.parts === undefined || Object.keys(m.parts).length === 0);
+
 const measure: Check = (v) => {
   const m = v as Partial<MeasureEntry> | null;
   if (typeof m !== 'object' || m === null) return 'trials with a status';
@@ -118,6 +139,10 @@ const measure: Check = (v) => {
   if (oneOf('taken', 'not-done', 'unable', 'stopped-by-pain')(m.status) !== null)
     return 'taken, not done, unable or stopped by pain';
   if (m.pain !== null && score(m.pain) !== null) return 'pain from 0 to 10, or nothing';
+  const more = Object.keys(m).find((k) => !MEASURE_FIELDS.has(k));
+  if (more !== undefined) return `without ${more}, which is no part of a measure`;
+  if (m.status === 'taken' && saysNothing(m))
+    return 'a value or what stands beside it; left out where there is none';
   return besideProblem(m);
 };
 
@@ -261,7 +286,7 @@ function checkFor(key: string): Check | null {
   if (/^skill\.[a-z0-9-]+\.(left|right)$/.test(key)) return oneOf('none', 'partial', 'learned');
   if (/^limits\.(left|right)$/.test(key)) return limits;
   if (key.startsWith('look.')) return lookCheck(key);
-  if (/^skip\.(story|safety|look|measure|load|feel)$/.test(key)) return text;
+  if (/^skip\.(story|safety|look|measure|load|feel)$/.test(key)) return reason;
   if (/^note\.[a-z]+$/.test(key)) return text;
   return null;
 }

@@ -127,5 +127,10 @@ describe('what an entry may hold', () => {
     ['conclude.ideas', [null]],
     ['constructor', 1],
     ['__proto__', 1],
+    ['measure.lunge-knee-bent.left', taken([])],
+    ['measure.lunge-knee-bent.left', taken([null, null])],
+    ['measure.lunge-knee-bent.left', { ...taken([30]), colour: 'red' }],
+    ['skip.look', ''],
+    ['skip.look', '   '],
   ])('%s = %j is not', (key, value) => expect(entryProblem(key, value)).not.toBeNull());
 });

@@ -7,6 +7,7 @@ import {
 } from '@nestjs/common';
 import { Reflector } from '@nestjs/core';
 import type { Request } from 'express';
+import { Clock } from '../clock.js';
 import { Db, type Actor } from '../persistence/db.js';
 import { ProblemError } from '../http/problem.js';
 import { hashToken } from './secrets.js';
@@ -56,6 +57,7 @@ export class AuthGuard implements CanActivate {
   constructor(
     private readonly db: Db,
     private readonly reflector: Reflector,
+    private readonly clock: Clock,
   ) {}
 
   async canActivate(context: ExecutionContext): Promise<boolean> {
@@ -79,7 +81,7 @@ export class AuthGuard implements CanActivate {
       token !== null
         ? await this.db.lookUp<{ user_id: string; clinic_id: string; name: string; role: Role }>(
             'SELECT * FROM find_session($1, $2)',
-            [hashToken(token), new Date()],
+            [hashToken(token), this.clock.now()],
           )
         : null;
     if (row === null) throw new ProblemError(401, 'Sign in first');
@@ -92,7 +94,7 @@ export class AuthGuard implements CanActivate {
       token !== null
         ? await this.db.lookUp<{ episode_id: string; clinic_id: string }>(
             'SELECT * FROM find_home_session($1, $2)',
-            [hashToken(token), new Date()],
+            [hashToken(token), this.clock.now()],
           )
         : null;
     if (row === null) throw new ProblemError(401, 'Open your link again');

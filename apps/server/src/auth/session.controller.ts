@@ -1,4 +1,5 @@
 import { Body, Controller, Delete, Get, HttpCode, Post, Req, Res, UseGuards } from '@nestjs/common';
+import { Clock } from '../clock.js';
 import { Throttle, ThrottlerGuard } from '@nestjs/throttler';
 import { hash, verify } from '@node-rs/argon2';
 import type { Request, Response } from 'express';
@@ -33,6 +34,7 @@ export class SessionController {
   constructor(
     private readonly db: Db,
     private readonly settings: Settings,
+    private readonly clock: Clock,
   ) {}
 
   @Open('anyone')
@@ -55,7 +57,7 @@ export class SessionController {
       });
     }
     const token = sessionToken();
-    const now = new Date();
+    const now = this.clock.now();
     const expiresAt = new Date(now.getTime() + SESSION_HOURS * 3_600_000);
     return this.db.inClinic(user.clinic_id, async (tx) => {
       await tx.query('DELETE FROM user_session WHERE expires_at < $1', [now]);
@@ -92,7 +94,7 @@ export class SessionController {
     const tokenHash = hashToken(token);
     const row = await this.db.lookUp<{ clinic_id: string }>('SELECT * FROM find_session($1, $2)', [
       tokenHash,
-      new Date(),
+      this.clock.now(),
     ]);
     if (row !== null) await this.db.inClinic(row.clinic_id, (tx) => tx.delete(UserSession, { tokenHash }));
   }

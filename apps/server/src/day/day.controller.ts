@@ -1,4 +1,5 @@
 import { Controller, Get } from '@nestjs/common';
+import { Clock } from '../clock.js';
 import type { DayItem, DayView, EpisodeView } from '@heathstep/contracts';
 import { currentRuns, dayOf, daysBetween, signText, stageOf, localDay } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
@@ -40,6 +41,7 @@ export class DayController {
     private readonly db: Db,
     private readonly reader: EpisodeReader,
     private readonly assessment: Assessment,
+    private readonly clock: Clock,
   ) {}
 
   /** Who needs a look today, most pressing first, each with the reason. */
@@ -76,7 +78,7 @@ export class DayController {
       }
       items.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name));
       await audit(tx, me, 'read', 'day', null);
-      return { today: localDay(new Date(), clinic.timeZone), items };
+      return { today: localDay(this.clock.now(), clinic.timeZone), items };
     });
   }
 

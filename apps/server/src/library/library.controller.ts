@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { Clock } from '../clock.js';
 import { checkExerciseFile, type ExerciseFile, writeExercise } from '@heathstep/content';
 import {
   BandBody,
@@ -32,6 +33,7 @@ export class LibraryController {
   constructor(
     private readonly db: Db,
     private readonly content: Content,
+    private readonly clock: Clock,
   ) {}
 
   /** Adds an exercise of the clinic's own, or a new version of one. Plans that have it go on with the newest. */
@@ -72,7 +74,7 @@ export class LibraryController {
         figure,
         retired: body.retired,
         authorId: me.userId,
-        at: new Date(),
+        at: this.clock.now(),
       });
       await audit(tx, me, body.version === 0 ? 'create' : 'change', `exercise:${key}`, null);
       return exercise;
@@ -153,7 +155,7 @@ export class LibraryController {
         version: body.version + 1,
         text: body.text,
         authorId: me.userId,
-        at: new Date(),
+        at: this.clock.now(),
       });
     });
   }
@@ -180,7 +182,7 @@ export class LibraryController {
           item: body.item,
           version: body.version,
           reviewer: me.name,
-          reviewedOn: localDay(new Date(), clinic.timeZone),
+          reviewedOn: localDay(this.clock.now(), clinic.timeZone),
         })
         .orIgnore()
         .execute();
@@ -212,7 +214,7 @@ export class LibraryController {
           band: body.band,
           points: checked.value.map((p) => ({ ...p })),
           authorId: me.userId,
-          at: new Date(),
+          at: this.clock.now(),
         })
         .orIgnore()
         .execute();

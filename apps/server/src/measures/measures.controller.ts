@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Body, Controller, HttpCode, Post } from '@nestjs/common';
+import { Clock } from '../clock.js';
 import { ownMeasure, OwnMeasureBody, ownMeasureKey, ownMeasureProblems } from '@heathstep/contracts';
 import type { MeasureDefinition } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
@@ -16,6 +17,7 @@ export class MeasuresController {
   constructor(
     private readonly db: Db,
     private readonly content: Content,
+    private readonly clock: Clock,
   ) {}
 
   /** Adds a measure of the clinic's own, or a new version of one. Values taken before keep theirs. */
@@ -48,7 +50,7 @@ export class MeasuresController {
         definition,
         retired: false,
         authorId: me.userId,
-        at: new Date(),
+        at: this.clock.now(),
       });
       await audit(tx, me, body.version === 0 ? 'create' : 'change', `measure:${key}`, null);
       return definition;

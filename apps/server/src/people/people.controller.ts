@@ -23,9 +23,9 @@ function row(person: Person, episodes: readonly EpisodeSummary[] = []): PersonRo
 
 const MOST_LISTED = 200;
 
-function refuseFutureBirth(birthDate: string | null | undefined): void {
+function refuseFutureBirth(birthDate: string | null | undefined, now: Date): void {
   if (typeof birthDate !== 'string') return;
-  if (birthDate > new Date().toISOString().slice(0, 10) || birthDate < '1900-01-01') {
+  if (birthDate > now.toISOString().slice(0, 10) || birthDate < '1900-01-01') {
     throw badRequest([{ pointer: '/birthDate', detail: 'A date of birth between 1900 and today' }]);
   }
 }
@@ -86,7 +86,7 @@ export class PeopleController {
   @HttpCode(201)
   @Post()
   add(@Me() me: SignedIn, @Body() body: PersonBody): Promise<PersonRow> {
-    refuseFutureBirth(body.birthDate);
+    refuseFutureBirth(body.birthDate, this.clock.now());
     return this.db.inClinic(me.clinicId, async (tx) => {
       const inserted = await tx
         .createQueryBuilder()
@@ -122,7 +122,7 @@ export class PeopleController {
 
   @Patch(':id')
   change(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: PersonPatch): Promise<PersonRow> {
-    refuseFutureBirth(body.birthDate);
+    refuseFutureBirth(body.birthDate, this.clock.now());
     return this.db.inClinic(me.clinicId, async (tx) => {
       const { version, ...changes } = body;
       const known = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined));

@@ -1,4 +1,5 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
+import { Clock } from '../clock.js';
 import type { Request, Response } from 'express';
 import { PHOTO_LIMITS, type PhotoView, PlacementBody, type PlacementView } from '@heathstep/contracts';
 import { photoValue, PHOTO_CONSTRUCTIONS, type Landmarks } from '@heathstep/core';
@@ -17,6 +18,7 @@ export class PhotosController {
     private readonly db: Db,
     private readonly content: Content,
     private readonly reader: EpisodeReader,
+    private readonly clock: Clock,
   ) {}
 
   /** The pictures of an episode, newest first, without their bytes. */
@@ -69,7 +71,7 @@ export class PhotosController {
           side,
           ...picture,
           authorId: me.userId,
-          at: new Date(),
+          at: this.clock.now(),
         })
         .orIgnore()
         .execute();
@@ -132,7 +134,7 @@ export class PhotosController {
           value: result.value,
           plusMinus: result.plusMinus,
           authorId: me.userId,
-          at: new Date(),
+          at: this.clock.now(),
         })
         .orIgnore()
         .execute();

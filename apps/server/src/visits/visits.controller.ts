@@ -1,4 +1,5 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { Clock } from '../clock.js';
 import {
   type ConcludedIdea,
   EntriesBody,
@@ -36,6 +37,7 @@ export class VisitsController {
     private readonly db: Db,
     private readonly content: Content,
     private readonly reader: EpisodeReader,
+    private readonly clock: Clock,
   ) {}
 
   /** Opens a visit; while one is open, that one is returned. */
@@ -60,7 +62,7 @@ export class VisitsController {
         clinicId: me.clinicId,
         episodeId,
         kind: visits.length === 0 ? 'first' : 'review',
-        startedAt: new Date(),
+        startedAt: this.clock.now(),
         signedAt: null,
         signedBy: null,
       });
@@ -116,7 +118,7 @@ export class VisitsController {
             e.baseVersion + 1,
             e.value === null ? null : JSON.stringify(e.value),
             me.userId,
-            new Date(),
+            this.clock.now(),
             amends ? (body.reason ?? null) : null,
           ],
         );
@@ -138,7 +140,7 @@ export class VisitsController {
         const missing = view.safety?.unanswered.length ?? this.content.bundle.safetyQuestions.length;
         if (missing > 0)
           throw refusedNow(`${missing} safety answers are missing; a visit is signed once they are given`);
-        await tx.update(Visit, { id }, { signedAt: new Date(), signedBy: me.userId });
+        await tx.update(Visit, { id }, { signedAt: this.clock.now(), signedBy: me.userId });
         await audit(tx, me, 'sign', 'visit', episode.personId);
       }
       return this.view(tx, visit.episodeId, id);
@@ -158,7 +160,7 @@ export class VisitsController {
   ): Promise<PresenceView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const { visit } = await this.find(tx, id);
-      const now = new Date();
+      const now = this.clock.now();
       await tx.query(
         `INSERT INTO visit_presence (visit_id, user_id, clinic_id, step, at) VALUES ($1, $2, $3, $4, $5)
            ON CONFLICT (visit_id, user_id) DO UPDATE SET step = excluded.step, at = excluded.at`,
@@ -243,8 +245,15 @@ export class VisitsController {
   private nameProblem(entry: EntryBody): string | null {
     const [kind, name, side] = entry.key.split('.');
     const { safetyQuestions, findings, conditions } = this.content.bundle;
-    if (kind === 'safety' && safetyQuestions.every((q) => q.key !== name))
-      return 'an answer to a known question';
+    if (kind === 'safety') {
+      const question = safetyQuestions.find((q) => q.key === name);
+      if (question === undefined) return 'an answer to a known question';
+      if (question.scope === 'person' && ['left', 'right', 'both'].includes(String(entry.value)))
+        return 'yes, no or not tested: it is asked of the person';
+      if (question.how === 'ask' && entry.value === 'not-tested')
+        return 'an answer: this is asked, not tested';
+    }
+    if (kind === 'skill' && this.content.bundle.skills.every((s) => s.key !== name)) return 'a known skill';
     if (kind === 'finding') {
       const finding = findings.find((f) => f.key === name);
       if (finding === undefined) return 'an answer to a known finding';
@@ -275,6 +284,11 @@ export class VisitsController {
     const measure = measures.get(name);
     if (measure === undefined) return 'a reading of a known measure';
     if (measure.computed !== null) return 'left out: this measure is worked out from others';
+    const side = entry.key.split('.')[2];
+    if ((measure.sides === 'single') !== (side === 'none'))
+      return measure.sides === 'single'
+        ? 'a reading without a side'
+        : 'a reading of the left or the right side';
     const { trials, again } = entry.value as MeasureEntry;
     const bad = [...trials, ...(again?.trials ?? [])].flatMap((t) =>
       t === null ? [] : outsideAllowed(measure, t, 'trial'),
