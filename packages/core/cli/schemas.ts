@@ -89,6 +89,7 @@ const criterion: Schema = {
       max: number,
       days,
     }),
+    object({ answer: key, op, value: number, days }),
     object({ noRed: { anyOf: [days, object({ days, atLeast: days })] } }),
     object({ skill: key, state: key }),
     object({ adherence: object({ min: number, days }) }),
@@ -127,8 +128,12 @@ const facts = object(
           after: orNull(score),
           nextMorning: orNull(score),
           day: orNull(score),
+          answers: {
+            type: 'object',
+            additionalProperties: { anyOf: [number, flag, { type: 'null' }] },
+          },
         },
-        ['done', 'state', 'firstStep', 'before', 'during', 'after', 'nextMorning', 'day'],
+        ['done', 'state', 'firstStep', 'before', 'during', 'after', 'nextMorning', 'day', 'answers'],
       ),
     ),
     skills: {
