@@ -1,4 +1,7 @@
 import { randomUUID } from 'node:crypto';
+import { DataSource } from 'typeorm';
+import type { PostgresDriver } from 'typeorm/driver/postgres/PostgresDriver.js';
+import { PostgresQueryRunner } from 'typeorm/driver/postgres/PostgresQueryRunner.js';
 import type { CourseView, EpisodeView, HomeView, PersonRow, PlanView } from '@heathstep/contracts';
 import {
   addEpisode,
@@ -143,6 +146,31 @@ describe('several complaints of one person', () => {
     await draft(episodeId).expect(422);
     const { version } = await view(second);
     await who.patch(`/api/episodes/${second}`, { version, status: 'gone' }).expect(400);
+  });
+
+  it('cost the day no query more, however many there are', async () => {
+    const queries = async () => {
+      const source = world.app.get(DataSource);
+      const count = jest.spyOn(source.driver as PostgresDriver, 'createQueryRunner');
+      let asked = 0;
+      count.mockImplementation(function (this: PostgresDriver, mode) {
+        const runner = new PostgresQueryRunner(this, mode);
+        const query = runner.query.bind(runner);
+        runner.query = (...args: Parameters<typeof query>) => {
+          asked += 1;
+          return query(...args);
+        };
+        return runner;
+      });
+      await who.get('/api/day').expect(200);
+      count.mockRestore();
+      return asked;
+    };
+    const before = await queries();
+    await two();
+    await two();
+    expect(before).toBeGreaterThan(5);
+    expect(await queries()).toBe(before);
   });
 
   it('keep apart what another person says', async () => {

@@ -4,9 +4,10 @@ import type { DayItem, DayView, EpisodeView } from '@heathstep/contracts';
 import { currentRuns, dayOf, daysBetween, signText, stageOf, localDay } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Assessment } from '../episodes/assessment.js';
-import { type EpisodeRecord, EpisodeReader } from '../episodes/reader.js';
-import { audit, Db } from '../persistence/db.js';
-import { Clinic, DecisionRow, EpisodeRow, Person } from '../persistence/entities.js';
+import { EpisodeReader } from '../episodes/reader.js';
+import type { EpisodeRecord } from '../episodes/record.js';
+import { audit, Db, type Tx } from '../persistence/db.js';
+import { Clinic, Person } from '../persistence/entities.js';
 
 const SILENT_DAYS = 4;
 const ORDER: readonly DayItem['kind'][] = [
@@ -50,9 +51,10 @@ export class DayController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const clinic = await tx.findOneByOrFail(Clinic, { id: me.clinicId });
       const people = await tx.find(Person);
-      const episodes = await tx.find(EpisodeRow, { where: { status: 'open' } });
+      const records = await this.reader.readOpen(tx);
+      const seen = new Set(records.map((r) => r.row.personId));
       const items: DayItem[] = people
-        .filter((p) => episodes.every((e) => e.personId !== p.id))
+        .filter((p) => !seen.has(p.id))
         .map((p) => ({
           personId: p.id,
           episodeId: null,
@@ -62,24 +64,27 @@ export class DayController {
           headline: 'New referral',
           detail: 'Nothing recorded yet',
         }));
-      for (const episode of episodes) {
-        const record = await this.reader.read(tx, episode.id);
-        const last = (
-          await tx.find(DecisionRow, { where: { episodeId: episode.id }, order: { at: 'DESC' }, take: 1 })
-        )[0];
-        const told = this.tell(record, last?.at ?? null);
+      const lastDecisions = await this.lastDecisions(tx);
+      for (const record of records)
         items.push({
-          personId: episode.personId,
-          episodeId: episode.id,
+          personId: record.row.personId,
+          episodeId: record.row.id,
           name: record.view.person.name,
           stage: this.stageName(record),
-          ...told,
+          ...this.tell(record, lastDecisions.get(record.row.id) ?? null),
         });
-      }
       items.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name));
       await audit(tx, me, 'read', 'day', null);
       return { today: localDay(this.clock.now(), clinic.timeZone), items };
     });
+  }
+
+  /** When each episode was last decided about. */
+  private async lastDecisions(tx: Tx): Promise<Map<string, Date>> {
+    const rows = await tx.query<{ episode_id: string; at: Date }[]>(
+      'SELECT episode_id, max(at) AS at FROM decision GROUP BY episode_id',
+    );
+    return new Map(rows.map((r) => [r.episode_id, r.at]));
   }
 
   private stageName(record: EpisodeRecord): string | null {

@@ -37,7 +37,7 @@ import {
 } from '@heathstep/contracts';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
-import type { EpisodeRecord } from './reader.js';
+import type { EpisodeRecord } from './record.js';
 
 export interface Assessed {
   readonly facts: Facts;

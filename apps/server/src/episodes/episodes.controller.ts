@@ -16,7 +16,8 @@ import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../htt
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { ClosureRow, EpisodeRow, Person, TaughtExercise } from '../persistence/entities.js';
-import { type EpisodeRecord, EpisodeReader } from './reader.js';
+import { EpisodeReader } from './reader.js';
+import type { EpisodeRecord } from './record.js';
 
 const DEFAULT_MINUTES = 20;
 const DEFAULT_EQUIPMENT = ['towel', 'belt', 'step'];

@@ -16,7 +16,7 @@ import type { SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { Assessment } from '../episodes/assessment.js';
-import type { EpisodeRecord } from '../episodes/reader.js';
+import type { EpisodeRecord } from '../episodes/record.js';
 import { badRequest, fieldErrors, refusedNow } from '../http/problem.js';
 import type { Tx } from '../persistence/db.js';
 import { EpisodeRow, PlanRow, StageSpanRow } from '../persistence/entities.js';

@@ -3,7 +3,8 @@ import { GivePlanBody, PlanBody, PlanDraftBody, type PlanView } from '@heathstep
 import type { Prescription } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
-import { EpisodeReader, planView } from '../episodes/reader.js';
+import { EpisodeReader } from '../episodes/reader.js';
+import { planView } from '../episodes/record.js';
 import { conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db } from '../persistence/db.js';

@@ -54,7 +54,7 @@ export class VisitsController {
         lock: { mode: 'pessimistic_write' },
       });
       if (episode === null) throw notFound();
-      const visits = await this.reader.visits(tx, episodeId, await this.reader.names(tx));
+      const visits = await this.reader.visits(tx, episodeId);
       const standing = visits.find((v) => v.signedAt === null || v.id === body.id);
       if (standing !== undefined) return standing;
       await tx.insert(Visit, {
@@ -220,7 +220,7 @@ export class VisitsController {
   }
 
   private async view(tx: Tx, episodeId: string, id: string): Promise<VisitView> {
-    const visits = await this.reader.visits(tx, episodeId, await this.reader.names(tx));
+    const visits = await this.reader.visits(tx, episodeId);
     const found = visits.find((v) => v.id === id);
     if (found === undefined) throw notFound();
     return found;

@@ -1,0 +1,71 @@
+import { type ComplaintView, lastFaults, reportedText } from '@heathstep/contracts';
+import {
+  type Affected,
+  ageProblem,
+  blocksOn,
+  patientPlan,
+  type PerSide,
+  type Side,
+  signText,
+  stageOf,
+  type Tag,
+} from '@heathstep/core';
+import type { EpisodeRecord } from './record.js';
+
+/** What a complaint means for another of the same person. */
+function complaintFor(record: EpisodeRecord, affected: Affected): ComplaintView {
+  const { view, library } = record;
+  const blocks = (view.safety?.triggered ?? []).filter((t) => blocksOn(t, affected)).map(signText);
+  return {
+    episodeId: view.id,
+    condition: view.condition,
+    affected: view.affected,
+    stage: stageOf(record.protocol, view.stage)?.name ?? null,
+    blocks: [...view.openStops.map(reportedText), ...blocks],
+    openGrades: view.openStops.map((s) => s.grade),
+    stopIds: record.home.filter((e) => e.kind === 'stop').map((e) => e.id),
+    plan:
+      view.plan === null
+        ? null
+        : patientPlan({
+            items: view.plan.items,
+            exerciseOf: (key) => library.exercise(key),
+            stage: view.plan.madeOf,
+            schools: view.schools,
+            tagsOff: view.tagsOff,
+            seenFaults: (exercise) => lastFaults(view.taught, exercise),
+          }),
+  };
+}
+
+const bothOff = (all: readonly PerSide<readonly Tag[]>[]): PerSide<readonly Tag[]> => {
+  const on = (side: Side) => [...new Set(all.flatMap((off) => off[side]))];
+  return { left: on('left'), right: on('right') };
+};
+
+/** The safety of one complaint binds all: what any of them switches off is off, and what blocks one can block another. */
+export function bound(record: EpisodeRecord, others: readonly EpisodeRecord[]): EpisodeRecord {
+  const { view, protocol } = record;
+  const tagsOff = bothOff([view.tagsOff, ...others.map((o) => o.view.tagsOff)]);
+  // Exercises of the other plan are held back by what this complaint says as well.
+  const elsewhere = others.map((o) =>
+    complaintFor({ ...o, view: { ...o.view, tagsOff: bothOff([tagsOff, o.view.tagsOff]) } }, view.affected),
+  );
+  const { safety, person } = view;
+  const age = ageProblem(protocol, person.ageYears);
+  const reported = [...view.openStops.map(reportedText), ...elsewhere.flatMap((c) => c.blocks)];
+  return {
+    ...record,
+    view: {
+      ...view,
+      tagsOff,
+      elsewhere,
+      heldBack: [...reported, ...(safety?.blocking ?? []).map(signText)],
+      notPrescribed: [
+        ...reported,
+        ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
+        ...(age === null ? [] : [age]),
+      ],
+    },
+  };
+}

@@ -1,0 +1,52 @@
+import type { EpisodeView, HomeEntryView, PlanView } from '@heathstep/contracts';
+import {
+  type ComposedExercise,
+  type LeftOut,
+  lostStage,
+  type MeasureDefinition,
+  type ProtocolDefinition,
+  type Reasoning,
+  type Stage,
+  stageOf,
+} from '@heathstep/core';
+import type { Library } from '../content/library.js';
+import type { Clinic, EpisodeRow, PlanRow } from '../persistence/entities.js';
+
+/** Everything that stands about one episode, read once. */
+export interface EpisodeRecord {
+  readonly row: EpisodeRow;
+  readonly clinic: Clinic;
+  readonly view: EpisodeView;
+  /** What it is and what keeps it going, from everything the visits say. */
+  readonly reasoning: Reasoning;
+  readonly home: readonly HomeEntryView[];
+  readonly plans: readonly PlanView[];
+  /** Shipped measures and the clinic's own. */
+  readonly measures: readonly MeasureDefinition[];
+  /** Shipped exercises and the clinic's own. */
+  readonly library: Library;
+  /** In the version the episode is on. */
+  readonly protocol: ProtocolDefinition;
+}
+
+/** A plan as it is sent, with the stage it was made of. */
+export function planView(
+  row: PlanRow,
+  protocol: Pick<ProtocolDefinition, 'stages'>,
+  names: ReadonlyMap<string, string> = new Map(),
+): PlanView {
+  return {
+    id: row.id,
+    episodeId: row.episodeId,
+    number: row.number,
+    stage: row.stage,
+    madeOf: (row.madeOf as Stage | null) ?? stageOf(protocol, row.stage) ?? lostStage(row.stage),
+    status: row.status,
+    version: row.version,
+    items: row.items as ComposedExercise[],
+    left: row.leftOut as LeftOut[],
+    contentVersion: row.contentVersion,
+    givenAt: row.givenAt?.toISOString() ?? null,
+    givenBy: row.givenBy === null ? null : (names.get(row.givenBy) ?? null),
+  };
+}
