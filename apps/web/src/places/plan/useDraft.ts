@@ -14,6 +14,8 @@ export function useDraft(course: CourseView) {
     onSuccess: async () => {
       id.current = crypto.randomUUID();
       await client.invalidateQueries({ queryKey: keys.course(course.episode.id) });
+      // Another plan stands there now: it is read from its beginning.
+      window.scrollTo(0, 0);
     },
   });
 }
