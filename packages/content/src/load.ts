@@ -7,6 +7,7 @@ import { YAMLException } from 'js-yaml';
 import { type ContentBundle, ContentProblem } from './bundle.js';
 import { expandExercise, type WrittenExercise } from './expandExercise.js';
 import { crossCheck } from './crossCheck.js';
+import { expandMeasure, type WrittenMeasure } from './expandMeasure.js';
 import { readYaml } from './readYaml.js';
 import { TAG_SCHEMA } from './tagSchema.js';
 import {
@@ -118,7 +119,7 @@ export function loadContentFrom(root: string): LoadResult {
     .filter((f) => f.kind === 'findings')
     .flatMap((f) => (f.value as WrittenFinding[]).map((w) => expandFinding(w, basename(f.file, '.yaml'))));
   const parts = {
-    measures: list('measures'),
+    measures: (list('measures') as WrittenMeasure[]).map(expandMeasure),
     ladders: list('ladders'),
     exercises: (list('exercises') as WrittenExercise[]).map(expandExercise),
     pathways: list('pathways'),
