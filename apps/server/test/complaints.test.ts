@@ -133,19 +133,36 @@ describe('several complaints of one person', () => {
     await draft(episodeId).expect(422);
   });
 
-  it('can be closed and opened again; a closed one binds nothing', async () => {
-    const { episodeId, second } = await two({ 'calf-swollen': 'right', 'calf-warm': 'right' });
+  it('can be closed and opened again; a closed one binds nothing and stands on no list of the day', async () => {
+    const { episodeId, second, person } = await two({ 'blood-thinners': 'yes' });
     const set = async (status: string) => {
       const { version } = await view(second);
-      await who.patch(`/api/episodes/${second}`, { version, status }).expect(200);
+      return who.patch(`/api/episodes/${second}`, { version, status });
     };
-    await set('closed');
-    expect((await view(episodeId)).notPrescribed).toEqual([]);
-    await draft(episodeId).expect(201);
-    await set('open');
-    await draft(episodeId).expect(422);
+    expect((await set('closed')).status).toBe(200);
+    expect(await view(episodeId)).toMatchObject({ elsewhere: [] });
+    expect((await view(episodeId)).tagsOff.left).not.toContain('scraping');
+    const { items } = (await who.get('/api/day').expect(200)).body;
+    expect(items.filter((i: { personId: string }) => i.personId === person.id)).toHaveLength(1);
+    expect((await set('open')).status).toBe(200);
+    expect((await view(episodeId)).tagsOff.left).toContain('scraping');
+    expect((await set('gone')).status).toBe(400);
+  });
+
+  it('are not closed over an open sign, nor by an assistant', async () => {
+    const { episodeId, second } = await two({ 'calf-swollen': 'right', 'calf-warm': 'right' });
     const { version } = await view(second);
-    await who.patch(`/api/episodes/${second}`, { version, status: 'gone' }).expect(400);
+    const refused = await who.patch(`/api/episodes/${second}`, { version, status: 'closed' }).expect(422);
+    expect(refused.body.errors[0].detail).toMatch(/^Possible clot, right/);
+    await draft(episodeId).expect(422);
+    const plain = await treated(who);
+    const assistant = await world.as(0, 'assistant');
+    await assistant
+      .patch(`/api/episodes/${plain.episodeId}`, {
+        version: (await view(plain.episodeId)).version,
+        status: 'closed',
+      })
+      .expect(403);
   });
 
   it('cost the day no query more, however many there are', async () => {

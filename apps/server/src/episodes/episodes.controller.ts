@@ -4,10 +4,17 @@ import {
   EpisodeBody,
   EpisodePatch,
   type EpisodeView,
+  reportedText,
   screenedVisit,
   TaughtBody,
 } from '@heathstep/contracts';
-import { canOverride, type ClosingWay, limitsStand, type ProtocolDefinition } from '@heathstep/core';
+import {
+  canOverride,
+  type ClosingWay,
+  limitsStand,
+  type ProtocolDefinition,
+  signText,
+} from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -89,6 +96,7 @@ export class EpisodesController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const { version, condition, ...changes } = body;
       const before = await this.reader.read(tx, id);
+      if (changes.status === 'closed') this.mayClose(me, before);
       const other = condition === undefined ? {} : this.onPathway(me, before, condition);
       const protocol = other.protocol === undefined ? before.protocol : this.content.current(other.protocol);
       checkSchools(protocol, changes.schools);
@@ -198,6 +206,17 @@ export class EpisodesController {
       protocolVersion: protocol.version,
       schools: Object.fromEntries(protocol.schools.map((s) => [s.key, s.default])),
     };
+  }
+
+  /** A complaint is not closed over an open sign: that would take the sign away from the person's other complaints too. */
+  private mayClose(me: SignedIn, { view }: EpisodeRecord): void {
+    if (me.role === 'assistant') throw new ProblemError(403, 'Only clinicians and leads close a complaint');
+    const open = [...view.openStops.map(reportedText), ...(view.safety?.stops ?? []).map(signText)];
+    if (open.length > 0)
+      throw refusedNow(
+        'A sign is open; close it with its result first',
+        open.map((detail) => ({ pointer: '/status', detail })),
+      );
   }
 
   /** Goes on with another pathway, by a clinician and while no plan rests on the one before. */

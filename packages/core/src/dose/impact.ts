@@ -14,6 +14,7 @@ const IMPACT_RISE_PERCENT = 20;
 /** Landings and minutes of a first week, from which nothing is compared. [convention] */
 const FIRST_WEEK: Impact = { contacts: 60, runMinutes: 20 };
 
+/** Two impacts together, landings and minutes each. */
 export const addImpact = (a: Impact, b: Impact): Impact => ({
   contacts: a.contacts + b.contacts,
   runMinutes: a.runMinutes + b.runMinutes,

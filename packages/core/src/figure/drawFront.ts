@@ -206,6 +206,7 @@ const movedLegs = (before: FrontSkeleton, now: FrontSkeleton): FrontLegJoints[] 
     return moved ? [before[side]] : [];
   });
 
+/** A figure from the front or the back at a moment `t` (0 start, 1 end), as shapes in cm; `build` is how thick limbs are, 1 the middle. */
 export function drawFront(figure: FrontFigure, t: number, ghost: boolean, build: number): Shape[] {
   const facing = figure.view;
   const s = solveFront(betweenFront(figure.start, figure.end, t), facing);

@@ -233,6 +233,7 @@ const onBody = (p: Prop): boolean =>
   p.kind === 'tape' ||
   (p.kind === 'weight' && typeof p.at === 'string');
 
+/** A figure from the side at a moment `t` (0 start, 1 end), as shapes in cm; `build` is how thick limbs are, 1 the middle. */
 export function drawSide(figure: SideFigure, t: number, ghost: boolean, build: number): Shape[] {
   const s = solvePose(betweenSide(figure.start, figure.end, t));
   const body = bodyShapes(s, build);

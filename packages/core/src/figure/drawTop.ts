@@ -130,6 +130,7 @@ function oneFoot(figure: TopFigure, pose: TopPose, place: Place): Shape[] {
   ];
 }
 
+/** One foot from above or below at a moment `t` (0 start, 1 end), as shapes in cm. */
 export function drawTop(figure: TopFigure, t: number, ghost: boolean): Shape[] {
   const pose = betweenTop(figure.start, figure.end, t);
   const turned = turner(pose.turn ?? 0);

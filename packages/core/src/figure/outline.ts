@@ -61,6 +61,7 @@ export function limb(a: Point, b: Point, ra: number, rb: number): string {
   return `M${at(a1)}L${at(b1)}A${n(rb)} ${n(rb)} 0 0 1 ${at(b2)}L${at(a2)}A${n(ra)} ${n(ra)} 0 0 1 ${at(a1)}Z`;
 }
 
+/** An SVG path through points in cm. */
 export const polyline = (points: readonly Point[]): string => `M${points.map(at).join('L')}`;
 
 /** A soft open line through points. */

@@ -13,6 +13,7 @@ export interface Ends {
   readonly farAnkle?: Point;
 }
 
+/** Where hands, feet and trunk end, for what is held or stood on. */
 export const endsOf = (s: Skeleton): Ends => ({
   ball: s.near.ball,
   hand: s.hand,
@@ -53,6 +54,7 @@ function handShapes(wrist: Point, lean: number): Shape[] {
   ];
 }
 
+/** A thing that stands, lies or is held, as shapes. */
 export function propShapes(prop: Prop, ends: Ends): Shape[] {
   switch (prop.kind) {
     case 'floor':

@@ -34,12 +34,15 @@ export interface Drawing {
   readonly shapes: readonly Shape[];
 }
 
+/** A filled shape. */
 export const fill = (tone: Tone, d: string): Shape => ({ tone, d });
+/** A line of a thickness in cm. */
 export const stroke = (tone: Tone, d: string, line: number): Shape => ({ tone, d, line });
 
 /** Cues are as large on a close picture as on a whole body. */
 export const cueSize = (figure: FigureDefinition): number => (figure.frame[2] - figure.frame[0]) / 100;
 
+/** The arrows of a figure, which way it moves. */
 export function arrowShapes(figure: FigureDefinition): Shape[] {
   const size = cueSize(figure);
   const arrows = [...(figure.arrow === undefined ? [] : [figure.arrow]), ...(figure.arrows ?? [])];
@@ -49,4 +52,5 @@ export function arrowShapes(figure: FigureDefinition): Shape[] {
   });
 }
 
+/** A round spot of radius `r` in cm, as an SVG path. */
 export const dot = (p: Point, r: number): string => limb(add(p, [-0.05, 0]), add(p, [0.05, 0]), r, r);

@@ -48,8 +48,11 @@ export interface Skeleton {
 
 const RAD = Math.PI / 180;
 
+/** `a` and `by` times `b`. */
 export const add = (a: Point, b: Point, by = 1): Point => [a[0] + b[0] * by, a[1] + b[1] * by];
+/** From `b` to `a`. */
 export const minus = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1]];
+/** Distance from the origin, in cm. */
 export const lengthOf = (p: Point): number => Math.hypot(p[0], p[1]);
 /** Up, leaning forward by an angle. */
 export const leaning = (deg: number): Point => [Math.sin(deg * RAD), Math.cos(deg * RAD)];

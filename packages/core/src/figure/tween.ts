@@ -39,6 +39,7 @@ export function betweenSide(a: SidePose, b: SidePose, t: number): SidePose {
   };
 }
 
+/** A foot from above between two poses, `t` from 0 to 1. */
 export function betweenTop(a: TopPose, b: TopPose, t: number): TopPose {
   const list = (x: readonly number[], y: readonly number[]) => x.map((v, i) => mix(v, y[i] ?? v, t));
   return {
@@ -62,6 +63,7 @@ function mixFrontLeg(a: FrontLeg, b: FrontLeg, t: number): FrontLeg {
   };
 }
 
+/** A body from the front between two poses, `t` from 0 to 1. */
 export function betweenFront(a: FrontPose, b: FrontPose, t: number): FrontPose {
   return {
     pelvis: mixPoint(a.pelvis, b.pelvis, t),

@@ -27,6 +27,7 @@ export function sidesFor(
   return affected;
 }
 
+/** The numbers of a prescription that its timeline is made of. */
 export const toDoseInput = (p: Prescription, exercise: ExerciseDefinition): DoseInput => ({
   sets: p.sets,
   reps: p.reps,

@@ -117,6 +117,7 @@ export function doseSentence(p: Prescription, exercise: ExerciseDefinition): Sen
   ];
 }
 
+/** The pieces of a dose as one printed sentence. */
 export const sentenceText = (parts: readonly SentencePart[]): string =>
   `${parts.map((p) => p.text).join('')}.`;
 
@@ -128,5 +129,6 @@ export function withDoseField(p: Prescription, field: DoseField, value: number):
   return { ...p, [field]: value };
 }
 
+/** One number of a prescription, wherever it lives; undefined where it has none. */
 export const doseFieldValue = (p: Prescription, field: DoseField): number | undefined =>
   field === 'upSeconds' || field === 'topSeconds' || field === 'downSeconds' ? p.tempo?.[field] : p[field];

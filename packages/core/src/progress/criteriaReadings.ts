@@ -91,6 +91,7 @@ export function readings(
   };
 }
 
+/** Why a value is not there, in words: never measured, too old, or only unable. */
 export function missing(label: string, side: string, found: Readings, today: DayText): string {
   if (found.newestEmpty) return `${label}, ${side}: could not be taken last time`;
   if (found.newest === undefined) return `${label}, ${side}: not measured yet`;

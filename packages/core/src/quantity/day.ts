@@ -8,6 +8,7 @@ const dayNumber = (day: DayText): number => Math.round(Date.parse(`${day}T00:00:
 /** Whole calendar days from one day to a later one; negative when it is earlier. */
 export const daysBetween = (from: DayText, to: DayText): number => dayNumber(to) - dayNumber(from);
 
+/** So many calendar days later; earlier when negative. */
 export const addDays = (day: DayText, days: number): DayText =>
   new Date((dayNumber(day) + days) * DAY_MS).toISOString().slice(0, 10);
 

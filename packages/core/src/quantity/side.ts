@@ -6,6 +6,7 @@ export type Affected = Side | 'both' | 'none';
 
 export const SIDES: readonly Side[] = ['left', 'right'];
 
+/** The side that is not this one. */
 export const otherSide = (side: Side): Side => (side === 'left' ? 'right' : 'left');
 
 /** The treated sides, left first. */

@@ -47,6 +47,7 @@ const STATUS_WORDS: Readonly<Record<string, QuickItem['status']>> = {
 
 const MOST_TRIALS = 10;
 
+/** The words of a quick line with where each begins. */
 export const tokensOf = (line: string): Token[] =>
   [...line.matchAll(/;|[^\s;]+/g)].map((m) => ({
     text: m[0],

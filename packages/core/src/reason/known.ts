@@ -24,6 +24,7 @@ const NOT_KNOWN: KnownFinding = { ...UNKNOWN, key: '', by: 'nobody', notTested: 
 const NOT_TESTED: KnownFinding = { ...NOT_KNOWN, notTested: true };
 const ANSWERED = [PLAIN.answered];
 
+/** What is known of each finding on each side, from answers, the record and what follows from other findings. */
 export class Known {
   private readonly kept: Readonly<Record<Column, Map<string, KnownFinding>>> = {
     left: new Map(),

@@ -10,10 +10,13 @@ export interface Issue {
 export type Result<T> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issues: readonly Issue[] };
 
+/** A value that was taken. */
 export const ok = <T>(value: T): Result<T> => ({ ok: true, value });
 
+/** An input that was not taken, with every issue found. */
 export const refused = (...issues: Issue[]): Result<never> => ({ ok: false, issues });
 
+/** One thing wrong: where, what was given, and the bound in words. */
 export const issue = (path: string, value: unknown, bound: string): Issue => ({
   path,
   value,
@@ -28,6 +31,7 @@ export class RefusedInput extends Error {
   }
 }
 
+/** The value; throws `RefusedInput` where there is none. For callers that have checked already. */
 export function orThrow<T>(result: Result<T>): T {
   if (result.ok) return result.value;
   throw new RefusedInput(result.issues);
