@@ -35,6 +35,17 @@ function openStops(episode: EpisodeView, safety: SafetyState | null, query: stri
       now: t.rule.action,
       to: screen,
     })),
+    // A sign of another complaint that counts here too: it is closed over there.
+    ...episode.elsewhere.flatMap((c) =>
+      c.blocks.map((text) => ({
+        id: `${c.episodeId}-${text}`,
+        level: 'In the other complaint',
+        what: text,
+        where: '',
+        now: '',
+        to: `/episodes/${c.episodeId}/visit/safety`,
+      })),
+    ),
   ];
 }
 
