@@ -48,10 +48,13 @@ const filesBelow = (folder: string): string[] =>
     return /\.tsx?$/.test(entry.name) && !/\.test\.tsx?$/.test(entry.name) ? [path] : [];
   });
 
+/** A source text without its comments, which may name what they like. */
+const codeOf = (text: string): string => text.replace(/\/\*[\s\S]*?\*\//g, '').replace(/^\s*\/\/.*$/gm, '');
+
 /** Pieces of string literals of a source text, as far as they could be a key. */
 const piecesOf = (text: string): Set<string> =>
   new Set(
-    [...text.matchAll(/(['"`])((?:(?!\1)[^\\\n]|\\.)*)\1/g)].flatMap(([, , inner = '']) => [
+    [...codeOf(text).matchAll(/(['"`])((?:(?!\1)[^\\\n]|\\.)*)\1/g)].flatMap(([, , inner = '']) => [
       inner,
       ...inner.split(/[.:/]/),
     ]),
@@ -73,5 +76,6 @@ describe('clinical content', () => {
   it('would be found in code: the search sees a key within a path and within a list', () => {
     expect(piecesOf("const a = ['x', `measure.body-mass.none`];").has('body-mass')).toBe(true);
     expect(piecesOf("f('calm')").has('calm')).toBe(true);
+    expect(piecesOf('/** Of `calm`. */\n// and `build`\nf(x);').size).toBe(0);
   });
 });
