@@ -6,14 +6,12 @@ import {
   type SkillLevels,
   type StoryFacts,
 } from '@heathstep/core';
-import type { MeasureEntry } from './entryRules.js';
+import { asEntries, type Entries } from './entries/values.js';
+import { readKey } from './entries/registry.js';
 import type { EntryView, VisitView } from './views.js';
 
-/** Current values of a visit's entries by key. */
-export type Entries = ReadonlyMap<string, unknown>;
-
 export const entriesOf = (entries: readonly EntryView[]): Entries =>
-  new Map(entries.filter((e) => e.value !== null).map((e) => [e.key, e.value]));
+  asEntries(entries.filter((e) => e.value !== null).map((e) => [e.key, e.value]));
 
 /** Newest level of each skill per side, as entered or as measures show it. Visits come oldest first. */
 export function skillFacts(
@@ -23,13 +21,13 @@ export function skillFacts(
   const levels: SkillLevels = {};
   for (const visit of visits) {
     for (const entry of visit.entries) {
-      const [kind, skill, side] = entry.key.split('.');
-      if (kind === 'skill' && skill !== undefined && typeof entry.value === 'string')
-        levels[skill] = { ...levels[skill], [side as Side]: entry.value };
+      const read = readKey(entry.key);
+      if (read?.kind === 'skill' && typeof entry.value === 'string')
+        levels[read.name] = { ...levels[read.name], [read.side]: entry.value };
     }
+    const entries = entriesOf(visit.entries);
     const read = (key: string, side: Side): number | null => {
-      const entry = visit.entries.find((e) => e.key === `measure.${key}.${side}`)?.value as
-        MeasureEntry | null | undefined;
+      const entry = entries.get(`measure.${key}.${side}`);
       const taken = entry?.status === 'taken' ? entry.trials.filter((t) => t !== null) : [];
       return taken.at(-1) ?? null;
     };
@@ -41,11 +39,10 @@ export function skillFacts(
 
 /** What the story's entries tell of how irritable it is. */
 export function storyFacts(entries: Entries): StoryFacts {
-  const get = <T>(key: string): T | undefined => entries.get(key) as T | undefined;
   return {
-    worstPain: get('story.worst'),
-    provokedWithinFiveMinutes: get('story.provoked'),
-    settlesMinutes: get('story.settles'),
-    nightPain: get('story.night'),
+    worstPain: entries.get('story.worst'),
+    provokedWithinFiveMinutes: entries.get('story.provoked'),
+    settlesMinutes: entries.get('story.settles'),
+    nightPain: entries.get('story.night'),
   };
 }

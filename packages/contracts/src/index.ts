@@ -13,13 +13,26 @@ export {
   type SessionPayload,
   type StopPayload,
 } from './home.js';
+export { ENTRY_LIMITS } from './entries/checks.js';
 export {
-  type ConcludedIdea,
-  ENTRY_LIMITS,
+  entriesOfKind,
   entryProblem,
+  entryWords,
+  LASTING,
+  readKey,
+  standsFor,
+  STORY_NEEDS,
+} from './entries/registry.js';
+export {
+  type Activity,
+  asEntries,
+  type ConcludedIdea,
+  type Entries,
+  type EntryKey,
+  type EntryValue,
   type MeasureEntry,
-  type SkillLevel,
-} from './entryRules.js';
+} from './entries/values.js';
+export { contentProblem, type NamedContent } from './entries/inContent.js';
 export type {
   AmendmentView,
   ConflictProblem,
@@ -42,7 +55,7 @@ export type {
   StageSpan,
   VisitView,
 } from './views.js';
-export { type Entries, entriesOf, skillFacts, storyFacts } from './facts.js';
+export { entriesOf, skillFacts, storyFacts } from './facts.js';
 export { episodeSafety, safetyAt, type SafetyOn, screenedVisit, type VisitClosure } from './safety.js';
 export { newestEntries } from './record.js';
 export {

@@ -1,4 +1,5 @@
 import { type Side, TENDER_BONES, type TenderBone, tenderSign } from '@heathstep/core';
+import type { Entries } from './entries/values.js';
 
 /** What is marked on the drawings of the Look and Feel steps; one list for the form, the server's check and the rules. */
 
@@ -27,6 +28,7 @@ export const WEAR_AREAS = [
   ['forefoot-out', 'outer forefoot'],
   ['toe', 'toe'],
 ] as const;
+export type WearArea = (typeof WEAR_AREAS)[number][0];
 
 export const CALLUS_AREAS = [
   ['big-toe', 'big toe'],
@@ -37,6 +39,7 @@ export const CALLUS_AREAS = [
   ['outer-border', 'outer border'],
   ['heel', 'heel'],
 ] as const;
+export type CallusArea = (typeof CALLUS_AREAS)[number][0];
 
 export const TOES = [
   ['big', 'big toe'],
@@ -81,13 +84,10 @@ export interface NumbEntry {
   readonly missed: readonly NumbSite[];
 }
 
-type Entries = ReadonlyMap<string, unknown>;
-
 const nameIn = (list: readonly (readonly [string, string])[], key: string): string =>
   list.find(([k]) => k === key)?.[1] ?? key;
 
-const numbOf = (entries: Entries, side: Side): NumbEntry | null =>
-  (entries.get(`look.numb.${side}`) as NumbEntry | undefined) ?? null;
+const numbOf = (entries: Entries, side: Side): NumbEntry | null => entries.get(`look.numb.${side}`) ?? null;
 
 /** Monofilament sites felt and tested on a side; null when none was. */
 export function sitesOf(entries: Entries, side: Side): { felt: number; tested: number } | null {
@@ -97,7 +97,7 @@ export function sitesOf(entries: Entries, side: Side): { felt: number; tested: n
 }
 
 function tender(entries: Entries, side: Side, fits: (t: TenderEntry) => boolean): string | null {
-  const list = (entries.get(`look.tender.${side}`) as TenderEntry[] | undefined) ?? [];
+  const list = entries.get(`look.tender.${side}`) ?? [];
   const found = list.filter(fits);
   if (found.length === 0) return null;
   const words = found.map((t) => `${nameIn(BONES, t.bone)}${t.cm === null ? '' : ` over ${t.cm} cm`}`);
@@ -112,9 +112,7 @@ function feelingLost(entries: Entries, side: Side): string | null {
 }
 
 function rigidToe(entries: Entries, side: Side): string | null {
-  const toes = Object.entries(
-    (entries.get(`look.toes.${side}`) as Record<string, ToeEntry> | undefined) ?? {},
-  );
+  const toes = Object.entries(entries.get(`look.toes.${side}`) ?? {});
   const rigid = toes.filter(([, t]) => t.rigid && t.shape !== 'straight');
   if (rigid.length === 0) return null;
   return `Cannot be corrected by hand: ${rigid.map(([toe, t]) => `${t.shape} ${nameIn(TOES, toe)}`).join(', ')}`;
@@ -133,7 +131,7 @@ export function pointsReading(
   side: Side,
 ): { pose: Pose; text: string; tipping: boolean }[] {
   return POSES.flatMap(([pose, poseName]) => {
-    const points = entries.get(`look.points.${pose}.${side}`) as PointsEntry | undefined;
+    const points = entries.get(`look.points.${pose}.${side}`);
     const off = POINTS.filter(([p]) => points?.[p] === 'lifted' || points?.[p] === 'light');
     if (points === undefined || off.length === 0) return [];
     const words = off.map(([p, name]) => `${name} ${points[p] ?? ''}`);

@@ -9,8 +9,8 @@ import {
   type Side,
   type Taken,
 } from '@heathstep/core';
-import type { MeasureEntry } from './entryRules.js';
-import type { Entries } from './facts.js';
+import { asEntries, type Entries, type MeasureEntry } from './entries/values.js';
+import { entriesOf } from './facts.js';
 import { sitesOf } from './look.js';
 import type { VisitView } from './views.js';
 
@@ -23,7 +23,7 @@ const sidesOf = (measure: MeasureDefinition): readonly Column[] =>
   measure.sides === 'single' ? ['none'] : ['left', 'right'];
 
 export const entryAt = (entries: Entries, measure: string, side: Column): MeasureEntry | null =>
-  (entries.get(`measure.${measure}.${side}`) as MeasureEntry | undefined) ?? null;
+  entries.get(`measure.${measure}.${side}`) ?? null;
 
 /** Value of an entry's trials by the measure's own rule; null when none was taken. */
 export const entryValue = (measure: MeasureDefinition, entry: MeasureEntry | null): number | null =>
@@ -69,8 +69,7 @@ export class VisitReadings {
   }
 
   private inputs(side: Column): ComputeInputs {
-    const activities =
-      (this.entries.get('story.activities') as { ability: number | null }[] | undefined) ?? [];
+    const activities = this.entries.get('story.activities') ?? [];
     return {
       value: (key) => this.value(key, side),
       part: (key, part) => entryAt(this.entries, key, side)?.parts?.[part] ?? null,
@@ -124,16 +123,13 @@ export class VisitReadings {
   }
 }
 
-const mapOf = (visit: VisitView): Entries =>
-  new Map(visit.entries.filter((e) => e.value !== null).map((e) => [e.key, e.value]));
-
 /** Readings of the last of some visits, oldest first, with what lasts from those before it. */
 export function readingsOf(
   visits: readonly VisitView[],
   measures: readonly MeasureDefinition[],
 ): VisitReadings {
-  const maps = visits.map(mapOf).reverse();
-  return new VisitReadings(measures, maps[0] ?? new Map(), maps.slice(1));
+  const maps = visits.map((v) => entriesOf(v.entries)).reverse();
+  return new VisitReadings(measures, maps[0] ?? asEntries([]), maps.slice(1));
 }
 
 /** Values measured at visits, oldest first, each under its visit's local time. */

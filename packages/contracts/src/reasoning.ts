@@ -1,6 +1,7 @@
 import {
   type Affected,
   answerOn,
+  daysBetween,
   type FindingState,
   type MeasureDefinition,
   type OpenSign,
@@ -10,16 +11,15 @@ import {
   type ReasonContent,
   type Reasoning,
   type ReasonInput,
-  type SafetyAnswer,
 } from '@heathstep/core';
-import type { ConcludedIdea } from './entryRules.js';
-import { type Entries, entriesOf } from './facts.js';
+import type { ConcludedIdea, Entries, EntryValue } from './entries/values.js';
+import { entriesOf } from './facts.js';
 import { VisitReadings } from './measured.js';
 import { findingAnswers, newestEntries, recordOf } from './record.js';
 import type { VisitView } from './views.js';
 
 /** Days since it began that an answer stands for, the middle of its span. */
-const SINCE_DAYS: Readonly<Record<string, number>> = {
+const SINCE_DAYS: Readonly<Record<EntryValue<'story.since'>, number>> = {
   'under-2-weeks': 10,
   '2-to-6-weeks': 28,
   '6-weeks-to-3-months': 66,
@@ -28,12 +28,23 @@ const SINCE_DAYS: Readonly<Record<string, number>> = {
   'over-a-year': 500,
 };
 
-/** Days since it began, as the story tells, with the days since it was told; null when it does not. */
-export function daysSinceOnset(entries: Entries, daysSinceTold = 0): number | null {
-  const exact = entries.get('story.days') as number | undefined;
-  const span = SINCE_DAYS[String(entries.get('story.since'))];
-  const days = exact ?? span;
-  return days === undefined ? null : days + daysSinceTold;
+/** Days since it began, as a story tells; null when it does not. */
+function daysTold(entries: Entries): number | null {
+  const since = entries.get('story.since');
+  return entries.get('story.days') ?? (since === undefined ? null : SINCE_DAYS[since]);
+}
+
+/** Days since it began by a day, as the newest of the visits that tells of it says; null when none does. Visits come oldest first. */
+export function daysSinceOnset(
+  visits: readonly VisitView[],
+  day: string,
+  localDayOf: (iso: string) => string,
+): number | null {
+  for (const visit of [...visits].reverse()) {
+    const told = daysTold(entriesOf(visit.entries));
+    if (told !== null) return told + Math.max(0, daysBetween(localDayOf(visit.startedAt), day));
+  }
+  return null;
 }
 
 export interface ReasonOn {
@@ -55,14 +66,13 @@ function inputOf(content: Content, entries: Entries, on: ReasonOn): ReasonInput 
     answers: new Map([...findingAnswers(entries), ...(on.suppose ?? [])]),
     record: {
       ...recordOf(content.measures, new VisitReadings(content.measures, entries), on.ageYears),
-      safety: (question, side) =>
-        answerOn(entries.get(`safety.${question}`) as SafetyAnswer | undefined, side),
+      safety: (question, side) => answerOn(entries.get(`safety.${question}`), side),
     },
     affected: on.affected,
     daysSinceOnset: on.daysSinceOnset,
     tagsOff: on.tagsOff,
     ...(on.stops === undefined ? {} : { stops: on.stops }),
-    verdicts: (entries.get('conclude.ideas') as readonly ConcludedIdea[] | undefined) ?? [],
+    verdicts: entries.get('conclude.ideas') ?? [],
   };
 }
 
@@ -80,16 +90,14 @@ export const reasonOnVisits = (content: Content, visits: readonly VisitView[], o
 
 /** What was concluded at a visit; nothing rejected is in it. */
 export const concludedIdeas = (entries: Entries): readonly ConcludedIdea[] =>
-  ((entries.get('conclude.ideas') as readonly ConcludedIdea[] | undefined) ?? []).filter(
-    (i) => i.verdict !== 'rejected',
-  );
+  (entries.get('conclude.ideas') ?? []).filter((i) => i.verdict !== 'rejected');
 
 /** Whether a visit says what it is, or says plainly that it cannot be told yet. */
 export function isConcluded(entries: Entries): boolean {
   const words = entries.get('conclude.other');
   return (
     concludedIdeas(entries).length > 0 ||
-    (typeof words === 'string' && words.trim() !== '') ||
+    (words !== undefined && words.trim() !== '') ||
     entries.get('conclude.condition') === 'open' ||
     entries.get('conclude.condition') === 'agree'
   );

@@ -12,7 +12,9 @@ import {
   type Side,
   type TriggeredRule,
 } from '@heathstep/core';
-import { type Entries, entriesOf } from './facts.js';
+import { entriesOfKind, readKey } from './entries/registry.js';
+import type { Entries } from './entries/values.js';
+import { entriesOf } from './facts.js';
 import { VisitReadings } from './measured.js';
 import { findingAnswers, newestEntries, recordOf } from './record.js';
 import type { VisitView } from './views.js';
@@ -30,15 +32,9 @@ export interface SafetyOn {
 
 type Content = ScreenContent & { readonly measures: readonly MeasureDefinition[] };
 
-const PREFIX = 'safety.';
-
 /** Safety answers of some entries, by question. */
 const answersIn = (entries: Entries): Map<string, SafetyAnswer> =>
-  new Map(
-    [...entries]
-      .filter(([key]) => key.startsWith(PREFIX))
-      .map(([key, value]) => [key.slice(PREFIX.length), value as SafetyAnswer]),
-  );
+  new Map(entriesOfKind(entries, 'safety').map(({ name, value }) => [name, value]));
 
 const isYes = (a: SafetyAnswer | undefined): boolean => answerOn(a, 'none') === true;
 
@@ -55,8 +51,7 @@ function standingAnswers(visits: readonly Entries[]): Record<string, SafetyAnswe
 }
 
 function limitsIn(entries: Entries): Partial<Record<Side, Limits>> {
-  const of = (side: Side) => entries.get(`limits.${side}`) as Limits | undefined;
-  const [left, right] = [of('left'), of('right')];
+  const [left, right] = [entries.get('limits.left'), entries.get('limits.right')];
   return { ...(left === undefined ? {} : { left }), ...(right === undefined ? {} : { right }) };
 }
 
@@ -118,7 +113,7 @@ export function screenedVisit(visits: readonly VisitView[]): VisitView | null {
   return (
     [...visits]
       .reverse()
-      .find((v) => v.signedAt === null || v.entries.some((e) => e.key.startsWith(PREFIX))) ?? null
+      .find((v) => v.signedAt === null || v.entries.some((e) => readKey(e.key)?.kind === 'safety')) ?? null
   );
 }
 

@@ -88,7 +88,13 @@ export {
   type SimulatedDevice,
 } from './simulate/device.js';
 export { type FootRisk } from './screen/footRisk.js';
-export { shownLevels, type SkillDefinition, type SkillLevel, type SkillLevels } from './protocol/skill.js';
+export {
+  shownLevels,
+  SKILL_LEVELS,
+  type SkillDefinition,
+  type SkillLevel,
+  type SkillLevels,
+} from './protocol/skill.js';
 export { referralLetter, type LetterInput } from './screen/letter.js';
 export { guardReading, type GuardResult, outsideAllowed } from './measure/guard.js';
 export { estimateLungeAngle, type LungeEstimate, type LungeEstimateInput } from './measure/lungeEstimate.js';
@@ -137,6 +143,7 @@ export {
 export {
   type ClosingWay,
   type FootRiskSign,
+  SAFETY_ANSWERS,
   type SafetyAnswer,
   type SafetyLevel,
   type SafetyQuestion,
@@ -178,7 +185,7 @@ export {
   type TestPicture,
 } from './reason/definition.js';
 export { type Acuity, type AcuityResult, judgeAcuity } from './reason/acuity.js';
-export { type FindingState, type Known, type KnownFinding } from './reason/known.js';
+export { FINDING_STATES, type FindingState, type Known, type KnownFinding } from './reason/known.js';
 export { type NextBest, type OpenSign, type WouldDo } from './reason/next.js';
 export { GRADES, type Push, type Rank, RANK_LIMITS, type RankedCondition } from './reason/rank.js';
 export { type HeldTags, heldTags, type Verdict, withHeld } from './reason/held.js';

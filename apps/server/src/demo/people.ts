@@ -1,4 +1,4 @@
-import type { SkillLevel } from '@heathstep/contracts';
+import type { SkillLevel } from '@heathstep/core';
 import type { SafetyAnswer } from '@heathstep/core';
 import { concluded } from './conclusions.js';
 

@@ -1,17 +1,15 @@
 import { Injectable } from '@nestjs/common';
 import {
   daysSinceOnset,
-  entriesOf,
   episodeSafety,
   type EpisodeView,
   type HomeEntryView,
-  newestEntries,
   readingsOf,
   reasonOnVisits,
   type StopPayload,
   type VisitView,
 } from '@heathstep/contracts';
-import { BODY_MASS, daysBetween, localDay, openSigns, withHeld } from '@heathstep/core';
+import { BODY_MASS, localDay, openSigns, withHeld } from '@heathstep/core';
 import { ageOn, Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { notFound } from '../http/problem.js';
@@ -20,16 +18,6 @@ import { EpisodeRow } from '../persistence/entities.js';
 import { bound } from './complaints.js';
 import { type EpisodeRecord, planView } from './record.js';
 import { type EpisodeRows, homeOf, namesOf, rowsOf, visitsOf } from './rows.js';
-
-/** Days since it began, as the newest story tells, with the days since it was told. */
-function sinceOnset(visits: readonly VisitView[], today: string, timeZone: string): number | null {
-  const told = [...visits]
-    .reverse()
-    .find((v) => v.entries.some((e) => ['story.since', 'story.days'].includes(e.key) && e.value !== null));
-  if (told === undefined) return null;
-  const since = Math.max(0, daysBetween(localDay(new Date(told.startedAt), timeZone), today));
-  return daysSinceOnset(newestEntries([entriesOf(told.entries)]), since);
-}
 
 @Injectable()
 export class EpisodeReader {
@@ -137,7 +125,7 @@ export class EpisodeReader {
     const reasoning = reasonOnVisits({ ...this.content.bundle, measures }, visits, {
       affected: row.affected,
       ageYears,
-      daysSinceOnset: sinceOnset(visits, today, clinic.timeZone),
+      daysSinceOnset: daysSinceOnset(visits, today, (iso) => localDay(new Date(iso), clinic.timeZone)),
       tagsOff: (side) => (side === 'none' ? [...off.left, ...off.right] : off[side]),
       stops: safety === null ? [] : openSigns(safety),
     });

@@ -1,18 +1,16 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { Clock } from '../clock.js';
 import {
-  type ConcludedIdea,
   EntriesBody,
   type EntryBody,
+  contentProblem,
   entryProblem,
   type EntryView,
-  type MeasureEntry,
   PresenceBody,
   type PresenceView,
   VisitBody,
   type VisitView,
 } from '@heathstep/contracts';
-import { type MeasureDefinition, outsideAllowed } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { EpisodeReader } from '../episodes/reader.js';
@@ -90,9 +88,8 @@ export class VisitsController {
     @Param('id', IdPipe) id: string,
     @Body() body: EntriesBody,
   ): Promise<{ saved: EntryView[] }> {
-    this.check(body.entries);
     return this.db.inClinic(me.clinicId, async (tx) => {
-      await this.checkContent(tx, body.entries);
+      await this.check(tx, body.entries);
       const { visit, episode } = await this.find(tx, id, true);
       const amends = visit.signedAt !== null;
       const keys = body.entries.map((e) => e.key);
@@ -233,67 +230,14 @@ export class VisitsController {
     return new Set(rows.map((r) => r.id));
   }
 
-  private check(entries: readonly EntryBody[]): void {
+  /** Each value has the shape of its kind, and names what the library, the clinic's own measures among it, has. */
+  private async check(tx: Tx, entries: readonly EntryBody[]): Promise<void> {
+    const named = { ...this.content.bundle, measures: await this.content.measuresFor(tx) };
     const errors = entries.flatMap((e, i): FieldError[] => {
-      const problem = entryProblem(e.key, e.value) ?? this.nameProblem(e);
+      const problem = entryProblem(e.key, e.value) ?? contentProblem(named, e.key, e.value);
       return problem === null ? [] : [{ pointer: `/entries/${i}/value`, detail: `must be ${problem}` }];
     });
     if (errors.length > 0) throw badRequest(errors);
-  }
-
-  /** What is named must be in the library: a question, a finding on a side it has, a concluded condition. */
-  private nameProblem(entry: EntryBody): string | null {
-    const [kind, name, side] = entry.key.split('.');
-    const { safetyQuestions, findings, conditions } = this.content.bundle;
-    if (kind === 'safety') {
-      const question = safetyQuestions.find((q) => q.key === name);
-      if (question === undefined) return 'an answer to a known question';
-      if (question.scope === 'person' && ['left', 'right', 'both'].includes(String(entry.value)))
-        return 'yes, no or not tested: it is asked of the person';
-      if (question.how === 'ask' && entry.value === 'not-tested')
-        return 'an answer: this is asked, not tested';
-    }
-    if (kind === 'skill' && this.content.bundle.skills.every((s) => s.key !== name)) return 'a known skill';
-    if (kind === 'finding') {
-      const finding = findings.find((f) => f.key === name);
-      if (finding === undefined) return 'an answer to a known finding';
-      if ((finding.sides === 'person') !== (side === 'none')) return 'on a side that this finding has';
-    }
-    if (entry.key === 'conclude.ideas' && entry.value !== null) {
-      const ideas = entry.value as readonly ConcludedIdea[];
-      if (ideas.some((i) => conditions.every((c) => c.key !== i.condition)))
-        return 'conditions of the library';
-    }
-    return null;
-  }
-
-  /** Readings are of known measures, the clinic's own among them, and possible ones. */
-  private async checkContent(tx: Tx, entries: readonly EntryBody[]): Promise<void> {
-    if (entries.every((e) => !e.key.startsWith('measure.'))) return;
-    const measures = new Map((await this.content.measuresFor(tx)).map((m) => [m.key, m]));
-    const errors = entries.flatMap((e, i): FieldError[] => {
-      const problem = this.readingProblem(e, measures);
-      return problem === null ? [] : [{ pointer: `/entries/${i}/value`, detail: `must be ${problem}` }];
-    });
-    if (errors.length > 0) throw badRequest(errors);
-  }
-
-  private readingProblem(entry: EntryBody, measures: ReadonlyMap<string, MeasureDefinition>): string | null {
-    const [kind, name] = entry.key.split('.');
-    if (kind !== 'measure' || name === undefined || entry.value === null) return null;
-    const measure = measures.get(name);
-    if (measure === undefined) return 'a reading of a known measure';
-    if (measure.computed !== null) return 'left out: this measure is worked out from others';
-    const side = entry.key.split('.')[2];
-    if ((measure.sides === 'single') !== (side === 'none'))
-      return measure.sides === 'single'
-        ? 'a reading without a side'
-        : 'a reading of the left or the right side';
-    const { trials, again } = entry.value as MeasureEntry;
-    const bad = [...trials, ...(again?.trials ?? [])].flatMap((t) =>
-      t === null ? [] : outsideAllowed(measure, t, 'trial'),
-    );
-    return bad[0]?.bound ?? null;
   }
 
   /** The story's side is the episode's side. */

@@ -1,3 +1,5 @@
+import { type After, Outbox } from './outbox.js';
+
 /** A document as it stands on the server. */
 export interface Versioned<T> {
   readonly value: T;
@@ -14,24 +16,20 @@ export interface DocumentWorld<T> {
   readonly send: (value: T, version: number) => Promise<DocumentResult<T>>;
   readonly load: () => Versioned<T> | null;
   readonly keep: (draft: Versioned<T> | null) => void;
-  readonly after: (ms: number, run: () => void) => () => void;
+  readonly after: After;
 }
 
 export type DocumentStatus = 'saved' | 'saving' | 'unreachable' | 'conflict' | 'refused';
 
 const PAUSE_MS = 350;
-const RETRY_MS = 3000;
 
 /** One document edited as a whole, such as a plan: kept on the device until the server has it, never overwriting another's edit unasked. */
-export class DocumentStore<T> {
+export class DocumentStore<T> extends Outbox {
   private server: Versioned<T>;
   private draft: T | null = null;
   private theirs: Versioned<T> | null = null;
   private sending = false;
   private lost = false;
-  private cancel: (() => void) | null = null;
-  private changed = 0;
-  private readonly listeners = new Set<() => void>();
   private readonly past: T[] = [];
   errors: Readonly<Record<string, string>> = {};
 
@@ -39,21 +37,15 @@ export class DocumentStore<T> {
     start: Versioned<T>,
     private readonly world: DocumentWorld<T>,
   ) {
+    super(world.after);
     this.server = start;
     const kept = world.load();
     if (kept !== null) {
       this.draft = kept.value;
-      if (kept.version === start.version) this.schedule(0);
+      if (kept.version === start.version) this.soon(0);
       else this.theirs = start;
     }
   }
-
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-
-  snapshot = (): number => this.changed;
 
   get value(): T {
     return this.draft ?? this.server.value;
@@ -91,15 +83,11 @@ export class DocumentStore<T> {
     if (choice === 'theirs') {
       this.draft = null;
       this.world.keep(null);
-    } else this.schedule(0);
+    } else this.soon(0);
     this.notify();
   }
 
-  retry(): void {
-    this.schedule(0);
-  }
-
-  async flush(): Promise<void> {
+  override async flush(): Promise<void> {
     if (this.sending || this.draft === null || this.theirs !== null) return;
     this.sending = true;
     const sent = this.draft;
@@ -107,19 +95,20 @@ export class DocumentStore<T> {
     const result = await this.world.send(sent, this.server.version);
     this.sending = false;
     this.lost = false;
+    if (result.kind !== 'unreachable') this.reached();
     this.errors = {};
     if (result.kind === 'saved') {
       this.server = result.now;
       if (this.draft === sent) {
         this.draft = null;
         this.world.keep(null);
-      } else this.schedule(0);
+      } else this.soon(0);
     } else if (result.kind === 'stale') this.theirs = result.theirs;
     else if (result.kind === 'refused')
       this.errors = Object.keys(result.errors).length > 0 ? result.errors : { '': result.message };
     else {
       this.lost = true;
-      this.schedule(RETRY_MS);
+      this.away();
     }
     this.notify();
   }
@@ -128,17 +117,7 @@ export class DocumentStore<T> {
     this.draft = value;
     this.errors = {};
     this.world.keep({ value, version: this.server.version });
-    this.schedule(PAUSE_MS);
+    this.soon(PAUSE_MS);
     this.notify();
-  }
-
-  private schedule(ms: number): void {
-    this.cancel?.();
-    this.cancel = this.world.after(ms, () => void this.flush());
-  }
-
-  private notify(): void {
-    this.changed += 1;
-    for (const listener of this.listeners) listener();
   }
 }

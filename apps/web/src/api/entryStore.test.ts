@@ -52,44 +52,48 @@ describe('entries of a visit as they are typed', () => {
   it('shows a change at once, keeps it on the device, and forgets it there when saved', async () => {
     const w = world();
     const store = w.store();
-    store.set('a', 1);
-    expect([store.get('a'), store.status, w.state.kept.length]).toEqual([1, 'saving', 1]);
+    store.set('story.worst', 1);
+    expect([store.get('story.worst'), store.status, w.state.kept.length]).toEqual([1, 'saving', 1]);
     await store.flush();
-    expect([store.status, w.state.kept.length, w.server.get('a')?.value]).toEqual(['saved', 0, 1]);
+    expect([store.status, w.state.kept.length, w.server.get('story.worst')?.value]).toEqual(['saved', 0, 1]);
   });
 
   it('loses nothing with the server away, nor with a new page after a crash', async () => {
     const w = world();
     const store = w.store();
     w.state.lost = true;
-    store.set('a', 1);
-    store.set('b', 2);
+    store.set('story.worst', 1);
+    store.set('story.now', 2);
     await store.flush();
-    expect([store.status, store.get('a')]).toEqual(['unreachable', 1]);
+    expect([store.status, store.get('story.worst')]).toEqual(['unreachable', 1]);
     const after = w.store();
-    expect([after.get('a'), after.get('b')]).toEqual([1, 2]);
+    expect([after.get('story.worst'), after.get('story.now')]).toEqual([1, 2]);
     w.state.lost = false;
     await after.flush();
-    expect([w.server.get('a')?.value, w.server.get('b')?.value, after.status]).toEqual([1, 2, 'saved']);
+    expect([w.server.get('story.worst')?.value, w.server.get('story.now')?.value, after.status]).toEqual([
+      1,
+      2,
+      'saved',
+    ]);
   });
 
   it('keeps both values of a stale edit until one is chosen, and saves the rest', async () => {
     const w = world();
     const store = w.store();
-    w.other('a', 'theirs');
-    store.set('a', 'mine');
-    store.set('b', 2);
+    w.other('story.worst', 4);
+    store.set('story.worst', 7);
+    store.set('story.now', 2);
     await store.flush();
     expect(store.status).toBe('conflict');
     expect(store.conflictList).toMatchObject([
-      { key: 'a', mine: 'mine', theirs: { value: 'theirs', author: 'someone else' } },
+      { key: 'story.worst', mine: 7, theirs: { value: 4, author: 'someone else' } },
     ]);
     await store.flush();
-    expect(w.server.get('b')?.value).toBe(2);
-    store.resolve('a', 'mine');
+    expect(w.server.get('story.now')?.value).toBe(2);
+    store.resolve('story.worst', 'mine');
     await store.flush();
-    expect([w.server.get('a')?.value, w.server.get('a')?.version, store.status]).toEqual([
-      'mine',
+    expect([w.server.get('story.worst')?.value, w.server.get('story.worst')?.version, store.status]).toEqual([
+      7,
       2,
       'saved',
     ]);
@@ -98,28 +102,32 @@ describe('entries of a visit as they are typed', () => {
   it('takes theirs without sending anything', async () => {
     const w = world();
     const store = w.store();
-    w.other('a', 'theirs');
-    store.set('a', 'mine');
+    w.other('story.worst', 4);
+    store.set('story.worst', 7);
     await store.flush();
-    store.resolve('a', 'theirs');
-    expect([store.get('a'), store.status, w.server.get('a')?.version]).toEqual(['theirs', 'saved', 1]);
+    store.resolve('story.worst', 'theirs');
+    expect([store.get('story.worst'), store.status, w.server.get('story.worst')?.version]).toEqual([
+      4,
+      'saved',
+      1,
+    ]);
   });
 
   it('undoes step by step', () => {
     const store = world().store();
-    store.set('a', 1);
-    store.set('a', 2);
-    store.set('b', 3);
-    expect([store.undo(), store.get('b')]).toEqual(['b', null]);
-    expect([store.undo(), store.get('a')]).toEqual(['a', 1]);
-    expect([store.undo(), store.get('a'), store.undo()]).toEqual(['a', null, null]);
+    store.set('story.worst', 1);
+    store.set('story.worst', 2);
+    store.set('story.now', 3);
+    expect([store.undo(), store.get('story.now')]).toEqual(['story.now', null]);
+    expect([store.undo(), store.get('story.worst')]).toEqual(['story.worst', 1]);
+    expect([store.undo(), store.get('story.worst'), store.undo()]).toEqual(['story.worst', null, null]);
   });
 
   it('ends with what was typed last, whatever fails in between', async () => {
     const step = fc.oneof(
       fc.record({
         kind: fc.constant('set' as const),
-        key: fc.constantFrom('a', 'b'),
+        key: fc.constantFrom('story.worst', 'story.now'),
         value: fc.integer({ min: 0, max: 5 }),
       }),
       fc.record({
@@ -130,7 +138,7 @@ describe('entries of a visit as they are typed', () => {
       fc.asyncProperty(fc.array(step, { maxLength: 25 }), async (steps) => {
         const w = world();
         let store = w.store();
-        const typed = new Map<string, number>();
+        const typed = new Map<'story.worst' | 'story.now', number>();
         for (const s of steps) {
           if (s.kind === 'set') {
             store.set(s.key, s.value);

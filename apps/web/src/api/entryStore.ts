@@ -1,4 +1,5 @@
-import type { EntryView } from '@heathstep/contracts';
+import { type After, Outbox } from './outbox.js';
+import type { EntryKey, EntryValue, EntryView } from '@heathstep/contracts';
 
 export interface PendingEntry {
   readonly id: string;
@@ -25,12 +26,13 @@ export interface StoreWorld {
   readonly load: () => readonly PendingEntry[];
   readonly keep: (entries: readonly PendingEntry[]) => void;
   readonly newId: () => string;
-  readonly after: (ms: number, run: () => void) => () => void;
+  readonly after: After;
 }
 
 const TYPING_PAUSE_MS = 350;
-const FIRST_RETRY_MS = 1000;
-const LAST_RETRY_MS = 15_000;
+
+/** An entry and what it becomes; null clears it. */
+export type Change = { [K in EntryKey]: readonly [key: K, value: EntryValue<K> | null] }[EntryKey];
 
 /** What one undo takes back: usually one change, several when they were made as one. */
 type Undone = readonly { readonly key: string; readonly before: unknown }[];
@@ -39,50 +41,51 @@ type Undone = readonly { readonly key: string; readonly before: unknown }[];
  * The entries of one visit as they are typed: each change shows at once, is kept on this device until the server has it,
  * and is sent in small batches. A lost server is tried again; a stale edit keeps both values until the user chooses.
  */
-export class EntryStore {
+export class EntryStore extends Outbox {
   private readonly server = new Map<string, { version: number; value: unknown }>();
   private readonly pending = new Map<string, PendingEntry>();
   private readonly conflicts = new Map<string, { mine: unknown; theirs: EntryView }>();
   private readonly refusals = new Map<string, string>();
   private readonly undos: Undone[] = [];
-  private readonly listeners = new Set<() => void>();
   private sending = false;
-  private retryMs = FIRST_RETRY_MS;
-  private cancelTimer: (() => void) | null = null;
   private stuck: 'locked' | 'signed-out' | 'unreachable' | null = null;
-  private changed = 0;
   private valuesChanged = 0;
 
   constructor(
     entries: readonly EntryView[],
     private readonly world: StoreWorld,
   ) {
+    super(world.after);
     for (const e of entries) this.server.set(e.key, { version: e.version, value: e.value });
     for (const p of world.load()) this.pending.set(p.key, p);
-    if (this.pending.size > 0) this.schedule(0);
+    if (this.pending.size > 0) this.soon(0);
   }
-
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-
-  /** Grows with every change; for useSyncExternalStore. */
-  snapshot = (): number => this.changed;
 
   /** Grows when a value or a refusal changes, not when one is merely saved; what is worked out from values depends on it. */
   get revision(): number {
     return this.valuesChanged;
   }
 
-  get(key: string): unknown {
+  /** What stands in an entry, checked as it was taken; null when nothing does. */
+  get<K extends EntryKey>(key: K): EntryValue<K> | null {
+    return this.standing(key) as EntryValue<K> | null;
+  }
+
+  private standing(key: string): unknown {
     return this.pending.has(key)
       ? this.pending.get(key)?.value
       : (this.conflicts.get(key)?.mine ?? this.server.get(key)?.value ?? null);
   }
 
+  /** Everything that stands, by key. */
+  all(): (readonly [key: string, value: unknown])[] {
+    return this.keys().map((key) => [key, this.standing(key)]);
+  }
+
   keys(): string[] {
-    return [...new Set([...this.server.keys(), ...this.pending.keys()])].filter((k) => this.get(k) !== null);
+    return [...new Set([...this.server.keys(), ...this.pending.keys()])].filter(
+      (k) => this.standing(k) !== null,
+    );
   }
 
   get status(): SaveStatus {
@@ -108,15 +111,17 @@ export class EntryStore {
     return this.undos.length > 0;
   }
 
-  set(key: string, value: unknown): void {
-    this.setMany([[key, value]]);
+  set<K extends EntryKey>(key: K, value: EntryValue<K> | null): void {
+    this.setMany([[key, value] as unknown as Change]);
   }
 
   /** Changes several entries as one: one undo takes them all back. */
-  setMany(changes: readonly (readonly [key: string, value: unknown])[]): void {
-    const real = changes.filter(([key, value]) => JSON.stringify(this.get(key)) !== JSON.stringify(value));
+  setMany(changes: readonly Change[]): void {
+    const real = changes.filter(
+      ([key, value]) => JSON.stringify(this.standing(key)) !== JSON.stringify(value),
+    );
     if (real.length === 0) return;
-    this.undos.push(real.map(([key]) => ({ key, before: this.get(key) })));
+    this.undos.push(real.map(([key]) => ({ key, before: this.standing(key) })));
     for (const [key, value] of real) this.put(key, value);
   }
 
@@ -159,15 +164,14 @@ export class EntryStore {
     else this.notify();
   }
 
-  /** Tries again now, for example when the connection is back. */
-  retry(): void {
+  override retry = (): void => {
     if (this.stuck === 'locked') return;
     this.stuck = null;
-    this.schedule(0);
-  }
+    this.soon(0);
+  };
 
   /** Sends what is waiting; resolves when nothing is on its way. */
-  async flush(): Promise<void> {
+  override async flush(): Promise<void> {
     if (this.sending || this.pending.size === 0 || this.stuck === 'locked') return;
     this.sending = true;
     const batch = [...this.pending.values()];
@@ -188,7 +192,7 @@ export class EntryStore {
       value,
     });
     this.world.keep([...this.pending.values()]);
-    this.schedule(TYPING_PAUSE_MS);
+    this.soon(TYPING_PAUSE_MS);
     this.notify();
   }
 
@@ -196,7 +200,7 @@ export class EntryStore {
     this.stuck = null;
     switch (result.kind) {
       case 'saved':
-        this.retryMs = FIRST_RETRY_MS;
+        this.reached();
         for (const e of result.saved) this.server.set(e.key, { version: e.version, value: e.value });
         for (const sent of batch) this.settle(sent);
         break;
@@ -226,12 +230,11 @@ export class EntryStore {
         break;
       case 'unreachable':
         this.stuck = 'unreachable';
-        this.schedule(this.retryMs);
-        this.retryMs = Math.min(this.retryMs * 2, LAST_RETRY_MS);
+        this.away();
         break;
     }
     this.world.keep([...this.pending.values()]);
-    if (this.stuck === null && this.pending.size > 0) this.schedule(0);
+    if (this.stuck === null && this.pending.size > 0) this.soon(0);
   }
 
   /** What was edited again while on its way is based on the version just saved. */
@@ -244,15 +247,5 @@ export class EntryStore {
         ...now,
         baseVersion: this.server.get(sent.key)?.version ?? now.baseVersion,
       });
-  }
-
-  private schedule(ms: number): void {
-    this.cancelTimer?.();
-    this.cancelTimer = this.world.after(ms, () => void this.flush());
-  }
-
-  private notify(): void {
-    this.changed += 1;
-    for (const listener of this.listeners) listener();
   }
 }

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { EntryView, VisitView } from '@heathstep/contracts';
 import { ApiError, request } from './client.js';
+import { afterTimeout } from './outbox.js';
 import { EntryStore, type PendingEntry, type SendResult } from './entryStore.js';
 
 const storagePrefix = (visitId: string): string => `heathstep.visit.${visitId}.`;
@@ -83,10 +84,7 @@ function makeStore(visit: VisitView, reason: () => string | null): EntryStore {
     },
     keep: (entries) => keep(key, entries, entries.length === 0),
     newId: () => crypto.randomUUID(),
-    after: (ms, run) => {
-      const timer = setTimeout(run, ms);
-      return () => clearTimeout(timer);
-    },
+    after: afterTimeout,
   });
 }
 

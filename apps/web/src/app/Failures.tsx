@@ -1,19 +1,4 @@
-import { Link, useRouteError } from 'react-router';
-import { ApiError } from '../api/client.js';
-
-export function NotFound() {
-  return (
-    <main className="mx-auto max-w-xl px-6 py-24">
-      <h1>There is nothing here</h1>
-      <p className="mt-3 text-ink-2">The address may be mistyped, or the record belongs to another clinic.</p>
-      <p className="mt-6">
-        <Link to="/day" className="text-action">
-          Go to today
-        </Link>
-      </p>
-    </main>
-  );
-}
+import { useRouteError } from 'react-router';
 
 /** A page that failed to draw. What was typed is kept on the device and sent on the next try. */
 export function Crashed() {
@@ -30,45 +15,4 @@ export function Crashed() {
       </button>
     </main>
   );
-}
-
-/** A query that failed: what happened and the next step. */
-export function Failed({ error, again }: { error: unknown; again: () => void }) {
-  if (error instanceof ApiError && error.status === 404) return <NotFound />;
-  const lost = error instanceof ApiError && error.passing;
-  return (
-    <div className="mx-auto max-w-xl px-6 py-20" role="alert">
-      <h2>{lost ? 'The server cannot be reached' : 'This could not be read'}</h2>
-      <p className="mt-2 text-ink-2">
-        {lost
-          ? 'Nothing is lost. It is tried again by itself, or now:'
-          : error instanceof Error
-            ? error.message
-            : ''}
-      </p>
-      <button type="button" className="action-quiet mt-5" onClick={again}>
-        Try again
-      </button>
-    </div>
-  );
-}
-
-/** While a place loads: quiet lines where the text will be, after a moment only. */
-export function Loading({ what }: { what: string }) {
-  return (
-    <div className="px-8 py-10" role="status" aria-live="polite">
-      <span className="sr-only">Loading {what}</span>
-      <div className="max-w-2xl animate-pulse space-y-5" aria-hidden>
-        <div className="h-7 w-1/3 rounded bg-line-2" />
-        <div className="h-4 w-2/3 rounded bg-line-2" />
-        <div className="h-4 w-1/2 rounded bg-line-2" />
-        <div className="h-4 w-3/5 rounded bg-line-2" />
-      </div>
-    </div>
-  );
-}
-
-/** Before the first place is there: the empty ground, no flicker. */
-export function Blank() {
-  return <div className="min-h-dvh" role="status" aria-label="Loading" />;
 }

@@ -4,7 +4,7 @@ import { useEffect } from 'react';
 import { Link, NavLink, Navigate, Outlet, useLocation, useNavigate } from 'react-router';
 import { ApiError, request } from '../api/client.js';
 import { contentQuery, useSession } from '../api/queries.js';
-import { Failed } from './Failures.js';
+import { Failed } from '../parts/Waiting.js';
 
 function Mark() {
   return (

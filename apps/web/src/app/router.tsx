@@ -1,5 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router';
-import { Blank, Crashed, NotFound } from './Failures.js';
+import { Blank, NotFound } from '../parts/Waiting.js';
+import { Crashed } from './Failures.js';
 import { Shell } from './Shell.js';
 
 /** Each place is its own chunk, fetched when first opened. */

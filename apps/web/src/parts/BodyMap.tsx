@@ -1,3 +1,4 @@
+import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { AreaMap, SideCaption } from './AreaMap.js';
 import { regionName, VIEWS, viewOf } from './footShapes.js';
@@ -21,26 +22,23 @@ export function BodyMap({
   const change = (value: string, on: boolean) =>
     onChange(on ? [...chosen.filter((c) => c !== value), value] : chosen.filter((c) => c !== value));
   return (
-    <div role="group" aria-label="Where it hurts">
-      <div role="tablist" aria-label="View of the foot" className="flex flex-wrap justify-center">
+    <Tabs.Root value={shown.key} onValueChange={setView} role="group" aria-label="Where it hurts">
+      <Tabs.List aria-label="View of the foot" className="flex flex-wrap justify-center">
         {VIEWS.map((v) => {
           const marked = chosen.filter((c) => v.regions.some((r) => r.key === c.split(':')[1])).length;
           return (
-            <button
+            <Tabs.Trigger
               key={v.key}
-              type="button"
-              role="tab"
-              aria-selected={v.key === view}
-              className={`min-h-11 border-b-2 px-2 text-sm ${v.key === view ? 'border-heather font-semibold' : 'border-transparent text-ink-2'}`}
-              onClick={() => setView(v.key)}
+              value={v.key}
+              className="min-h-11 border-b-2 border-transparent px-2 text-sm text-ink-2 data-[state=active]:border-heather data-[state=active]:font-semibold data-[state=active]:text-ink"
             >
               {v.label}
               {marked > 0 && <b className="text-ease">{` ${marked}`}</b>}
-            </button>
+            </Tabs.Trigger>
           );
         })}
-      </div>
-      <div className="mt-1 flex items-end justify-center gap-6">
+      </Tabs.List>
+      <Tabs.Content value={shown.key} tabIndex={-1} className="mt-1 flex items-end justify-center gap-6">
         {(['left', 'right'] as const).map((side) => (
           <figure key={side}>
             <AreaMap
@@ -56,13 +54,13 @@ export function BodyMap({
             <SideCaption side={side} />
           </figure>
         ))}
-      </div>
+      </Tabs.Content>
       <p className="mt-1 min-h-6 text-center text-sm font-semibold" aria-live="polite">
         {chosen
           .map((c) => c.split(':'))
           .map(([side, key]) => `${regionName(key ?? '')}, ${side ?? ''}`)
           .join('; ')}
       </p>
-    </div>
+    </Tabs.Root>
   );
 }

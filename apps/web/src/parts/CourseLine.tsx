@@ -58,7 +58,159 @@ const laterOf = (a: string, b: string): string => (a > b ? a : b);
 
 const WIDTH = 1200;
 
-/** The episode as one path: stretches, visits as ticks, today, and beneath it first-step pain as a thin trace. */
+/** Where a day and a score lie on the drawing. */
+interface Scale {
+  readonly first: string;
+  readonly weeks: number;
+  readonly x: (day: string) => number;
+  readonly y: (score: number) => number;
+}
+
+function scaleOf(from: string, to: string): Scale {
+  const span = Math.max(1, daysBetween(from, to));
+  return {
+    first: from,
+    weeks: Math.ceil(span / 7),
+    x: (day) => 12 + (daysBetween(from, day) / span) * (WIDTH - 24),
+    y: (score) => 128 - score * 4.4,
+  };
+}
+
+const NAME_COLOURS: Readonly<Record<Stretch['kind'], string>> = {
+  now: 'var(--color-heather-deep)',
+  done: 'var(--color-ink)',
+  ahead: 'var(--color-ink-3)',
+};
+const BAR_COLOURS: Readonly<Record<Stretch['kind'], string>> = {
+  now: 'var(--color-heather-wash)',
+  done: 'var(--color-ink)',
+  ahead: 'var(--color-line)',
+};
+
+function StretchBar({ stretch: s, scale: { x }, today }: { stretch: Stretch; scale: Scale; today: string }) {
+  return (
+    <g>
+      <text
+        x={x(s.from) + 2}
+        y={18}
+        fontFamily="var(--font-head)"
+        fontSize="16"
+        fontWeight="650"
+        fill={NAME_COLOURS[s.kind]}
+      >
+        {s.name}
+      </text>
+      <text x={x(s.from) + 2} y={36} fontSize="13" fill="var(--color-ink-2)">
+        {s.note}
+      </text>
+      <rect
+        x={x(s.from)}
+        y={48}
+        width={Math.max(2, x(s.to) - x(s.from) - 5)}
+        height={8}
+        rx={1}
+        fill={BAR_COLOURS[s.kind]}
+      />
+      {s.kind === 'now' && (
+        <rect
+          x={x(s.from)}
+          y={48}
+          width={Math.max(2, x(today) - x(s.from))}
+          height={8}
+          fill="var(--color-heather)"
+        />
+      )}
+    </g>
+  );
+}
+
+/** Visits as ticks on the path, and today. */
+function Marks({ episode, scale: { x } }: { episode: EpisodeView; scale: Scale }) {
+  return (
+    <>
+      {episode.visits.map((v) => (
+        <circle
+          key={v.id}
+          cx={x(dayHere(v.startedAt))}
+          cy={52}
+          r={6.5}
+          fill="var(--color-ground)"
+          stroke="var(--color-ink)"
+          strokeWidth="2.5"
+        >
+          <title>{`Visit ${v.number}, ${shortDay(v.startedAt)}`}</title>
+        </circle>
+      ))}
+      <circle
+        cx={x(episode.today)}
+        cy={52}
+        r={8}
+        fill="var(--color-heather)"
+        stroke="var(--color-ground)"
+        strokeWidth="2.5"
+      />
+      <text x={Math.max(32, x(episode.today))} y={78} textAnchor="middle" fontSize="13" fontWeight="650">
+        today
+      </text>
+    </>
+  );
+}
+
+type Pains = readonly { readonly day: string; readonly pain: number }[];
+
+/** The morning's pain as a thin trace over its zero line. */
+function PainTrace({ pain, name, scale: { first, x, y } }: { pain: Pains; name: string; scale: Scale }) {
+  const trace = pain
+    .filter((p) => p.day >= first)
+    .map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.day).toFixed(1)} ${y(p.pain).toFixed(1)}`);
+  const last = pain[pain.length - 1];
+  return (
+    <>
+      <line x1={12} x2={WIDTH - 12} y1={y(0)} y2={y(0)} stroke="var(--color-line)" />
+      <path
+        d={trace.join(' ')}
+        fill="none"
+        stroke="var(--color-ease)"
+        strokeWidth="1.8"
+        strokeLinejoin="round"
+      />
+      {last !== undefined && (
+        <text
+          x={x(last.day) + 10}
+          y={y(last.pain) + 4}
+          fontSize="13"
+          fontWeight="650"
+          fill="var(--color-ease-deep)"
+        >
+          {name}, {last.pain}
+        </text>
+      )}
+    </>
+  );
+}
+
+function Weeks({ scale: { first, weeks, x, y } }: { scale: Scale }) {
+  const every = weeks > 24 ? 4 : 2;
+  return Array.from({ length: Math.floor(weeks / every) + 1 }, (_, i) => i * every).map((week) => {
+    const at = x(addDays(first, week * 7));
+    return (
+      <g key={week}>
+        <line x1={at} x2={at} y1={y(0)} y2={y(0) + 6} stroke="var(--color-line)" strokeWidth="1.5" />
+        <text
+          x={at}
+          y={y(0) + 22}
+          textAnchor={week === 0 ? 'start' : 'middle'}
+          fontSize="12.5"
+          fill="var(--color-ink-3)"
+        >
+          {week === 0 ? 'week 0' : week}
+        </text>
+      </g>
+    );
+  });
+}
+
+/** The episode as one path: stretches, visits as ticks, today, and beneath it the morning's pain as a thin trace. */
 export function CourseLine({
   episode,
   protocol,
@@ -66,22 +218,14 @@ export function CourseLine({
 }: {
   episode: EpisodeView;
   protocol: ProtocolDefinition;
-  pain: readonly { readonly day: string; readonly pain: number }[];
+  pain: Pains;
 }) {
   const morningName = homeQuestions(protocol).find((q) => q.role === 'morning')?.name ?? '';
   const list = stretches(episode, protocol);
   const [first] = list;
   const last = list[list.length - 1];
   if (first === undefined || last === undefined) return null;
-  const span = Math.max(1, daysBetween(first.from, last.to));
-  const x = (day: string): number => 12 + (daysBetween(first.from, day) / span) * (WIDTH - 24);
-  const weeks = Math.ceil(span / 7);
-  const every = weeks > 24 ? 4 : 2;
-  const y = (score: number): number => 128 - score * 4.4;
-  const trace = pain
-    .filter((p) => p.day >= first.from)
-    .map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.day).toFixed(1)} ${y(p.pain).toFixed(1)}`);
-  const lastPain = pain[pain.length - 1];
+  const scale = scaleOf(first.from, last.to);
   return (
     <div className="w-full overflow-x-auto">
       <svg
@@ -91,115 +235,11 @@ export function CourseLine({
         aria-label={list.map((s) => `${s.name}, ${s.note}`).join('; ')}
       >
         {list.map((s) => (
-          <g key={s.key}>
-            <text
-              x={x(s.from) + 2}
-              y={18}
-              fontFamily="var(--font-head)"
-              fontSize="16"
-              fontWeight="650"
-              fill={
-                s.kind === 'now'
-                  ? 'var(--color-heather-deep)'
-                  : s.kind === 'done'
-                    ? 'var(--color-ink)'
-                    : 'var(--color-ink-3)'
-              }
-            >
-              {s.name}
-            </text>
-            <text x={x(s.from) + 2} y={36} fontSize="13" fill="var(--color-ink-2)">
-              {s.note}
-            </text>
-            <rect
-              x={x(s.from)}
-              y={48}
-              width={Math.max(2, x(s.to) - x(s.from) - 5)}
-              height={8}
-              rx={1}
-              fill={
-                s.kind === 'done'
-                  ? 'var(--color-ink)'
-                  : s.kind === 'now'
-                    ? 'var(--color-heather-wash)'
-                    : 'var(--color-line)'
-              }
-            />
-            {s.kind === 'now' && (
-              <rect
-                x={x(s.from)}
-                y={48}
-                width={Math.max(2, x(episode.today) - x(s.from))}
-                height={8}
-                fill="var(--color-heather)"
-              />
-            )}
-          </g>
+          <StretchBar key={s.key} stretch={s} scale={scale} today={episode.today} />
         ))}
-        {episode.visits.map((v) => (
-          <circle
-            key={v.id}
-            cx={x(dayHere(v.startedAt))}
-            cy={52}
-            r={6.5}
-            fill="var(--color-ground)"
-            stroke="var(--color-ink)"
-            strokeWidth="2.5"
-          >
-            <title>{`Visit ${v.number}, ${shortDay(v.startedAt)}`}</title>
-          </circle>
-        ))}
-        <circle
-          cx={x(episode.today)}
-          cy={52}
-          r={8}
-          fill="var(--color-heather)"
-          stroke="var(--color-ground)"
-          strokeWidth="2.5"
-        />
-        <text x={Math.max(32, x(episode.today))} y={78} textAnchor="middle" fontSize="13" fontWeight="650">
-          today
-        </text>
-        <line x1={12} x2={WIDTH - 12} y1={y(0)} y2={y(0)} stroke="var(--color-line)" />
-        <path
-          d={trace.join(' ')}
-          fill="none"
-          stroke="var(--color-ease)"
-          strokeWidth="1.8"
-          strokeLinejoin="round"
-        />
-        {lastPain !== undefined && (
-          <text
-            x={x(lastPain.day) + 10}
-            y={y(lastPain.pain) + 4}
-            fontSize="13"
-            fontWeight="650"
-            fill="var(--color-ease-deep)"
-          >
-            {morningName}, {lastPain.pain}
-          </text>
-        )}
-        {Array.from({ length: Math.floor(weeks / every) + 1 }, (_, i) => i * every).map((week) => (
-          <g key={week}>
-            <line
-              x1={x(addDays(first.from, week * 7))}
-              x2={x(addDays(first.from, week * 7))}
-              y1={y(0)}
-              y2={y(0) + 6}
-              stroke="var(--color-line)"
-              strokeWidth="1.5"
-            />
-            <text
-              x={x(addDays(first.from, week * 7))}
-              y={y(0) + 22}
-              textAnchor={week === 0 ? 'start' : 'middle'}
-              fontSize="12.5"
-              fill="var(--color-ink-3)"
-            >
-              {week === 0 ? 'week 0' : week}
-            </text>
-          </g>
-        ))}
+        <Marks episode={episode} scale={scale} />
+        <PainTrace pain={pain} name={morningName} scale={scale} />
+        <Weeks scale={scale} />
       </svg>
     </div>
   );

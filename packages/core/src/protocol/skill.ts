@@ -14,7 +14,8 @@ export interface SkillDefinition {
   };
 }
 
-export type SkillLevel = 'none' | 'partial' | 'learned';
+export const SKILL_LEVELS = ['none', 'partial', 'learned'] as const;
+export type SkillLevel = (typeof SKILL_LEVELS)[number];
 
 /** Levels of skills per side, by skill. */
 export type SkillLevels = Record<string, { left?: string; right?: string }>;

@@ -2,7 +2,8 @@ import { SIDES, type Side } from '../quantity/side.js';
 import type { BodyPart, FindingDefinition } from './definition.js';
 import { PLAIN, readSign, type Column, type SignReading, type SignSource, UNKNOWN } from './sign.js';
 
-export type FindingState = 'present' | 'absent' | 'not-tested';
+export const FINDING_STATES = ['present', 'absent', 'not-tested'] as const;
+export type FindingState = (typeof FINDING_STATES)[number];
 
 /** What is known of one finding on one side, by an answer or from the record. */
 export interface KnownFinding extends SignReading {

@@ -28,7 +28,8 @@ export interface SafetyQuestion {
 }
 
 /** `yes` for the person, a side or both for a side question; not tested is neither a yes nor a no. */
-export type SafetyAnswer = 'no' | 'yes' | 'left' | 'right' | 'both' | 'not-tested';
+export const SAFETY_ANSWERS = ['no', 'yes', 'left', 'right', 'both', 'not-tested'] as const;
+export type SafetyAnswer = (typeof SAFETY_ANSWERS)[number];
 
 export type Trigger =
   /** A question answered yes. */

@@ -14,7 +14,7 @@ import {
 } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
-import { Failed, Loading } from '../../app/Failures.js';
+import { Failed, Loading } from '../../parts/Waiting.js';
 import { ChoiceBlank } from '../../parts/Blank.js';
 import { CourseLine } from '../../parts/CourseLine.js';
 import { shortDay } from '../../parts/dates.js';

@@ -12,7 +12,7 @@ import type { ComponentType } from 'react';
 import { Link } from 'react-router';
 import type { DayItem } from '@heathstep/contracts';
 import { useDay } from '../../api/queries.js';
-import { Failed, Loading } from '../../app/Failures.js';
+import { Failed, Loading } from '../../parts/Waiting.js';
 import { longDay } from '../../parts/dates.js';
 import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 

@@ -12,7 +12,7 @@ import { ALL_RIGHT } from '../../parts/painWords.js';
 import { asSentence, signsOf } from '../../parts/stopSigns.js';
 import { Blocked } from '../plan/Blocked.js';
 import { useContent, useCourse, useSession } from '../../api/queries.js';
-import { Failed, Loading } from '../../app/Failures.js';
+import { Failed, Loading } from '../../parts/Waiting.js';
 import { complaintName } from '../../parts/complaints.js';
 import { fullDay } from '../../parts/dates.js';
 

@@ -20,14 +20,8 @@ interface ListProps {
 }
 
 /** The day: the morning, what is due, how it went, and the way to say that something is wrong. */
-export function List({ view, others, running, outbox, setScreen, send, hurts }: ListProps) {
-  const morning = entryOf(view, 'morning', view.today);
-  const session = entryOf(view, 'session', view.today);
-  const minutes = Math.max(1, Math.round(secondsOn(view.plan, weekdayOf(view.today)) / 60));
-  const [morningAsked] = askedAt(view, 'morning');
-  const before = session === null ? null : answerFor(view, scoresOf(session), 'before');
-  const later = questionFor(view, 'hour-above');
-  const now = running === null ? null : answerFor(view, running.scores, 'before');
+export function List(props: ListProps) {
+  const { view, others, setScreen, hurts } = props;
   return (
     <>
       <header className="px-5 pt-6">
@@ -35,6 +29,50 @@ export function List({ view, others, running, outbox, setScreen, send, hurts }: 
         <h1 className="text-3xl">{`Hello ${view.firstName}`}</h1>
         {view.purpose !== '' && <p className="mt-1">{view.purpose}.</p>}
       </header>
+      <Notices {...props} />
+      <Asked {...props} />
+      {view.items.length > 0 && <Due {...props} />}
+      {others.length > 0 && (
+        <p className="mx-5 mt-4 text-base text-ink-2">
+          Not today: {others.map((o) => o.exercise.name.toLowerCase()).join(', ')}.
+        </p>
+      )}
+      {view.items.length + others.length === 0 && view.stopped === null && (
+        <p className="mx-5 mt-8">Your clinic has not given you a plan yet. It appears here by itself.</p>
+      )}
+      {view.beside.length > 0 && view.stopped === null && (
+        <section className="mt-6 px-5">
+          <h2>Beside the exercises</h2>
+          <ul className="mt-1 list-disc pl-6">
+            {view.beside.map((b) => (
+              <li key={b.key}>{b.text}.</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className="mt-8 px-5">
+        <h2>Your mornings</h2>
+        <MorningsPicture name={questionFor(view, 'morning')?.name ?? ''} mornings={view.mornings} />
+      </section>
+      <Log view={view} correct={(id) => setScreen({ at: 'correct', entryId: id })} />
+      <div className="flex-1" />
+      <footer className="sticky bottom-0 mt-8 bg-paper px-5 pb-5 pt-2">
+        <button
+          type="button"
+          className="min-h-14 w-full rounded-xl bg-ease-wash text-lg font-bold text-ease-deep"
+          onClick={hurts}
+        >
+          It hurts, or something is wrong
+        </button>
+      </footer>
+    </>
+  );
+}
+
+/** What waits to be sent, what was refused, and a stop. */
+function Notices({ view, outbox }: ListProps) {
+  return (
+    <>
       {outbox.list.length > 0 && (
         <p
           className="mx-5 mt-4 flex items-start gap-2 rounded-lg bg-hold-wash p-3 text-base text-hold-deep"
@@ -63,6 +101,20 @@ export function List({ view, others, running, outbox, setScreen, send, hurts }: 
           </p>
         </section>
       )}
+    </>
+  );
+}
+
+/** What is asked today: the morning, the hour after, and what pain before the start means. */
+function Asked({ view, running, setScreen, send }: ListProps) {
+  const morning = entryOf(view, 'morning', view.today);
+  const session = entryOf(view, 'session', view.today);
+  const [morningAsked] = askedAt(view, 'morning');
+  const before = session === null ? null : answerFor(view, scoresOf(session), 'before');
+  const later = questionFor(view, 'hour-above');
+  const now = running === null ? null : answerFor(view, running.scores, 'before');
+  return (
+    <>
       {morning === null && morningAsked !== undefined && (
         <section className="mx-5 mt-5 rounded-xl bg-heather-wash p-5">
           <h2>This morning</h2>
@@ -98,113 +150,95 @@ export function List({ view, others, running, outbox, setScreen, send, hurts }: 
           {`It hurts ${now} of 10 before you start. Today only what eases and moves; leave the rest, and tell your clinic if it is the same tomorrow: ${view.clinic.phone}.`}
         </p>
       )}
-      {view.items.length > 0 && (
-        <section className="mt-6 px-5">
-          <h2 className="flex items-baseline justify-between">
-            Today{' '}
-            <span className="font-body text-base font-normal text-ink-2">{`${view.items.length} exercises, about ${minutes} min`}</span>
-          </h2>
-          {session === null ? (
-            <button
-              type="button"
-              className="action mt-3 min-h-16 w-full text-xl"
-              onClick={() =>
-                running === null
-                  ? setScreen({ at: 'before' })
-                  : setScreen(
-                      nextIndex(view, running.done) >= view.items.length
-                        ? { at: 'after' }
-                        : { at: 'exercise', index: nextIndex(view, running.done) },
-                    )
-              }
-            >
-              {running === null ? 'Start' : 'Go on'}
-            </button>
-          ) : (
-            <p className="mt-3 rounded-xl bg-go-wash p-4 font-semibold text-go-deep" role="status">
-              Done for today. Well kept.
-            </p>
-          )}
-          <ol className="mt-4 border-t border-line">
-            {view.items.map(({ exercise }, i) => {
-              const done =
-                running?.done.some((d) => d.exercise === exercise.key) === true ||
-                (session !== null && asSession(session).exercises.some((d) => d.exercise === exercise.key));
-              return (
-                <li key={exercise.key} className="border-b border-line py-3">
-                  <details>
-                    <summary className="flex min-h-11 items-start gap-3">
-                      <span
-                        aria-hidden
-                        className={`mt-1 flex size-7 shrink-0 items-center justify-center rounded-full text-base font-bold ${done ? 'bg-go text-paper' : 'bg-line-2'}`}
-                      >
-                        {done ? '✓' : i + 1}
-                      </span>
-                      <span>
-                        <span className="block font-head text-xl font-semibold leading-tight">
-                          {exercise.name}
-                        </span>
-                        <span className="text-base">
-                          {view.plan.find((p) => p.key === exercise.key)?.dose}
-                        </span>
-                        {done && <span className="sr-only">done</span>}
-                      </span>
-                    </summary>
-                    <ol className="mt-2 list-decimal pl-14">
-                      {exercise.steps.map((s) => (
-                        <li key={s}>{s}</li>
-                      ))}
-                    </ol>
-                    <p className="mt-1 pl-10">{exercise.feel}.</p>
-                  </details>
-                </li>
-              );
-            })}
-          </ol>
-          {running !== null && running.done.length > 0 && session === null && (
-            <button
-              type="button"
-              className="text-action mt-3 min-h-12 w-full"
-              onClick={() => setScreen({ at: 'after' })}
-            >
-              That is enough for today
-            </button>
-          )}
-        </section>
-      )}
-      {others.length > 0 && (
-        <p className="mx-5 mt-4 text-base text-ink-2">
-          Not today: {others.map((o) => o.exercise.name.toLowerCase()).join(', ')}.
+    </>
+  );
+}
+
+/** Today's exercises and the one button of the day. */
+function Due({ view, running, setScreen }: ListProps) {
+  const session = entryOf(view, 'session', view.today);
+  const minutes = Math.max(1, Math.round(secondsOn(view.plan, weekdayOf(view.today)) / 60));
+  const next = nextIndex(view, running?.done ?? []);
+  const start = () => {
+    if (running === null) setScreen({ at: 'before' });
+    else setScreen(next >= view.items.length ? { at: 'after' } : { at: 'exercise', index: next });
+  };
+  return (
+    <section className="mt-6 px-5">
+      <h2 className="flex items-baseline justify-between">
+        Today{' '}
+        <span className="font-body text-base font-normal text-ink-2">{`${view.items.length} exercises, about ${minutes} min`}</span>
+      </h2>
+      {session === null ? (
+        <button type="button" className="action mt-3 min-h-16 w-full text-xl" onClick={start}>
+          {running === null ? 'Start' : 'Go on'}
+        </button>
+      ) : (
+        <p className="mt-3 rounded-xl bg-go-wash p-4 font-semibold text-go-deep" role="status">
+          Done for today. Well kept.
         </p>
       )}
-      {view.items.length + others.length === 0 && view.stopped === null && (
-        <p className="mx-5 mt-8">Your clinic has not given you a plan yet. It appears here by itself.</p>
-      )}
-      {view.beside.length > 0 && view.stopped === null && (
-        <section className="mt-6 px-5">
-          <h2>Beside the exercises</h2>
-          <ul className="mt-1 list-disc pl-6">
-            {view.beside.map((b) => (
-              <li key={b.key}>{b.text}.</li>
-            ))}
-          </ul>
-        </section>
-      )}
-      <section className="mt-8 px-5">
-        <h2>Your mornings</h2>
-        <MorningsPicture name={questionFor(view, 'morning')?.name ?? ''} mornings={view.mornings} />
-      </section>
-      <Log view={view} correct={(id) => setScreen({ at: 'correct', entryId: id })} />
-      <div className="flex-1" />
-      <footer className="sticky bottom-0 mt-8 bg-paper px-5 pb-5 pt-2">
+      <ol className="mt-4 border-t border-line">
+        {view.items.map(({ exercise }, i) => {
+          const all = [...(running?.done ?? []), ...(session === null ? [] : asSession(session).exercises)];
+          return (
+            <DueItem
+              key={exercise.key}
+              exercise={exercise}
+              dose={view.plan.find((p) => p.key === exercise.key)?.dose ?? ''}
+              number={i + 1}
+              done={all.some((d) => d.exercise === exercise.key)}
+            />
+          );
+        })}
+      </ol>
+      {running !== null && running.done.length > 0 && session === null && (
         <button
           type="button"
-          className="min-h-14 w-full rounded-xl bg-ease-wash text-lg font-bold text-ease-deep"
-          onClick={hurts}
+          className="text-action mt-3 min-h-12 w-full"
+          onClick={() => setScreen({ at: 'after' })}
         >
-          It hurts, or something is wrong
+          That is enough for today
         </button>
-      </footer>
-    </>
+      )}
+    </section>
+  );
+}
+
+function DueItem({
+  exercise,
+  dose,
+  number,
+  done,
+}: {
+  exercise: HomeView['items'][number]['exercise'];
+  dose: string;
+  number: number;
+  done: boolean;
+}) {
+  return (
+    <li className="border-b border-line py-3">
+      <details>
+        <summary className="flex min-h-11 items-start gap-3">
+          <span
+            aria-hidden
+            className={`mt-1 flex size-7 shrink-0 items-center justify-center rounded-full text-base font-bold ${done ? 'bg-go text-paper' : 'bg-line-2'}`}
+          >
+            {done ? '✓' : number}
+          </span>
+          <span>
+            <span className="block font-head text-xl font-semibold leading-tight">{exercise.name}</span>
+            <span className="text-base">{dose}</span>
+            {done && <span className="sr-only">done</span>}
+          </span>
+        </summary>
+        <ol className="mt-2 list-decimal pl-14">
+          {exercise.steps.map((s) => (
+            <li key={s}>{s}</li>
+          ))}
+        </ol>
+        <p className="mt-1 pl-10">{exercise.feel}.</p>
+      </details>
+    </li>
   );
 }

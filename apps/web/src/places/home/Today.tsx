@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { type HomeScores, isDueOn, restsToday, weekdayOf } from '@heathstep/core';
-import { type HomeEntryBody, type HomeView, stoppedText } from '@heathstep/contracts';
+import { type HomeEntryBody, type HomeEntryView, type HomeView, stoppedText } from '@heathstep/contracts';
 import { keep, stored } from '../../api/useEntries.js';
 import { After } from './After.js';
 import {
@@ -24,8 +24,8 @@ const runningKey = (episodeId: string): string => `heathstep.home.running.${epis
 /** What is still done on a day that begins with much pain. */
 const EASING: ReadonlySet<string> = new Set(['relief', 'range-static', 'aid']);
 
-/** One thing per screen, large: the morning, today's exercises, the pacer, and how it was. */
-export function Today({ view: served, refresh }: { view: HomeView; refresh: () => void }) {
+/** Everything the phone's one screen needs of this day. */
+function useToday(served: HomeView, refresh: () => void) {
   const outbox = useOutbox(served.episodeId, refresh);
   const ids = served.complaints.map((c) => c.episodeId);
   const here = outbox.stopNotKnown(served.knownStops, ids);
@@ -43,7 +43,6 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
     items: rest ? due.filter((i) => EASING.has(i.exercise.aim)) : due,
     stopped: locked ? stoppedText([here], served.clinic.emergencyNumber) : served.stopped,
   };
-  const [reported, setReported] = useState<string | null>(null);
   useEffect(() => keep(runningKey(served.episodeId), running, running === null), [running, served.episodeId]);
   useEffect(
     () =>
@@ -57,188 +56,223 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
     // Newer browsers return a promise here, which an effect must not.
     window.scrollTo(0, 0);
   }, [screen]);
+  const toList = () => setScreen({ at: 'list' });
+  /** The exercise at an index, or what follows the last one. */
+  const goTo = (index: number, after: Screen = { at: 'after' }) =>
+    setScreen(index >= view.items.length ? after : { at: 'exercise', index });
+  return { served, view, others, outbox, screen, setScreen, running, setRunning, toList, goTo };
+}
+
+type Day = ReturnType<typeof useToday>;
+
+/** One thing per screen, large: the morning, today's exercises, the pacer, and how it was. */
+export function Today({ view: served, refresh }: { view: HomeView; refresh: () => void }) {
+  const day = useToday(served, refresh);
+  const [reported, setReported] = useState<string | null>(null);
+  const { screen, view } = day;
+  switch (screen.at) {
+    case 'hurts':
+      return <HurtsScreen day={day} at={screen} reported={reported} setReported={setReported} />;
+    case 'before':
+      return <BeforeScreen day={day} />;
+    case 'morning':
+      return <MorningScreen day={day} corrected={null} />;
+    case 'exercise':
+      return view.items[screen.index] === undefined ? (
+        <ListScreen day={day} />
+      ) : (
+        <ExerciseScreen day={day} index={screen.index} />
+      );
+    case 'after':
+      return day.running === null ? (
+        <ListScreen day={day} />
+      ) : (
+        <AfterScreen day={day} running={day.running} />
+      );
+    case 'correct': {
+      const entry = view.entries.find((e) => e.id === screen.entryId);
+      if (entry?.kind === 'session') return <CorrectedSession day={day} entry={entry} />;
+      if (entry?.kind === 'morning') return <MorningScreen day={day} corrected={entry} />;
+      return <ListScreen day={day} />;
+    }
+    default:
+      return <ListScreen day={day} />;
+  }
+}
+
+function hurts(day: Day, exercise: string | null): void {
+  const { screen } = day;
+  day.setScreen({ at: 'hurts', exercise, back: screen.at === 'hurts' ? screen.back : screen });
+}
+
+function ListScreen({ day }: { day: Day }) {
+  return (
+    <List
+      view={day.view}
+      others={day.others}
+      running={day.running}
+      outbox={day.outbox}
+      setScreen={day.setScreen}
+      send={(entry: HomeEntryBody) => day.outbox.add(entry)}
+      hurts={() => hurts(day, null)}
+    />
+  );
+}
+
+function HurtsScreen({
+  day,
+  at,
+  reported,
+  setReported,
+}: {
+  day: Day;
+  at: Extract<Screen, { at: 'hurts' }>;
+  reported: string | null;
+  setReported: (id: string) => void;
+}) {
+  const { view, running, setScreen } = day;
   const session = entryOf(view, 'session', view.today);
-  const send = (entry: HomeEntryBody) => outbox.add(entry);
+  return (
+    <Hurts
+      clinic={view.clinic}
+      signs={view.stopSigns}
+      school={view.painSchool}
+      delivery={reported === null ? 'sending' : day.outbox.delivery(reported)}
+      back={() => setScreen(at.back)}
+      report={(payload) => {
+        const id = crypto.randomUUID();
+        setReported(id);
+        day.outbox.add({
+          id,
+          version: 1,
+          kind: 'stop',
+          day: view.today,
+          payload: { ...payload, exercise: at.exercise },
+        });
+        if (payload.grade !== 'pause') return;
+        const index = view.items.findIndex((i) => i.prescription.exercise === at.exercise);
+        const after: Screen = { at: running === null ? 'list' : 'after' };
+        day.goTo(index === -1 ? view.items.length : index + 1, after);
+      }}
+      toList={() => setScreen({ at: running === null || session !== null ? 'list' : 'after' })}
+    />
+  );
+}
+
+/** What is asked before the first exercise; much pain leaves only what eases. */
+function BeforeScreen({ day }: { day: Day }) {
+  const { view, running } = day;
   const begin = (scores: HomeScores) => {
     const before = answerFor(view, scores, 'before');
-    setRunning({
+    day.setRunning({
       id: running?.id ?? crypto.randomUUID(),
       day: view.today,
       scores,
       planId: view.planId,
       done: running?.done ?? [],
     });
-    setScreen(
-      typeof before === 'number' && restsToday(view.painSchool, before)
-        ? { at: 'list' }
-        : { at: 'exercise', index: nextIndex(view, running?.done ?? []) },
-    );
+    if (typeof before === 'number' && restsToday(view.painSchool, before)) day.toList();
+    else day.setScreen({ at: 'exercise', index: nextIndex(view, running?.done ?? []) });
   };
+  return <Questions questions={askedAt(view, 'before')} done={begin} cancel={day.toList} />;
+}
+
+/** The morning of today, or one that is put right. */
+function MorningScreen({ day, corrected }: { day: Day; corrected: HomeEntryView | null }) {
+  const { view } = day;
+  const known = corrected === null ? {} : scoresOf(corrected);
+  return (
+    <Questions
+      questions={askedAt(view, 'morning')}
+      {...(corrected === null ? {} : { known })}
+      done={(scores) => {
+        day.outbox.add({
+          id: corrected?.id ?? crypto.randomUUID(),
+          version: (corrected?.version ?? 0) + 1,
+          kind: 'morning',
+          day: corrected?.day ?? view.today,
+          payload: { scores: { ...known, ...scores } },
+        });
+        day.toList();
+      }}
+      cancel={day.toList}
+    />
+  );
+}
+
+function ExerciseScreen({ day, index }: { day: Day; index: number }) {
+  const { view, running } = day;
+  const item = view.items[index];
+  if (item === undefined) return null;
   const finished = (done: Done) => {
     const all = [...(running?.done ?? []).filter((d) => d.exercise !== done.exercise), done];
-    if (running !== null) setRunning({ ...running, done: all });
-    const next = nextIndex(view, all);
-    setScreen(next >= view.items.length ? { at: 'after' } : { at: 'exercise', index: next });
+    if (running !== null) day.setRunning({ ...running, done: all });
+    day.goTo(nextIndex(view, all));
   };
-  const hurts = (exercise: string | null) =>
-    setScreen({ at: 'hurts', exercise, back: screen.at === 'hurts' ? screen.back : screen });
-
-  if (screen.at === 'hurts') {
-    return (
-      <Hurts
-        clinic={view.clinic}
-        signs={view.stopSigns}
-        school={view.painSchool}
-        delivery={reported === null ? 'sending' : outbox.delivery(reported)}
-        back={() => setScreen(screen.back)}
-        report={(payload) => {
-          const id = crypto.randomUUID();
-          setReported(id);
-          send({
-            id,
-            version: 1,
-            kind: 'stop',
-            day: view.today,
-            payload: { ...payload, exercise: screen.exercise },
-          });
-          if (payload.grade === 'pause') {
-            const index = view.items.findIndex((i) => i.prescription.exercise === screen.exercise);
-            setScreen(
-              index === -1 || index + 1 >= view.items.length
-                ? { at: running === null ? 'list' : 'after' }
-                : { at: 'exercise', index: index + 1 },
-            );
-          }
-        }}
-        toList={() => setScreen({ at: running === null || session !== null ? 'list' : 'after' })}
-      />
-    );
-  }
-  if (screen.at === 'before')
-    return (
-      <Questions questions={askedAt(view, 'before')} done={begin} cancel={() => setScreen({ at: 'list' })} />
-    );
-  if (screen.at === 'morning')
-    return (
-      <Questions
-        questions={askedAt(view, 'morning')}
-        done={(scores) => {
-          send({
-            id: crypto.randomUUID(),
-            version: 1,
-            kind: 'morning',
-            day: view.today,
-            payload: { scores },
-          });
-          setScreen({ at: 'list' });
-        }}
-        cancel={() => setScreen({ at: 'list' })}
-      />
-    );
-  if (screen.at === 'exercise') {
-    const item = view.items[screen.index];
-    if (item !== undefined) {
-      return (
-        <Pacer
-          key={item.prescription.exercise}
-          item={item.prescription}
-          exercise={item.exercise}
-          figure={item.figure ?? null}
-          cues={item.cues ?? []}
-          number={screen.index + 1}
-          of={view.items.length}
-          finished={finished}
-          leave={() => setScreen({ at: 'list' })}
-          skip={() =>
-            setScreen(
-              screen.index + 1 >= view.items.length
-                ? { at: 'after' }
-                : { at: 'exercise', index: screen.index + 1 },
-            )
-          }
-          hurts={() => hurts(item.prescription.exercise)}
-        />
-      );
-    }
-  }
-  if (screen.at === 'after' && running !== null) {
-    return (
-      <After
-        running={running}
-        view={served}
-        save={(payload) => {
-          send({
-            id: running.id,
-            version: 1,
-            kind: 'session',
-            day: running.day,
-            ...(running.planId === null ? {} : { planId: running.planId }),
-            payload,
-          });
-          setRunning(null);
-          setScreen({ at: 'list' });
-        }}
-        back={() => setScreen({ at: 'list' })}
-      />
-    );
-  }
-  if (screen.at === 'correct') {
-    const entry = view.entries.find((e) => e.id === screen.entryId);
-    if (entry?.kind === 'session') {
-      const payload = asSession(entry);
-      return (
-        <After
-          running={{
-            id: entry.id,
-            day: entry.day,
-            scores: payload.scores,
-            planId: entry.planId,
-            done: payload.exercises,
-          }}
-          known={payload}
-          view={served}
-          save={(next) => {
-            send({
-              id: entry.id,
-              version: entry.version + 1,
-              kind: 'session',
-              day: entry.day,
-              payload: next,
-            });
-            setScreen({ at: 'list' });
-          }}
-          back={() => setScreen({ at: 'list' })}
-        />
-      );
-    }
-    if (entry?.kind === 'morning')
-      return (
-        <Questions
-          questions={askedAt(view, 'morning')}
-          known={scoresOf(entry)}
-          done={(scores) => {
-            send({
-              id: entry.id,
-              version: entry.version + 1,
-              kind: 'morning',
-              day: entry.day,
-              payload: { scores: { ...scoresOf(entry), ...scores } },
-            });
-            setScreen({ at: 'list' });
-          }}
-          cancel={() => setScreen({ at: 'list' })}
-        />
-      );
-  }
   return (
-    <List
-      view={view}
-      others={others}
+    <Pacer
+      key={item.prescription.exercise}
+      item={item.prescription}
+      exercise={item.exercise}
+      figure={item.figure ?? null}
+      cues={item.cues ?? []}
+      number={index + 1}
+      of={view.items.length}
+      finished={finished}
+      leave={day.toList}
+      skip={() => day.goTo(index + 1)}
+      hurts={() => hurts(day, item.prescription.exercise)}
+    />
+  );
+}
+
+function AfterScreen({ day, running }: { day: Day; running: Running }) {
+  return (
+    <After
       running={running}
-      outbox={outbox}
-      setScreen={setScreen}
-      send={send}
-      hurts={() => hurts(null)}
+      view={day.served}
+      save={(payload) => {
+        day.outbox.add({
+          id: running.id,
+          version: 1,
+          kind: 'session',
+          day: running.day,
+          ...(running.planId === null ? {} : { planId: running.planId }),
+          payload,
+        });
+        day.setRunning(null);
+        day.toList();
+      }}
+      back={day.toList}
+    />
+  );
+}
+
+/** A session that was logged, put right. */
+function CorrectedSession({ day, entry }: { day: Day; entry: HomeEntryView }) {
+  const payload = asSession(entry);
+  return (
+    <After
+      running={{
+        id: entry.id,
+        day: entry.day,
+        scores: payload.scores,
+        planId: entry.planId,
+        done: payload.exercises,
+      }}
+      known={payload}
+      view={day.served}
+      save={(next) => {
+        day.outbox.add({
+          id: entry.id,
+          version: entry.version + 1,
+          kind: 'session',
+          day: entry.day,
+          payload: next,
+        });
+        day.toList();
+      }}
+      back={day.toList}
     />
   );
 }

@@ -1,9 +1,8 @@
 import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { HomeEntryBody, HomeEntryView, StopPayload } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
+import { type After, afterTimeout, Outbox } from '../../api/outbox.js';
 import { keep, stored } from '../../api/useEntries.js';
-
-const RETRY_MS = 4000;
 
 const waitingKey = (episodeId: string): string => `heathstep.home.waiting.${episodeId}`;
 const stoppedKey = (episodeId: string): string => `heathstep.home.stopped.${episodeId}`;
@@ -21,29 +20,23 @@ export interface OutboxOn {
   readonly send: (entry: HomeEntryBody) => Promise<unknown>;
   readonly load: <T>(key: string, otherwise: T) => T;
   readonly keep: (key: string, value: unknown, forget: boolean) => void;
-  readonly after: (ms: number, run: () => void) => () => void;
+  readonly after: After;
 }
 
 const BROWSER: OutboxOn = {
   send: (entry) => request<HomeEntryView>('PUT', '/api/home/entries', entry),
   load: stored,
   keep,
-  after: (ms, run) => {
-    const timer = setTimeout(run, ms);
-    return () => clearTimeout(timer);
-  },
+  after: afterTimeout,
 };
 
 /**
  * Log entries of one episode on their way: kept on the phone until the clinic has them, sent in order, safe to repeat. A
  * phone that several people use keeps each one's apart, and sends them only while that one's link is open.
  */
-export class HomeOutbox {
+export class HomeOutbox extends Outbox {
   private waiting: HomeEntryBody[];
   private sending = false;
-  private cancel: (() => void) | null = null;
-  private changed = 0;
-  private readonly listeners = new Set<() => void>();
   lost = false;
   refused: string | null = null;
   private readonly refusedIds = new Set<string>();
@@ -55,6 +48,7 @@ export class HomeOutbox {
     private readonly saved: () => void,
     private readonly on: OutboxOn = BROWSER,
   ) {
+    super(on.after);
     this.waiting = on.load<HomeEntryBody[]>(waitingKey(episodeId), []);
   }
 
@@ -67,15 +61,8 @@ export class HomeOutbox {
   /** Sends no more: another link may be open on this phone. What waits stays on it. */
   stop(): void {
     this.stopped = true;
-    this.cancel?.();
+    this.calledOff();
   }
-
-  subscribe = (listener: () => void): (() => void) => {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
-  };
-
-  snapshot = (): number => this.changed;
 
   get list(): readonly HomeEntryBody[] {
     return this.waiting;
@@ -122,15 +109,11 @@ export class HomeOutbox {
     this.soon(0);
   }
 
-  retry = (): void => this.soon(0);
-
-  private soon(ms: number): void {
-    this.cancel?.();
-    if (this.stopped) return;
-    this.cancel = this.on.after(ms, () => void this.flush());
+  protected override soon(ms: number): void {
+    if (!this.stopped) super.soon(ms);
   }
 
-  private async flush(): Promise<void> {
+  override async flush(): Promise<void> {
     const [next] = this.waiting;
     if (next === undefined || this.sending || this.stopped) return;
     this.sending = true;
@@ -138,6 +121,7 @@ export class HomeOutbox {
       await this.on.send({ ...next, episodeId: this.episodeId });
       this.drop(next);
       this.lost = false;
+      this.reached();
       this.saved();
     } catch (error) {
       if (error instanceof ApiError && !error.passing && error.status < 500 && error.status !== 401) {
@@ -147,7 +131,7 @@ export class HomeOutbox {
         this.saved();
       } else {
         this.lost = true;
-        this.soon(RETRY_MS);
+        this.away();
       }
     } finally {
       this.sending = false;
@@ -164,11 +148,6 @@ export class HomeOutbox {
   private store(): void {
     this.on.keep(waitingKey(this.episodeId), this.waiting, this.waiting.length === 0);
     this.notify();
-  }
-
-  private notify(): void {
-    this.changed += 1;
-    for (const listener of this.listeners) listener();
   }
 }
 

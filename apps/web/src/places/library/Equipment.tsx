@@ -12,7 +12,7 @@ import {
 } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useContent, useSession } from '../../api/queries.js';
-import { Failed, Loading } from '../../app/Failures.js';
+import { Failed, Loading } from '../../parts/Waiting.js';
 import { fullDay } from '../../parts/dates.js';
 import { useDevice } from '../../parts/useDevice.js';
 

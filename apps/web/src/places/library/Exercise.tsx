@@ -1,6 +1,6 @@
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useContent } from '../../api/queries.js';
-import { Failed, Loading, NotFound } from '../../app/Failures.js';
+import { Failed, Loading, NotFound } from '../../parts/Waiting.js';
 import { Export, FavouriteStar } from './Kept.js';
 import { offered } from './libraryModel.js';
 import { Sheet } from './Sheet.js';

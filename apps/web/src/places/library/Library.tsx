@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { Ladder } from '@heathstep/content';
 import { type ExerciseDefinition, type FigureDefinition, rungsOf } from '@heathstep/core';
 import { type ClinicContent, useContent } from '../../api/queries.js';
-import { Failed, Loading } from '../../app/Failures.js';
+import { Failed, Loading } from '../../parts/Waiting.js';
 import { Figure } from '../../parts/Figure.js';
 import { DrawnAs } from './DrawnAs.js';
 import { ImportFile } from './ImportFile.js';

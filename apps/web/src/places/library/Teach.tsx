@@ -14,7 +14,7 @@ import {
 } from '@heathstep/core';
 import { request } from '../../api/client.js';
 import { keys, useContent, useCourse } from '../../api/queries.js';
-import { Failed, Loading, NotFound } from '../../app/Failures.js';
+import { Failed, Loading, NotFound } from '../../parts/Waiting.js';
 import { Figure } from '../../parts/Figure.js';
 import { type Beat, beatAt, beatsOf, momentOf, wordOf } from '../../parts/pacer/beats.js';
 import { usePacerClock } from '../../parts/pacer/pacerClock.js';
@@ -116,46 +116,19 @@ function Lesson({
       setFaults((now) => (now.includes(fault) ? now.filter((f) => f !== fault) : [...now, fault])),
     [],
   );
-  useEffect(() => {
-    const press = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey) return;
-      const fault = exercise.faults[Number(e.key) - 1];
-      if (fault !== undefined) toggle(fault.fault);
-      else if (e.key === 'l' || e.key === 'L') setSide('left');
-      else if (e.key === 'r' || e.key === 'R') setSide('right');
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  }, [exercise, toggle]);
+  useLessonKeys(exercise, toggle, setSide);
   const cues = exercise.faults.filter((f) => faults.includes(f.fault)).map((f) => f.fix);
   return (
     <main className="fixed inset-0 z-40 flex flex-col overflow-auto bg-paper px-8 py-5">
-      <header className="flex items-start gap-6">
-        <div className="flex-1">
-          <h1 className="text-4xl">{exercise.name}</h1>
-          <p className="text-lg text-ink-2">
-            {sentenceText(doseSentence(item, exercise))}
-            {episode === null ? '' : ` For ${episode.person.name}.`}
-          </p>
-        </div>
-        <SideSwitch side={side} onChange={setSide} label="Side" />
-        <button
-          type="button"
-          className="inline-flex size-11 items-center justify-center"
-          aria-label={sound ? 'Sound off' : 'Sound on'}
-          onClick={() => setSound(!sound)}
-        >
-          {sound ? <Volume2 aria-hidden /> : <VolumeX aria-hidden />}
-        </button>
-        <button
-          type="button"
-          className="inline-flex size-11 items-center justify-center"
-          aria-label="Leave without keeping"
-          onClick={leave}
-        >
-          <X aria-hidden />
-        </button>
-      </header>
+      <LessonHead
+        title={exercise.name}
+        line={`${sentenceText(doseSentence(item, exercise))}${episode === null ? '' : ` For ${episode.person.name}.`}`}
+        side={side}
+        setSide={setSide}
+        sound={sound}
+        setSound={setSound}
+        leave={leave}
+      />
       <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1.7fr)_minmax(20rem,1fr)] gap-8 pt-3">
         {run === 0 ? (
           <Waiting
@@ -185,22 +158,7 @@ function Lesson({
           <p className="mt-3 text-lg">
             <b>Should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
           </p>
-          <h2 className="mt-4 text-base text-ink-2">Seen just now</h2>
-          <div className="mt-1 grid gap-1.5">
-            {exercise.faults.map((f, i) => (
-              <button
-                key={f.fault}
-                type="button"
-                aria-pressed={faults.includes(f.fault)}
-                className={`flex min-h-14 items-center gap-3 border-l-4 px-3 text-left text-xl ${faults.includes(f.fault) ? 'border-hold bg-hold-wash font-semibold' : 'border-line hover:bg-ground'}`}
-                onClick={() => toggle(f.fault)}
-              >
-                <kbd className="w-6 font-head text-base text-ink-2">{i + 1}</kbd>
-                <span className="flex-1">{f.fault}</span>
-                {faults.includes(f.fault) && <span className="text-base font-normal">{f.fix}</span>}
-              </button>
-            ))}
-          </div>
+          <SeenFaults exercise={exercise} faults={faults} toggle={toggle} />
           <p className="mt-3 text-sm font-semibold text-ease-deep">{`Stop with ${exercise.stops.join('; ')}.`}</p>
           <div className="flex-1" />
           {cues.length > 0 && (
@@ -229,6 +187,101 @@ function Lesson({
         </div>
       </div>
     </main>
+  );
+}
+
+/** The side by L and R, the faults by their numbers. */
+function useLessonKeys(
+  exercise: ExerciseDefinition,
+  toggle: (fault: string) => void,
+  setSide: (side: Side) => void,
+): void {
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      if (e.ctrlKey || e.metaKey || e.altKey) return;
+      const fault = exercise.faults[Number(e.key) - 1];
+      if (fault !== undefined) toggle(fault.fault);
+      else if (e.key === 'l' || e.key === 'L') setSide('left');
+      else if (e.key === 'r' || e.key === 'R') setSide('right');
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [exercise, toggle, setSide]);
+}
+
+function LessonHead({
+  title,
+  line,
+  side,
+  setSide,
+  sound,
+  setSound,
+  leave,
+}: {
+  title: string;
+  line: string;
+  side: Side;
+  setSide: (side: Side) => void;
+  sound: boolean;
+  setSound: (on: boolean) => void;
+  leave: () => void;
+}) {
+  return (
+    <header className="flex items-start gap-6">
+      <div className="flex-1">
+        <h1 className="text-4xl">{title}</h1>
+        <p className="text-lg text-ink-2">{line}</p>
+      </div>
+      <SideSwitch side={side} onChange={setSide} label="Side" />
+      <button
+        type="button"
+        className="inline-flex size-11 items-center justify-center"
+        aria-label={sound ? 'Sound off' : 'Sound on'}
+        onClick={() => setSound(!sound)}
+      >
+        {sound ? <Volume2 aria-hidden /> : <VolumeX aria-hidden />}
+      </button>
+      <button
+        type="button"
+        className="inline-flex size-11 items-center justify-center"
+        aria-label="Leave without keeping"
+        onClick={leave}
+      >
+        <X aria-hidden />
+      </button>
+    </header>
+  );
+}
+
+/** Faults as they are seen; one press each, or its number. */
+function SeenFaults({
+  exercise,
+  faults,
+  toggle,
+}: {
+  exercise: ExerciseDefinition;
+  faults: readonly string[];
+  toggle: (fault: string) => void;
+}) {
+  return (
+    <>
+      <h2 className="mt-4 text-base text-ink-2">Seen just now</h2>
+      <div className="mt-1 grid gap-1.5">
+        {exercise.faults.map((f, i) => (
+          <button
+            key={f.fault}
+            type="button"
+            aria-pressed={faults.includes(f.fault)}
+            className={`flex min-h-14 items-center gap-3 border-l-4 px-3 text-left text-xl ${faults.includes(f.fault) ? 'border-hold bg-hold-wash font-semibold' : 'border-line hover:bg-ground'}`}
+            onClick={() => toggle(f.fault)}
+          >
+            <kbd className="w-6 font-head text-base text-ink-2">{i + 1}</kbd>
+            <span className="flex-1">{f.fault}</span>
+            {faults.includes(f.fault) && <span className="text-base font-normal">{f.fix}</span>}
+          </button>
+        ))}
+      </div>
+    </>
   );
 }
 

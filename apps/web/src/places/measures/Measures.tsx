@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { MeasureDefinition, MeasureStep } from '@heathstep/core';
 import { type ClinicContent, type OwnMeasureRow, useContent, useSession } from '../../api/queries.js';
-import { Failed, Loading } from '../../app/Failures.js';
+import { Failed, Loading } from '../../parts/Waiting.js';
 import { Setup } from '../../parts/Setup.js';
 import { OwnMeasure } from './OwnMeasure.js';
 

@@ -4,7 +4,7 @@ import { lazy, Suspense, useDeferredValue } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { PersonRow } from '@heathstep/contracts';
 import { useContent, usePeople } from '../../api/queries.js';
-import { Failed, Loading } from '../../app/Failures.js';
+import { Failed, Loading } from '../../parts/Waiting.js';
 
 const AddPerson = lazy(async () => ({ default: (await import('./AddPerson.js')).AddPerson }));
 

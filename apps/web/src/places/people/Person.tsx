@@ -1,3 +1,4 @@
+import { RadioGroup } from 'radix-ui';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -5,9 +6,10 @@ import type { Pathway } from '@heathstep/content';
 import type { EpisodeView, PersonRow } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys, useContent, usePerson } from '../../api/queries.js';
-import { Failed, Loading } from '../../app/Failures.js';
+import { Failed, Loading } from '../../parts/Waiting.js';
 import { complaintName } from '../../parts/complaints.js';
 import { fullDay } from '../../parts/dates.js';
+import { useArrowChoice } from '../../parts/RadioRow.js';
 
 /** Someone with nothing recorded: choose the condition and the side, and begin. */
 export function Person() {
@@ -131,6 +133,7 @@ function Begin({
   conditions: readonly { key: string; name: string; gloss: string; protocol: string | null }[];
 }) {
   const [key, setKey] = useState(conditions[0]?.key ?? '');
+  const arrows = useArrowChoice();
   const [side, setSide] = useState<'left' | 'right' | 'both' | null>(null);
   const id = useRef(crypto.randomUUID());
   const client = useQueryClient();
@@ -151,27 +154,34 @@ function Begin({
   return (
     <section className="mt-6 border-t border-line pt-6">
       <h2>{title}</h2>
-      <div role="radiogroup" aria-label="What brings them" className="mt-2">
+      <RadioGroup.Root
+        aria-label="What brings them"
+        className="mt-2"
+        value={key}
+        onValueChange={setKey}
+        onKeyDownCapture={arrows.onKeyDownCapture}
+      >
         {conditions.map((c) => (
-          <label
+          <RadioGroup.Item
             key={c.key}
-            className={`flex min-h-11 cursor-pointer items-baseline gap-3 border-b border-line-2 px-2 py-2 ${c.key === key ? 'bg-heather-wash' : ''}`}
+            value={c.key}
+            onFocus={() => arrows.focused(() => setKey(c.key))}
+            className={`flex min-h-11 w-full items-baseline gap-3 border-b border-line-2 px-2 py-2 text-left ${c.key === key ? 'bg-heather-wash' : 'hover:bg-heather-wash'}`}
           >
-            <input
-              type="radio"
-              name="condition"
-              checked={c.key === key}
-              onChange={() => setKey(c.key)}
-              className="translate-y-0.5"
-            />
+            <span
+              aria-hidden
+              className="flex size-4 shrink-0 translate-y-0.5 items-center justify-center rounded-full border-2 border-ink-2"
+            >
+              <RadioGroup.Indicator className="size-2 rounded-full bg-heather" />
+            </span>
             <span className="w-48 font-semibold">{c.name}</span>
             <span className="flex-1 text-sm text-ink-2">
               {c.gloss}
               {c.protocol === null ? '. Measured and judged; its protocol is still to come' : ''}
             </span>
-          </label>
+          </RadioGroup.Item>
         ))}
-      </div>
+      </RadioGroup.Root>
       <div className="mt-5 flex gap-3" role="group" aria-label="Which side hurts">
         {(['left', 'both', 'right'] as const).map((s) => (
           <button

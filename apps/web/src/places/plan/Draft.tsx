@@ -6,6 +6,7 @@ import type { ComposedExercise, Stage } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { DocumentStore, type DocumentResult, type Versioned } from '../../api/documentStore.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
+import { afterTimeout } from '../../api/outbox.js';
 import { keep, stored } from '../../api/useEntries.js';
 import { SaveState } from '../../parts/SaveState.js';
 import { AddExercise } from './AddExercise.js';
@@ -48,10 +49,7 @@ function useItems(plan: PlanView): DocumentStore<Items> {
           send: (items, version) => send(plan, items, version),
           load: () => stored<Versioned<Items> | null>(key(plan.id), null),
           keep: (draft) => keep(key(plan.id), draft, draft === null),
-          after: (ms, run) => {
-            const timer = setTimeout(run, ms);
-            return () => clearTimeout(timer);
-          },
+          after: afterTimeout,
         },
       ),
   );

@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import type { CourseView } from '@heathstep/contracts';
 import { ApiError } from '../../api/client.js';
 import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
-import { Failed, Loading } from '../../app/Failures.js';
+import { Failed, Loading } from '../../parts/Waiting.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { Blocked } from './Blocked.js';
 import { Draft } from './Draft.js';

@@ -17,7 +17,7 @@ export function AddMeasure({ live, step }: { live: LiveVisit; step: MeasureStep 
         : `${m.label} ${m.brief} ${m.region} ${m.aliases.join(' ')}`.toLowerCase().includes(asked),
     );
   const add = (key: string) => {
-    live.set('visit.measures', [...(live.get<string[]>('visit.measures') ?? []), key]);
+    live.set('visit.measures', [...(live.get('visit.measures') ?? []), key]);
     setQuery('');
     setOpen(false);
   };

@@ -68,7 +68,7 @@ export function Conclude({ live }: { live: LiveVisit }) {
 }
 
 function Start({ live }: { live: LiveVisit }) {
-  const chosen = live.get<string>('conclude.stage');
+  const chosen = live.get('conclude.stage');
   const stages = live.protocol.stages.filter((s) => s.criteria !== null);
   const suggested = stages.find((s) => s.key === live.start.stage);
   const differs = chosen !== null && chosen !== live.start.stage;
@@ -95,8 +95,16 @@ function Start({ live }: { live: LiveVisit }) {
   );
 }
 
-function FreeText({ live, entry, label }: { live: LiveVisit; entry: string; label: string }) {
-  const kept = live.get<string>(entry) ?? '';
+function FreeText({
+  live,
+  entry,
+  label,
+}: {
+  live: LiveVisit;
+  entry: 'conclude.other' | 'conclude.stage-reason' | 'note.conclude';
+  label: string;
+}) {
+  const kept = live.get(entry) ?? '';
   const [text, setText] = useState(kept);
   useEffect(() => setText(kept), [kept]);
   return (

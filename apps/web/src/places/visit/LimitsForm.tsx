@@ -1,3 +1,4 @@
+import { RadioRow } from '../../parts/RadioRow.js';
 import { useState, type SyntheticEvent } from 'react';
 import {
   allowable,
@@ -72,8 +73,8 @@ const limitsOf = (t: Typed): Limits => {
 
 /** What the surgeon or clinic allows of one side; everything not ticked stays off. */
 export function LimitsForm({ live, side }: { live: LiveVisit; side: Side }) {
-  const key = `limits.${side}`;
-  const standing = live.get<Limits>(key);
+  const key = `limits.${side}` as const;
+  const standing = live.get(key);
   const [typed, setTyped] = useState(() => typedFrom(standing));
   const [tried, setTried] = useState(false);
   const wrong = tried ? problems(typed, live.course.episode.today) : {};
@@ -125,22 +126,17 @@ export function LimitsForm({ live, side }: { live: LiveVisit; side: Side }) {
           />
           {note('day')}
         </label>
-        <div role="radiogroup" aria-label={`Weight-bearing allowed, ${side}`}>
+        <div>
           <span className="block text-sm text-ink-2">Weight-bearing allowed</span>
-          <div className="flex">
-            {WEIGHT_BEARING.map((w) => (
-              <button
-                key={w}
-                type="button"
-                role="radio"
-                aria-checked={typed.weightBearing === w}
-                className={`min-h-11 px-3 text-sm font-semibold ${typed.weightBearing === w ? 'bg-heather text-paper' : 'text-ink-2 hover:bg-heather-wash'}`}
-                onClick={() => put({ weightBearing: w })}
-              >
-                {WEIGHT_WORDS[w]}
-              </button>
-            ))}
-          </div>
+          <RadioRow
+            label={`Weight-bearing allowed, ${side}`}
+            value={typed.weightBearing}
+            options={WEIGHT_BEARING.map((w) => ({ value: w, word: WEIGHT_WORDS[w] }))}
+            onChange={(weightBearing) => put({ weightBearing })}
+            itemClass={(_, on) =>
+              `min-h-11 px-3 text-sm font-semibold ${on ? 'bg-heather text-paper' : 'text-ink-2 hover:bg-heather-wash'}`
+            }
+          />
           {note('weightBearing')}
         </div>
         {typed.weightBearing === 'partial' && (

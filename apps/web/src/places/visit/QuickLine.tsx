@@ -11,13 +11,16 @@ import {
 import type { MeasureEntry } from '@heathstep/contracts';
 import type { EntryStore } from '../../api/entryStore.js';
 import type { LiveVisit } from './live.js';
-import { EMPTY } from './rows/entries.js';
+import { EMPTY, type MeasureKey } from './rows/entries.js';
 
 /** The changes a line makes, together one undo. What it does not speak of stays. */
-export function changesOf(items: readonly QuickItem[], store: EntryStore): [string, MeasureEntry][] {
+export function changesOf(
+  items: readonly QuickItem[],
+  store: EntryStore,
+): (readonly [key: MeasureKey, value: MeasureEntry])[] {
   return items.map((item) => {
-    const key = `measure.${item.measure}.${item.side}`;
-    const { confirmed: _confirmed, ...before } = (store.get(key) as MeasureEntry | null) ?? EMPTY;
+    const key = `measure.${item.measure}.${item.side}` as const;
+    const { confirmed: _confirmed, ...before } = store.get(key) ?? EMPTY;
     const only = item.status === 'taken' && item.trials.length === 0;
     return [
       key,

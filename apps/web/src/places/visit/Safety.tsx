@@ -1,3 +1,4 @@
+import { RadioRow } from '../../parts/RadioRow.js';
 import { Octagon } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -188,14 +189,17 @@ const SIDES: readonly (readonly [SafetyAnswer, string])[] = [
 ];
 const NOT_TESTED: readonly [SafetyAnswer, string] = ['not-tested', 'Not tested'];
 
+/** Sides are one letter on the screen. */
+const SPOKEN: Partial<Record<SafetyAnswer, string>> = { left: 'Left', right: 'Right' };
+
 const TONE = (value: SafetyAnswer): string => {
   if (value === 'no') return 'bg-line text-ink';
   return value === 'not-tested' ? 'bg-hold-wash text-hold-deep' : 'bg-ease text-paper';
 };
 
 function Question({ question, live }: { question: SafetyQuestion; live: LiveVisit }) {
-  const key = `safety.${question.key}`;
-  const answer = live.store.get(key) as SafetyAnswer | null;
+  const key = `safety.${question.key}` as const;
+  const answer = live.store.get(key);
   const last = question.kind === 'lasting' ? lastAnswer(live, question.key) : null;
   const scale = question.scope === 'person' ? PERSON : SIDES;
   const words = question.how === 'test' ? [...scale, NOT_TESTED] : scale;
@@ -209,35 +213,19 @@ function Question({ question, live }: { question: SafetyQuestion; live: LiveVisi
           <span className="ml-2 text-sm text-ink-3">last time {last}</span>
         )}
       </span>
-      <div role="radiogroup" aria-label={question.text} className="flex">
-        {words.map(([value, word], i) => (
-          <button
-            key={value}
-            type="button"
-            role="radio"
-            aria-checked={answer === value}
-            aria-label={value === 'left' ? 'Left' : value === 'right' ? 'Right' : word}
-            tabIndex={answer === value || (answer === null && i === 0) ? 0 : -1}
-            className={`min-h-10 min-w-11 px-2 text-sm font-semibold ${answer === value ? TONE(value) : 'text-ink-2 hover:bg-heather-wash'}`}
-            onClick={() => live.set(key, value)}
-            onKeyDown={(event) => {
-              const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-              const target = words[(i + step + words.length) % words.length];
-              if (step !== 0 && target !== undefined) {
-                event.preventDefault();
-                live.set(key, target[0]);
-                (
-                  event.currentTarget.parentElement?.children[
-                    (i + step + words.length) % words.length
-                  ] as HTMLElement
-                ).focus();
-              }
-            }}
-          >
-            {word}
-          </button>
-        ))}
-      </div>
+      <RadioRow
+        label={question.text}
+        value={answer}
+        options={words.map(([value, word]) => ({
+          value,
+          word,
+          ...(SPOKEN[value] === undefined ? {} : { label: SPOKEN[value] }),
+        }))}
+        onChange={(value) => live.set(key, value)}
+        itemClass={(value, chosen) =>
+          `min-h-10 min-w-11 px-2 text-sm font-semibold ${chosen ? TONE(value) : 'text-ink-2 hover:bg-heather-wash'}`
+        }
+      />
     </li>
   );
 }

@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { MeasureDefinition, MeasureStep } from '@heathstep/core';
-import type { SkillLevel } from '@heathstep/contracts';
+import type { MeasureDefinition, MeasureStep, SkillLevel } from '@heathstep/core';
 import { AddMeasure } from './AddMeasure.js';
 import type { LiveVisit } from './live.js';
 import { STEP_NAMES, STEPS, type Step } from './progress.js';
@@ -45,8 +44,8 @@ export function MeasureStepView({ live, step }: { live: LiveVisit; step: 'measur
 /** To the next step; or past this one, with the reason. */
 export function Onward({ live, step }: { live: LiveVisit; step: Exclude<Step, 'conclude'> }) {
   const next = STEPS[STEPS.indexOf(step) + 1] ?? 'conclude';
-  const key = `skip.${step}`;
-  const skipped = live.get<string>(key);
+  const key = `skip.${step}` as const;
+  const skipped = live.get(key);
   const [skipping, setSkipping] = useState(false);
   const [why, setWhy] = useState('');
   return (
@@ -135,8 +134,8 @@ function Level({
   live: LiveVisit;
   label: string;
 }) {
-  const key = `skill.${skill}.${side}`;
-  const value = live.store.get(key) as SkillLevel | null;
+  const key = `skill.${skill}.${side}` as const;
+  const value = live.store.get(key);
   const last = live.previous?.entries.find((e) => e.key === key)?.value as SkillLevel | undefined;
   return (
     <div

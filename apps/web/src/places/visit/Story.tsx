@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { BODY_MASS, treatedSides, whyIrritability } from '@heathstep/core';
-import { ENTRY_LIMITS, type MeasureEntry } from '@heathstep/contracts';
+import { ENTRY_LIMITS, type EntryValue, type MeasureEntry } from '@heathstep/contracts';
 import { ChoiceBlank, ListBlank, NumberBlank, ScoreBlank } from '../../parts/Blank.js';
 import { BodyMap } from '../../parts/BodyMap.js';
 import { Why } from '../../parts/Why.js';
@@ -8,208 +8,208 @@ import { AddMeasure } from './AddMeasure.js';
 import { type LiveVisit, sidesText, storyScore } from './live.js';
 import { Rows } from './rows/Rows.js';
 import { Onward, rowsOf } from './Steps.js';
+import { STORY_CHOICES, STORY_LISTS, type ToldKey, type ToldListKey } from './storyWords.js';
 
-const BODY_MASS_ENTRY = `measure.${BODY_MASS}.none`;
+const BODY_MASS_ENTRY = `measure.${BODY_MASS}.none` as const;
 
 const bodyMass = (entry: MeasureEntry | null): number | null => entry?.trials.at(-1) ?? null;
 
 const yesNo = (value: boolean | null): 'yes' | 'no' | null => (value === null ? null : value ? 'yes' : 'no');
 
+const YES_NO = [
+  { value: 'no', label: 'no' },
+  { value: 'yes', label: 'yes' },
+] as const;
+
+/** One choice of the story, in its sentence. */
+function Told<K extends ToldKey>({ live, entry, label }: { live: LiveVisit; entry: K; label: string }) {
+  return (
+    <ChoiceBlank<EntryValue<K>>
+      label={label}
+      value={live.get(entry)}
+      options={STORY_CHOICES[entry]}
+      onChange={(v) => live.set(entry, v)}
+    />
+  );
+}
+
+/** One list of the story, in its sentence, or none of it. */
+function ToldList({ live, entry, label }: { live: LiveVisit; entry: ToldListKey; label: string }) {
+  const { none, options } = STORY_LISTS[entry];
+  return (
+    <ListBlank
+      label={label}
+      value={live.get(entry)}
+      none={none}
+      options={options}
+      onChange={(v) => live.set(entry, v)}
+    />
+  );
+}
+
+function ToldYesNo({
+  live,
+  entry,
+  label,
+}: {
+  live: LiveVisit;
+  entry: 'story.provoked' | 'story.night';
+  label: string;
+}) {
+  return (
+    <ChoiceBlank
+      label={label}
+      prompt="yes or no"
+      value={yesNo(live.get(entry))}
+      options={YES_NO}
+      onChange={(v) => live.set(entry, v === null ? null : v === 'yes')}
+    />
+  );
+}
+
+function ToldScore({
+  live,
+  entry,
+  label,
+}: {
+  live: LiveVisit;
+  entry: 'story.worst' | 'story.now';
+  label: string;
+}) {
+  return <ScoreBlank label={label} value={live.get(entry)} onChange={(v) => live.set(entry, v)} />;
+}
+
+/** Which side, how and when it began, after what. */
+function Began({ live }: { live: LiveVisit }) {
+  const { get, set } = live;
+  const { place } = live.pathway;
+  return (
+    <p>
+      It hurts in{' '}
+      <ChoiceBlank
+        label="which side"
+        value={live.affected === 'none' ? null : live.affected}
+        options={(['left', 'both', 'right'] as const).map((value) => ({
+          value,
+          label: sidesText(value, place),
+        }))}
+        onChange={(v) => v !== null && set('story.side', v)}
+      />
+      . It began <Told live={live} entry="story.onset" label="how it began" />,{' '}
+      <Told live={live} entry="story.since" label="since when" />
+      {get('story.since') === 'under-2-weeks' && (
+        <>
+          {' ('}
+          <NumberBlank
+            label="how many days ago"
+            value={get('story.days')}
+            unit="days"
+            min={0}
+            max={14}
+            onChange={(v) => set('story.days', v)}
+          />
+          )
+        </>
+      )}
+      , after <ToldList live={live} entry="story.load-change" label="a change of load" />.
+    </p>
+  );
+}
+
+/** How bad it is, and when. */
+function HowBad({ live }: { live: LiveVisit }) {
+  const { storyAsks } = live.pathway;
+  return (
+    <p>
+      {storyAsks === null ? (
+        <>The worst pain is </>
+      ) : (
+        <>
+          {storyAsks.words} <StoryScore live={live} measure={storyAsks.measure} />, the worst is{' '}
+        </>
+      )}
+      <ToldScore live={live} entry="story.worst" label="worst pain" />, and now it is{' '}
+      <ToldScore live={live} entry="story.now" label="pain now" />. It is worse{' '}
+      <ToldList live={live} entry="story.worse-when" label="when it is worse" />.
+    </p>
+  );
+}
+
+/** What brings it on and how it settles, and so how irritable it is. */
+function HowIrritable({ live }: { live: LiveVisit }) {
+  const { storyAsks } = live.pathway;
+  const { level } = live.irritability;
+  return (
+    <p>
+      {`Activity${storyAsks === null ? '' : `, ${storyAsks.aside} aside,`} brings it on in 5 minutes: `}
+      <ToldYesNo live={live} entry="story.provoked" label="provoked within 5 minutes" />. It settles after{' '}
+      <NumberBlank
+        label="how long"
+        value={live.get('story.settles')}
+        unit="min"
+        min={0}
+        max={1440}
+        onChange={(v) => live.set('story.settles', v)}
+      />
+      . It wakes at night: <ToldYesNo live={live} entry="story.night" label="wakes at night" />. There is{' '}
+      <ToldList live={live} entry="story.character" label="burning, numbness" />. So it is{' '}
+      <Why of={() => whyIrritability(live.irritability)} className="font-semibold">
+        {level === 'not-known'
+          ? 'not yet known how irritable'
+          : `${level === 'high' ? 'highly' : level === 'low' ? 'hardly' : 'moderately'} irritable`}
+      </Why>
+      .
+    </p>
+  );
+}
+
+/** What is asked of the person once, and the body mass that loads are worked out from. */
+function ThePerson({ live }: { live: LiveVisit }) {
+  const asked = live.content.safetyQuestions.filter((q) => q.inStory === true);
+  return (
+    <p>
+      {asked.map((q) => (
+        <span key={q.key}>
+          {q.text}: <Lasting live={live} question={q.key} />.{' '}
+        </span>
+      ))}
+      Weighs{' '}
+      <NumberBlank
+        label="body mass"
+        value={bodyMass(live.get(BODY_MASS_ENTRY))}
+        unit="kg"
+        min={10}
+        max={350}
+        onChange={(v) =>
+          live.set(BODY_MASS_ENTRY, v === null ? null : { trials: [v], status: 'taken', pain: null })
+        }
+      />
+      .
+    </p>
+  );
+}
+
 /** The story starts on the foot and reads back as sentences. */
 export function Story({ live }: { live: LiveVisit }) {
-  const { get, set } = live;
-  const regions = get<string[]>('story.regions') ?? [];
-  const { place } = live.pathway;
-  const named = (side: 'left' | 'right') => sidesText(side, place);
-  const { storyAsks } = live.pathway;
-  const rows = rowsOf(live, 'story');
   return (
     <div className="grid grid-cols-[19rem_minmax(0,1fr)] gap-8">
       <div>
         <p className="text-sm text-ink-2">Tap or paint where it hurts, as the patient looks down.</p>
-        <BodyMap chosen={regions} onChange={(next) => set('story.regions', next)} />
+        <BodyMap
+          chosen={live.get('story.regions') ?? []}
+          onChange={(next) => live.set('story.regions', next)}
+        />
       </div>
       <div className="max-w-2xl space-y-5 text-lg leading-9">
-        <p>
-          It hurts in{' '}
-          <ChoiceBlank
-            label="which side"
-            value={live.affected === 'none' ? null : live.affected}
-            options={[
-              { value: 'left', label: named('left') },
-              { value: 'both', label: sidesText('both', place) },
-              { value: 'right', label: named('right') },
-            ]}
-            onChange={(v) => v !== null && set('story.side', v)}
-          />
-          . It began{' '}
-          <ChoiceBlank
-            label="how it began"
-            value={get<'gradual' | 'sudden' | 'injury'>('story.onset')}
-            options={[
-              { value: 'gradual', label: 'gradually' },
-              { value: 'sudden', label: 'suddenly, without an injury' },
-              { value: 'injury', label: 'with an injury' },
-            ]}
-            onChange={(v) => set('story.onset', v)}
-          />
-          ,{' '}
-          <ChoiceBlank
-            label="since when"
-            value={get<string>('story.since')}
-            options={[
-              { value: 'under-2-weeks', label: 'under 2 weeks ago' },
-              { value: '2-to-6-weeks', label: '2 to 6 weeks ago' },
-              { value: '6-weeks-to-3-months', label: '6 weeks to 3 months ago' },
-              { value: '3-to-6-months', label: '3 to 6 months ago' },
-              { value: '6-to-12-months', label: '6 to 12 months ago' },
-              { value: 'over-a-year', label: 'over a year ago' },
-            ]}
-            onChange={(v) => set('story.since', v)}
-          />
-          {get<string>('story.since') === 'under-2-weeks' && (
-            <>
-              {' ('}
-              <NumberBlank
-                label="how many days ago"
-                value={get<number>('story.days')}
-                unit="days"
-                min={0}
-                max={14}
-                onChange={(v) => set('story.days', v)}
-              />
-              )
-            </>
-          )}
-          , after{' '}
-          <ListBlank
-            label="a change of load"
-            value={get<string[]>('story.load-change')}
-            none="no change of load"
-            options={[
-              { value: 'longer-round', label: 'more walking' },
-              { value: 'more-running', label: 'more running' },
-              { value: 'more-standing', label: 'more standing' },
-              { value: 'new-shoes', label: 'new or flat shoes' },
-              { value: 'weight', label: 'a gain of weight' },
-            ]}
-            onChange={(v) => set('story.load-change', v)}
-          />
-          .
-        </p>
-        <p>
-          {storyAsks === null ? (
-            <>The worst pain is </>
-          ) : (
-            <>
-              {storyAsks.words} <StoryScore live={live} measure={storyAsks.measure} />, the worst is{' '}
-            </>
-          )}
-          <ScoreBlank
-            label="worst pain"
-            value={get<number>('story.worst')}
-            onChange={(v) => set('story.worst', v)}
-          />
-          , and now it is{' '}
-          <ScoreBlank
-            label="pain now"
-            value={get<number>('story.now')}
-            onChange={(v) => set('story.now', v)}
-          />
-          . It is worse{' '}
-          <ListBlank
-            label="when it is worse"
-            value={get<string[]>('story.worse-when')}
-            none="at no time in particular"
-            options={[
-              { value: 'first-steps', label: 'on first steps' },
-              { value: 'standing', label: 'on standing long' },
-              { value: 'end-of-day', label: 'at the end of the day' },
-              { value: 'during-sport', label: 'during sport' },
-              { value: 'after-sport', label: 'after sport' },
-            ]}
-            onChange={(v) => set('story.worse-when', v)}
-          />
-          .
-        </p>
-        <p>
-          {`Activity${storyAsks === null ? '' : `, ${storyAsks.aside} aside,`} brings it on in 5 minutes: `}
-          <ChoiceBlank
-            label="provoked within 5 minutes"
-            prompt="yes or no"
-            value={yesNo(get<boolean>('story.provoked'))}
-            options={[
-              { value: 'no', label: 'no' },
-              { value: 'yes', label: 'yes' },
-            ]}
-            onChange={(v) => set('story.provoked', v === null ? null : v === 'yes')}
-          />
-          . It settles after{' '}
-          <NumberBlank
-            label="how long"
-            value={get<number>('story.settles')}
-            unit="min"
-            min={0}
-            max={1440}
-            onChange={(v) => set('story.settles', v)}
-          />
-          . It wakes at night:{' '}
-          <ChoiceBlank
-            label="wakes at night"
-            prompt="yes or no"
-            value={yesNo(get<boolean>('story.night'))}
-            options={[
-              { value: 'no', label: 'no' },
-              { value: 'yes', label: 'yes' },
-            ]}
-            onChange={(v) => set('story.night', v === null ? null : v === 'yes')}
-          />
-          . There is{' '}
-          <ListBlank
-            label="burning, numbness"
-            value={get<string[]>('story.character')}
-            none="no burning, numbness or back stiffness"
-            options={[
-              { value: 'burning', label: 'burning' },
-              { value: 'numb', label: 'numbness or tingling' },
-              { value: 'both-heels-back-stiff', label: 'both heels and a stiff back in the morning' },
-            ]}
-            onChange={(v) => set('story.character', v)}
-          />
-          . So it is{' '}
-          <Why of={() => whyIrritability(live.irritability)} className="font-semibold">
-            {live.irritability.level === 'not-known'
-              ? 'not yet known how irritable'
-              : `${live.irritability.level === 'high' ? 'highly' : live.irritability.level === 'low' ? 'hardly' : 'moderately'} irritable`}
-          </Why>
-          .
-        </p>
-        <p>
-          {live.content.safetyQuestions
-            .filter((q) => q.inStory === true)
-            .map((q) => (
-              <span key={q.key}>
-                {q.text}: <Lasting live={live} question={q.key} />.{' '}
-              </span>
-            ))}
-          Weighs{' '}
-          <NumberBlank
-            label="body mass"
-            value={bodyMass(get<MeasureEntry>(BODY_MASS_ENTRY))}
-            unit="kg"
-            min={10}
-            max={350}
-            onChange={(v) =>
-              set(BODY_MASS_ENTRY, v === null ? null : { trials: [v], status: 'taken', pain: null })
-            }
-          />
-          .
-        </p>
+        <Began live={live} />
+        <HowBad live={live} />
+        <HowIrritable live={live} />
+        <ThePerson live={live} />
         <Activities live={live} />
         <Note live={live} />
       </div>
       <div className="col-span-2 text-base leading-normal">
-        <Rows live={live} measures={rows} />
+        <Rows live={live} measures={rowsOf(live, 'story')} />
         <AddMeasure live={live} step="story" />
         <Onward live={live} step="story" />
       </div>
@@ -239,7 +239,7 @@ function Lasting({ live, question }: { live: LiveVisit; question: string }) {
     <ChoiceBlank
       label={live.content.safetyQuestions.find((q) => q.key === question)?.text ?? question}
       prompt="yes or no"
-      value={live.get<'yes' | 'no'>(`safety.${question}`)}
+      value={live.get(`safety.${question}`)}
       options={[
         { value: 'no', label: 'no' },
         { value: 'yes', label: 'yes' },
@@ -257,7 +257,7 @@ interface Activity {
 /** The patient's own activities, each with how well it goes from 0 to 10. */
 function Activities({ live }: { live: LiveVisit }) {
   const own = live.store.get('story.activities') as Activity[] | null;
-  const last = own === null ? (live.get<Activity[]>('story.activities') ?? []) : [];
+  const last = own === null ? (live.get('story.activities') ?? []) : [];
   // Activities of the visit before stand to be scored again; their old scores are only shown beside.
   const list = own ?? last.map((a) => ({ ...a, ability: null }));
   const wasOf = (text: string) =>
@@ -326,7 +326,7 @@ function Activities({ live }: { live: LiveVisit }) {
 
 /** Free words, kept as typed. */
 function Note({ live }: { live: LiveVisit }) {
-  const kept = live.get<string>('note.story') ?? '';
+  const kept = live.get('note.story') ?? '';
   const [text, setText] = useState(kept);
   useEffect(() => setText(kept), [kept]);
   const left = ENTRY_LIMITS.text - text.length;

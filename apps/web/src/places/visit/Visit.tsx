@@ -5,7 +5,7 @@ import type { CourseView, VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useContent, useCourse } from '../../api/queries.js';
 import { useEntries } from '../../api/useEntries.js';
-import { Failed, Loading } from '../../app/Failures.js';
+import { Failed, Loading } from '../../parts/Waiting.js';
 import { dayHere, longDay } from '../../parts/dates.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { SaveState } from '../../parts/SaveState.js';

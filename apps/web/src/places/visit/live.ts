@@ -5,6 +5,7 @@ import {
   type AcuityResult,
   type Affected,
   areLike,
+  type Column,
   type Facts,
   type FindingState,
   guardReading,
@@ -18,7 +19,6 @@ import {
   type RankedCondition,
   type Reasoning,
   type SafetyState,
-  type Side,
   type StartingStage,
   startingStage,
   treatedSides,
@@ -26,6 +26,12 @@ import {
 } from '@heathstep/core';
 import type { LookPanel, Pathway } from '@heathstep/content';
 import {
+  asEntries,
+  type Entries,
+  type EntryKey,
+  type EntryValue,
+  standsFor,
+  STORY_NEEDS,
   type EpisodeView,
   type CourseView,
   daysSinceOnset,
@@ -35,7 +41,7 @@ import {
   type EntryView,
   isConcluded,
   measuredFacts,
-  type MeasureEntry,
+  LASTING,
   newestEntries,
   rankOnEntries,
   reasonOnEntries,
@@ -50,22 +56,7 @@ import type { EntryStore } from '../../api/entryStore.js';
 import type { ClinicContent } from '../../api/queries.js';
 import { needsStage, panelDone, type Progress, type Step, stepText } from './progress.js';
 
-/** What a story tells about the person rather than about today; it stands until it is changed. */
-const CARRIED = new Set([
-  'story.onset',
-  'story.since',
-  'story.days',
-  'story.load-change',
-  'story.character',
-  'story.worse-when',
-  `measure.${BODY_MASS}.none`,
-  'story.activities',
-  'story.goal',
-  'story.regions',
-  'story.side',
-]);
-
-export type Column = Side | 'none';
+export type { Column };
 
 /** Everything a visit's page shows, computed from what stands in its fields this moment. */
 export interface LiveVisit {
@@ -81,8 +72,9 @@ export interface LiveVisit {
   readonly conditionName: string;
   readonly affected: Affected;
   readonly ageYears: number | null;
-  readonly get: <T>(key: string) => T | null;
-  readonly set: (key: string, value: unknown) => void;
+  /** What an entry holds: of this visit, or filled in from the one before where it lasts. */
+  readonly get: <K extends EntryKey>(key: K) => EntryValue<K> | null;
+  readonly set: <K extends EntryKey>(key: K, value: EntryValue<K> | null) => void;
   /** Measures wanted at this visit, in the order of taking them, the added ones last. */
   readonly measures: readonly MeasureDefinition[];
   readonly readings: VisitReadings;
@@ -116,17 +108,6 @@ export interface LiveVisit {
   }[];
 }
 
-const STORY_NEEDS: readonly (readonly [string, string])[] = [
-  ['story.regions', 'where it hurts'],
-  ['story.onset', 'how it began'],
-  ['story.worst', 'worst pain'],
-  ['story.now', 'pain now'],
-  ['story.provoked', 'how soon it is provoked'],
-  ['story.settles', 'how long it lasts'],
-  ['story.night', 'night pain'],
-  ['story.character', 'burning or numbness'],
-];
-
 export const columnsOf = (m: MeasureDefinition): readonly Column[] =>
   m.sides === 'single' ? ['none'] : ['left', 'right'];
 
@@ -144,17 +125,16 @@ const UNKNOWN: Pathway = {
 
 /** What stands in the store, as a visit's entries. */
 function storeEntries(store: EntryStore): EntryView[] {
-  return store.keys().map((key) => ({ key, version: 0, value: store.get(key), at: '', author: '' }));
+  return store.all().map(([key, value]) => ({ key, version: 0, value, at: '', author: '' }));
 }
 
-function carriedGetter(store: EntryStore, earlier: readonly VisitView[]): <T>(key: string) => T | null {
-  const newestFirst = [...earlier].reverse();
-  return <T>(key: string): T | null => {
+function carriedGetter(store: EntryStore, earlier: readonly Entries[]): LiveVisit['get'] {
+  return (key) => {
     const own = store.get(key);
-    if (own !== null || !CARRIED.has(key)) return own as T | null;
-    for (const v of newestFirst) {
-      const found = v.entries.find((e) => e.key === key)?.value;
-      if (found !== undefined && found !== null) return found as T;
+    if (own !== null || standsFor(key) !== 'person') return own;
+    for (const entries of earlier) {
+      const found = entries.get(key);
+      if (found !== undefined) return found;
     }
     return null;
   };
@@ -173,11 +153,6 @@ function askedAbout(measures: readonly MeasureDefinition[], readings: VisitReadi
     }),
   );
 }
-
-const DAY_MS = 86_400_000;
-
-const daysBetween = (from: string, to: string): number =>
-  Math.max(0, Math.round((Date.parse(to) - Date.parse(from)) / DAY_MS));
 
 /** Works something out at the first asking and keeps it. */
 function once<T>(work: () => T): () => T {
@@ -198,95 +173,53 @@ function safetyProgress(safety: SafetyState, reported: EpisodeView['openStops'])
   return [open > 0 ? `${open} to mind` : '', left].filter((t) => t !== '').join(', ') || 'nothing open';
 }
 
-export function liveVisit(
-  course: CourseView,
-  content: ClinicContent,
-  visit: VisitView,
-  store: EntryStore,
-): LiveVisit {
-  const { episode } = course;
-  const pathway = content.pathways.find((c) => c.key === episode.condition) ?? UNKNOWN;
-  const { protocol } = course;
-  const earlier = episode.visits.filter((v) => v.startedAt < visit.startedAt);
-  const previous = earlier[earlier.length - 1] ?? null;
-  const get = carriedGetter(store, earlier);
-  const affected = get<Affected>('story.side') ?? episode.affected;
-  const entries = storeEntries(store);
-  const current = new Map([
-    ...[...CARRIED].map((key) => [key, get(key)] as const).filter(([, v]) => v !== null),
-    ...entriesOf(entries),
-  ]);
-  const earlierMaps = earlier.map((v) => entriesOf(v.entries)).reverse();
-  const readings = new VisitReadings(content.measures, entriesOf(entries), earlierMaps);
-  const visits = [...earlier, { ...visit, entries }];
-  const lookup = (key: string) => content.measures.find((m) => m.key === key);
-  const local = (iso: string) => localTime(new Date(iso), episode.timeZone);
-  const facts: Facts = {
-    measures: measuredFacts(visits, local, content.measures),
-    sessions: course.mornings.map((m) => ({ at: m.day, done: false, firstStep: m.pain })),
-    skills: skillFacts(visits, content.skills),
-    stageSince: local(episode.stages[episode.stages.length - 1]?.since ?? episode.startedAt),
-    affected,
-    ageYears: episode.person.ageYears,
-    sex: episode.person.sex,
-  };
-  const story = storyFacts(current);
-  const safety = safetyAt(
-    content,
-    visits,
-    { ...visit, entries },
-    {
-      affected,
-      ageYears: episode.person.ageYears,
-      closures: episode.closures,
-    },
-  );
-  const irritability = judgeIrritability(story);
-  const cannotTakeWeight = content.safetyQuestions.some((q) => {
-    const answer = q.means === 'cannot-take-weight' ? current.get(`safety.${q.key}`) : undefined;
+/** Whether any answer says that the person cannot take weight. */
+function saysNoWeight(content: ClinicContent, entries: Entries): boolean {
+  return content.safetyQuestions.some((q) => {
+    const answer = q.means === 'cannot-take-weight' ? entries.get(`safety.${q.key}`) : undefined;
     return answer !== undefined && answer !== 'no' && answer !== 'not-tested';
   });
-  const { unableAt } = protocol;
-  const unable =
+}
+
+/** Whether a treated side was unable to do what the protocol's lowest stage asks for. */
+function isUnable({ unableAt }: ProtocolDefinition, entries: Entries, affected: Affected): boolean {
+  return (
     unableAt !== null &&
-    treatedSides(affected).some(
-      (side) => entryAt(readings.entries, unableAt.measure, side)?.status === 'unable',
-    );
-  const told = earlier.find((v) => v.entries.some((e) => e.key === 'story.since' && e.value !== null));
-  const toldNow = store.get('story.since') !== null || store.get('story.days') !== null || told === undefined;
-  const days = daysSinceOnset(
-    current,
-    toldNow ? 0 : daysBetween(dayOf(local(told.startedAt)), dayOf(local(visit.startedAt))),
+    treatedSides(affected).some((side) => entryAt(entries, unableAt.measure, side)?.status === 'unable')
   );
-  const acuity = judgeAcuity(days);
-  const known = newestEntries([...earlier.map((v) => entriesOf(v.entries)), current]);
-  const on = {
-    affected,
-    ageYears: episode.person.ageYears,
-    daysSinceOnset: days,
-    tagsOff: (side: Column) =>
-      side === 'none' ? [...safety.tagsOff.left, ...safety.tagsOff.right] : safety.tagsOff[side],
-  };
-  const reasoning = once(() => reasonOnEntries(content, known, { ...on, stops: openSigns(safety) }));
-  const stage = protocol.stages.find((s) => s.key === episode.stage);
-  const first = stage === undefined;
-  const set = first ? pathway.firstVisit : stage.remeasure;
-  const added = get<string[]>('visit.measures') ?? [];
-  const entered = content.measures
-    .filter((m) => columnsOf(m).some((side) => entryAt(readings.entries, m.key, side) !== null))
+}
+
+interface WantedMeasures {
+  /** Those to take, the added and already entered ones last. */
+  readonly wanted: readonly MeasureDefinition[];
+  /** With those worked out from them. */
+  readonly shown: readonly MeasureDefinition[];
+}
+
+function wantedMeasures(
+  { measures }: ClinicContent,
+  entries: Entries,
+  set: readonly string[],
+  added: readonly string[],
+): WantedMeasures {
+  const entered = measures
+    .filter((m) => columnsOf(m).some((side) => entryAt(entries, m.key, side) !== null))
     .map((m) => m.key);
   const keys = [...new Set([...set, ...added, ...entered])].filter((k) => k !== BODY_MASS);
-  const wanted = keys.flatMap((k) => lookup(k) ?? []);
-  const computed = content.measures.filter((m) => m.computed?.from.some((k) => keys.includes(k)) === true);
-  const measures = [...wanted, ...computed];
-  const past = earlierMaps.map(
-    (map, i) => new VisitReadings(content.measures, map, earlierMaps.slice(i + 1)),
-  );
-  const before = (m: MeasureDefinition, side: Column): { value: number | null; unlike: boolean } => {
-    if (earlierMaps.length === 0) return { value: null, unlike: false };
-    const taken = takenOf(entryAt(readings.entries, m.key, side));
+  const wanted = keys.flatMap((k) => measures.find((m) => m.key === k) ?? []);
+  const computed = measures.filter((m) => m.computed?.from.some((k) => keys.includes(k)) === true);
+  return { wanted, shown: [...wanted, ...computed] };
+}
+
+type Before = (m: MeasureDefinition, side: Column) => { value: number | null; unlike: boolean };
+
+/** The newest earlier value taken in the same way, and whether there are only others. Earlier entries come newest first. */
+function comparing(content: ClinicContent, now: Entries, earlier: readonly Entries[]): Before {
+  const past = earlier.map((map, i) => new VisitReadings(content.measures, map, earlier.slice(i + 1)));
+  return (m, side) => {
+    const taken = takenOf(entryAt(now, m.key, side));
     let unlike = false;
-    for (const [i, map] of earlierMaps.entries()) {
+    for (const [i, map] of earlier.entries()) {
       const found =
         m.computed === null
           ? entryValue(m, entryAt(map, m.key, side))
@@ -297,42 +230,159 @@ export function liveVisit(
     }
     return { value: null, unlike };
   };
-  const done = (m: MeasureDefinition): boolean =>
-    columnsOf(m).every((side) => entryAt(readings.entries, m.key, side) !== null);
-  const missingMeasures = wanted.filter((m) => m.computed === null && !done(m));
-  const panels: readonly LookPanel[] = first ? pathway.look : [];
-  // Every region taken off again is no answer, and does not bring back what stood at the last visit.
-  const untold = (value: unknown) => value === null || (Array.isArray(value) && value.length === 0);
-  const storyMissing = STORY_NEEDS.filter(([key]) => untold(get(key)));
-  const concluded =
-    isConcluded(readings.entries) &&
-    (episode.stage !== null || !needsStage(protocol) || get('conclude.stage') !== null);
+}
+
+/** Every region taken off again is no answer, and does not bring back what stood at the last visit. */
+const untold = (value: unknown) => value === null || (Array.isArray(value) && value.length === 0);
+
+interface ProgressOn {
+  readonly get: LiveVisit['get'];
+  readonly entries: Entries;
+  readonly wanted: readonly MeasureDefinition[];
+  readonly panels: readonly LookPanel[];
+  readonly safety: SafetyState;
+  readonly episode: EpisodeView;
+  readonly protocol: ProtocolDefinition;
+}
+
+const isDone = (m: MeasureDefinition, entries: Entries): boolean =>
+  columnsOf(m).every((side) => entryAt(entries, m.key, side) !== null);
+
+/** How far each step is. */
+function progressOf({
+  get,
+  entries,
+  wanted,
+  panels,
+  safety,
+  episode,
+  protocol,
+}: ProgressOn): LiveVisit['progress'] {
   const partsOf = (step: MeasureStep) => {
     const own = wanted.filter((m) => m.step === step && m.computed === null);
-    return { done: own.filter(done).length, of: own.length };
+    return { done: own.filter((m) => isDone(m, entries)).length, of: own.length };
   };
   const stepProgress = (step: 'look' | 'measure' | 'load' | 'feel'): Progress => {
     const rows = partsOf(step);
     const drawn = step === 'look' ? panels : [];
-    const marked = drawn.filter((p) => panelDone(p, readings.entries)).length;
-    return stepText(rows.done + marked, rows.of + drawn.length, get<string>(`skip.${step}`));
+    const marked = drawn.filter((p) => panelDone(p, entries)).length;
+    return stepText(rows.done + marked, rows.of + drawn.length, get(`skip.${step}`));
   };
+  const told = STORY_NEEDS.filter((key) => !untold(get(key))).length;
   const storyRows = partsOf('story');
+  const concluded =
+    isConcluded(entries) &&
+    (episode.stage !== null || !needsStage(protocol) || get('conclude.stage') !== null);
+  return {
+    story: stepText(told + storyRows.done, STORY_NEEDS.length + storyRows.of, get('skip.story')),
+    safety: {
+      done: safety.unanswered.length === 0 && episode.openStops.length === 0,
+      text: safetyProgress(safety, episode.openStops),
+    },
+    look: stepProgress('look'),
+    measure: stepProgress('measure'),
+    load: stepProgress('load'),
+    feel: stepProgress('feel'),
+    conclude: { done: concluded, text: concluded ? 'ready to sign' : 'open' },
+  };
+}
+
+/** What is written now with what was written before: the visit's own entries, those filled in, those of earlier visits. */
+function recordOfVisit(course: CourseView, content: ClinicContent, visit: VisitView, store: EntryStore) {
+  const { episode } = course;
+  const earlier = episode.visits.filter((v) => v.startedAt < visit.startedAt);
+  const earlierMaps = earlier.map((v) => entriesOf(v.entries)).reverse();
+  const get = carriedGetter(store, earlierMaps);
+  const entries = storeEntries(store);
+  const own = entriesOf(entries);
+  const current = asEntries([
+    ...LASTING.map((key) => [key, get(key)] as const).filter(([, v]) => v !== null),
+    ...own,
+  ]);
+  return {
+    earlier,
+    earlierMaps,
+    get,
+    own,
+    current,
+    known: newestEntries([...earlier.map((v) => entriesOf(v.entries)), current]),
+    readings: new VisitReadings(content.measures, own, earlierMaps),
+    visits: [...earlier, { ...visit, entries }],
+    affected: get('story.side') ?? episode.affected,
+  };
+}
+
+/** What criteria and the starting stage are judged on. */
+function factsOf(
+  course: CourseView,
+  content: ClinicContent,
+  visits: readonly VisitView[],
+  affected: Affected,
+): Facts {
+  const { episode } = course;
+  const local = (iso: string) => localTime(new Date(iso), episode.timeZone);
+  return {
+    measures: measuredFacts(visits, local, content.measures),
+    sessions: course.mornings.map((m) => ({ at: m.day, done: false, firstStep: m.pain })),
+    skills: skillFacts(visits, content.skills),
+    stageSince: local(episode.stages[episode.stages.length - 1]?.since ?? episode.startedAt),
+    affected,
+    ageYears: episode.person.ageYears,
+    sex: episode.person.sex,
+  };
+}
+
+export function liveVisit(
+  course: CourseView,
+  content: ClinicContent,
+  visit: VisitView,
+  store: EntryStore,
+): LiveVisit {
+  const { episode, protocol } = course;
+  const { ageYears } = episode.person;
+  const pathway = content.pathways.find((c) => c.key === episode.condition) ?? UNKNOWN;
+  const record = recordOfVisit(course, content, visit, store);
+  const { affected, get, own, readings, visits } = record;
+  const facts = factsOf(course, content, visits, affected);
+  const safety = safetyAt(content, visits, visits[visits.length - 1] ?? visit, {
+    affected,
+    ageYears,
+    closures: episode.closures,
+  });
+  const irritability = judgeIrritability(storyFacts(record.current));
+  const dayOn = (iso: string) => dayOf(localTime(new Date(iso), episode.timeZone));
+  const days = daysSinceOnset(visits, dayOn(visit.startedAt), dayOn);
+  const acuity = judgeAcuity(days);
+  const on = {
+    affected,
+    ageYears,
+    daysSinceOnset: days,
+    tagsOff: (side: Column) =>
+      side === 'none' ? [...safety.tagsOff.left, ...safety.tagsOff.right] : safety.tagsOff[side],
+  };
+  const stage = protocol.stages.find((s) => s.key === episode.stage);
+  const set = stage === undefined ? pathway.firstVisit : stage.remeasure;
+  const { wanted, shown } = wantedMeasures(content, own, set, get('visit.measures') ?? []);
+  const missingMeasures = wanted.filter((m) => m.computed === null && !isDone(m, own));
+  const before = comparing(content, own, record.earlierMaps);
+  const panels: readonly LookPanel[] = stage === undefined ? pathway.look : [];
+  const unable = isUnable(protocol, own, affected);
+  const cannotTakeWeight = saysNoWeight(content, record.current);
   return {
     course,
     content,
     pathway,
     protocol,
     visit,
-    previous,
+    previous: record.earlier[record.earlier.length - 1] ?? null,
     store,
     visitQuery: visit.signedAt === null ? '' : `?of=${visit.id}`,
     conditionName: pathway.name,
     affected,
-    ageYears: episode.person.ageYears,
+    ageYears,
     get,
     set: (key, v) => store.set(key, v),
-    measures,
+    measures: shown,
     readings,
     value: (m, side) => readings.value(m.key, side),
     before: (m, side) => before(m, side).value,
@@ -342,9 +392,9 @@ export function liveVisit(
     },
     safety,
     facts,
-    reasoning,
+    reasoning: once(() => reasonOnEntries(content, record.known, { ...on, stops: openSigns(safety) })),
     suppose: (finding, side, state) =>
-      rankOnEntries(content, known, { ...on, suppose: new Map([[`${finding}.${side}`, state]]) }),
+      rankOnEntries(content, record.known, { ...on, suppose: new Map([[`${finding}.${side}`, state]]) }),
     daysSinceOnset: days,
     acuity,
     irritability,
@@ -353,28 +403,13 @@ export function liveVisit(
       facts,
       { irritability, acuity, cannotTakeWeight, unable },
       `${episode.today}T12:00:00`,
-      lookup,
+      (key) => content.measures.find((m) => m.key === key),
     ),
     panels,
     skills: content.skills.filter((k) =>
       (stage === undefined || stage.skills.length === 0 ? pathway.skills : stage.skills).includes(k.key),
     ),
-    progress: {
-      story: stepText(
-        STORY_NEEDS.length - storyMissing.length + storyRows.done,
-        STORY_NEEDS.length + storyRows.of,
-        get<string>('skip.story'),
-      ),
-      safety: {
-        done: safety.unanswered.length === 0 && course.episode.openStops.length === 0,
-        text: safetyProgress(safety, course.episode.openStops),
-      },
-      look: stepProgress('look'),
-      measure: stepProgress('measure'),
-      load: stepProgress('load'),
-      feel: stepProgress('feel'),
-      conclude: { done: concluded, text: concluded ? 'ready to sign' : 'open' },
-    },
+    progress: progressOf({ get, entries: own, wanted, panels, safety, episode, protocol }),
     missingMeasures,
     missingForCriteria:
       stage === undefined ? [] : missingMeasures.filter((m) => stage.remeasure.includes(m.key)),
@@ -391,7 +426,7 @@ export function sidesText(affected: Affected, place: Pathway['place']): string {
 /** The worst treated side of a score told within the story. */
 export const storyScore = (live: LiveVisit, measure: string): number | null => {
   const scores = treatedSides(live.affected).flatMap((side) => {
-    const entry = live.get<MeasureEntry>(`measure.${measure}.${side}`);
+    const entry = live.get(`measure.${measure}.${side}`);
     const [trial] = entry?.trials ?? [];
     return trial == null ? [] : [trial];
   });

@@ -29,7 +29,7 @@ export function stepText(done: number, of: number, skipped: string | null): Prog
 
 /** Whether anything of a drawing has been marked, both sides counting as one. */
 export function panelDone(panel: LookPanel, entries: Entries): boolean {
-  if (panel === 'pain') return ((entries.get('story.regions') as string[] | undefined) ?? []).length > 0;
+  if (panel === 'pain') return (entries.get('story.regions') ?? []).length > 0;
   if (panel === 'points')
     return POSES.some(
       ([pose]) => entries.has(`look.points.${pose}.left`) && entries.has(`look.points.${pose}.right`),

@@ -1,6 +1,13 @@
 import { loadContent } from '@heathstep/content';
 import type { Column } from '@heathstep/core';
-import { daysSinceOnset, isConcluded, newestEntries, reasonOnEntries } from '@heathstep/contracts';
+import {
+  asEntries,
+  daysSinceOnset,
+  isConcluded,
+  newestEntries,
+  reasonOnEntries,
+  type VisitView,
+} from '@heathstep/contracts';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
@@ -8,7 +15,7 @@ const { content } = loaded;
 const taken = (...trials: number[]) => ({ trials, status: 'taken', pain: null });
 
 const on = (entries: Record<string, unknown>) =>
-  reasonOnEntries(content, new Map(Object.entries(entries)), {
+  reasonOnEntries(content, asEntries(Object.entries(entries)), {
     affected: 'left',
     ageYears: 47,
     daysSinceOnset: 70,
@@ -67,7 +74,7 @@ describe('what a visit’s entries say of the findings', () => {
   );
 
   it('supposes an answer without keeping it', () => {
-    const entries = new Map<string, unknown>([['story.regions', ['left:heel-inner']]]);
+    const entries = asEntries([['story.regions', ['left:heel-inner']]]);
     const context = { affected: 'left', ageYears: 47, daysSinceOnset: 70, tagsOff: () => [] } as const;
     const weight = (suppose?: ReadonlyMap<string, 'present' | 'absent'>) =>
       reasonOnEntries(content, entries, {
@@ -80,14 +87,14 @@ describe('what a visit’s entries say of the findings', () => {
 });
 
 describe('the newest of several visits', () => {
-  const first = new Map<string, unknown>([
+  const first = asEntries([
     ['measure.lunge-knee-bent.left', taken(30)],
     ['finding.windlass-test.left', 'present'],
     ['safety.giving-way', 'left'],
     ['conclude.condition', 'open'],
   ]);
   it('takes later answers over earlier ones, and lets not done hide nothing', () => {
-    const second = new Map<string, unknown>([
+    const second = asEntries([
       ['finding.windlass-test.left', 'absent'],
       ['measure.lunge-knee-bent.left', { trials: [], status: 'not-done', pain: null }],
     ]);
@@ -96,21 +103,50 @@ describe('the newest of several visits', () => {
     expect(merged.get('measure.lunge-knee-bent.left')).toEqual(taken(30));
   });
   it('takes safety answers and conclusions of the last visit only', () => {
-    const merged = newestEntries([first, new Map()]);
-    expect([...merged.keys()].filter((k) => k.startsWith('safety.') || k.startsWith('conclude.'))).toEqual(
-      [],
-    );
+    const merged = newestEntries([first, asEntries([])]);
+    expect([...merged].map(([key]) => key)).toEqual([
+      'measure.lunge-knee-bent.left',
+      'finding.windlass-test.left',
+    ]);
   });
 });
 
 describe('days since it began', () => {
+  type Told = Readonly<Record<string, unknown>>;
+  const visit = (day: string, told: Told): VisitView => ({
+    id: day,
+    episodeId: 'e',
+    kind: 'review',
+    number: 1,
+    startedAt: `${day}T09:00:00Z`,
+    signedAt: null,
+    signedBy: null,
+    entries: Object.entries(told).map(([key, value]) => ({ key, value, version: 1, author: '', at: '' })),
+    amendments: [],
+  });
+  const days = (first: Told, second: Told | null, day: string) =>
+    daysSinceOnset(
+      [visit('2026-03-01', first), ...(second === null ? [] : [visit('2026-03-15', second)])],
+      day,
+      (iso) => iso.slice(0, 10),
+    );
+  const fresh = { 'story.since': 'under-2-weeks', 'story.days': 3 };
   it.each([
-    [{}, 0, null],
-    [{ 'story.since': '2-to-6-weeks' }, 0, 28],
-    [{ 'story.since': 'under-2-weeks', 'story.days': 3 }, 0, 3],
-    [{ 'story.since': 'under-2-weeks', 'story.days': 3 }, 14, 17],
-  ] as [Record<string, unknown>, number, number | null][])('%j told %d days ago: %s', (entries, ago, days) =>
-    expect(daysSinceOnset(new Map(Object.entries(entries)), ago)).toBe(days),
+    ['nothing told', {}, null, '2026-03-01', null],
+    ['a span', { 'story.since': '2-to-6-weeks' }, null, '2026-03-01', 28],
+    ['days, over their span', fresh, null, '2026-03-01', 3],
+    ['days, told a fortnight ago', fresh, null, '2026-03-15', 17],
+    ['days, and a later visit that says nothing of it', fresh, {}, '2026-03-20', 22],
+    [
+      'told anew: the days of the first visit no longer count',
+      fresh,
+      { 'story.since': '2-to-6-weeks' },
+      '2026-03-20',
+      33,
+    ],
+    ['cleared at the later visit', fresh, { 'story.since': null, 'story.days': null }, '2026-03-20', 22],
+  ] as [string, Told, Told | null, string, number | null][])('%s', (_name, first, second, day, expected) =>
+    expect(days(first, second, day)).toBe(expected),
   );
 });
 
@@ -125,6 +161,6 @@ describe('whether a visit is concluded', () => {
     [{ 'conclude.other': ' ' }, false],
     [{ 'conclude.condition': 'open' }, true],
   ] as [Record<string, unknown>, boolean][])('%j: %s', (entries, concluded) =>
-    expect(isConcluded(new Map(Object.entries(entries)))).toBe(concluded),
+    expect(isConcluded(asEntries(Object.entries(entries)))).toBe(concluded),
   );
 });

@@ -5,7 +5,7 @@ import type { ExerciseFile } from '@heathstep/content';
 import type { ExerciseDefinition, FigureDefinition } from '@heathstep/core';
 import { ApiError, request } from '../../../api/client.js';
 import { type ClinicContent, keys, useContent } from '../../../api/queries.js';
-import { Failed, Loading, NotFound } from '../../../app/Failures.js';
+import { Failed, Loading, NotFound } from '../../../parts/Waiting.js';
 import { Composer } from './Composer.js';
 import { DoseForm } from './DoseForm.js';
 import { errorsAt } from './Field.js';

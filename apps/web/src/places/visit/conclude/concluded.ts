@@ -4,8 +4,7 @@ import type { LiveVisit } from '../live.js';
 
 export const ENTRY = 'conclude.ideas';
 
-export const judgedIdeas = (live: LiveVisit): readonly ConcludedIdea[] =>
-  (live.store.get(ENTRY) as readonly ConcludedIdea[] | null) ?? [];
+export const judgedIdeas = (live: LiveVisit): readonly ConcludedIdea[] => live.store.get(ENTRY) ?? [];
 
 const same = (i: ConcludedIdea, condition: string, side: Column): boolean =>
   i.condition === condition && i.side === side;

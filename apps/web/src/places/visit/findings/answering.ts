@@ -5,6 +5,7 @@ import {
   otherSide,
   type SafetyAnswer,
 } from '@heathstep/core';
+import type { Change, EntryStore } from '../../../api/entryStore.js';
 import type { LiveVisit } from '../live.js';
 
 const SIDED: readonly SafetyAnswer[] = ['left', 'right'];
@@ -19,8 +20,6 @@ export function sidedAnswer(held: SafetyAnswer | null, side: Column, present: bo
   return on.has('left') ? 'left' : on.has('right') ? 'right' : 'no';
 }
 
-type Change = readonly [key: string, value: unknown];
-
 /**
  * What an answer changes. Where the finding is a safety question that question is answered; but one side found free of
  * it never answers for the other: until both are, the side's own answer stands and the question stays open. Null takes
@@ -30,12 +29,12 @@ export function changesFor(
   finding: Pick<FindingDefinition, 'key' | 'safety'>,
   side: Column,
   state: FindingState | null,
-  get: (key: string) => unknown,
+  get: EntryStore['get'],
 ): Change[] {
-  const key = `finding.${finding.key}.${side}`;
+  const key = `finding.${finding.key}.${side}` as const;
   if (finding.safety === null || state === 'not-tested') return [[key, state]];
-  const question = `safety.${finding.safety}`;
-  const held = (get(question) ?? null) as SafetyAnswer | null;
+  const question = `safety.${finding.safety}` as const;
+  const held = get(question);
   if (state === null) {
     const kept = held === 'both' && side !== 'none' ? sidedAnswer(held, side, false) : null;
     return [
@@ -44,7 +43,7 @@ export function changesFor(
     ];
   }
   if (state === 'absent' && held === null && side !== 'none') {
-    const other = `finding.${finding.key}.${otherSide(side)}`;
+    const other = `finding.${finding.key}.${otherSide(side)}` as const;
     if (get(other) !== 'absent') return [[key, 'absent']];
     return [
       [question, 'no'],

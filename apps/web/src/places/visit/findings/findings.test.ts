@@ -1,6 +1,6 @@
 import { loadContent } from '@heathstep/content';
 import { emptyRecord, type FindingState, reasonAbout, type ReasonInput } from '@heathstep/core';
-import type { ConcludedIdea } from '@heathstep/contracts';
+import { asEntries, type ConcludedIdea } from '@heathstep/contracts';
 import { VIEWS } from '../../../parts/footShapes.js';
 import { withVerdict, without } from '../conclude/concluded.js';
 import { changesFor, sidedAnswer } from './answering.js';
@@ -154,7 +154,9 @@ describe('answering a finding that is a safety question', () => {
     side: 'left' | 'right',
     state: FindingState | null,
   ): Record<string, unknown> =>
-    Object.fromEntries(changesFor(squeeze, side, state, (key) => held[key] ?? null));
+    Object.fromEntries(
+      changesFor(squeeze, side, state, (key) => asEntries(Object.entries(held)).get(key) ?? null),
+    );
 
   it('never answers for the side that was not looked at', () => {
     expect(changes({}, 'left', 'absent')).toEqual({ 'finding.calf-squeeze-still.left': 'absent' });

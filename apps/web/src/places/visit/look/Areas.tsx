@@ -1,4 +1,4 @@
-import { CALLUS_AREAS, WEAR_AREAS } from '@heathstep/contracts';
+import { CALLUS_AREAS, type EntryValue, WEAR_AREAS } from '@heathstep/contracts';
 import { type Area, AreaMap, SideCaption } from '../../../parts/AreaMap.js';
 import { CALLUS_SHAPES, SHOE, SOLE_BOX, SOLE_OUTLINE, WEAR_SHAPES } from '../../../parts/footShapes.js';
 import type { LiveVisit } from '../live.js';
@@ -28,11 +28,12 @@ function Marked({
   return (
     <div className="flex justify-center gap-12">
       {(['left', 'right'] as const).map((side) => {
-        const key = `look.${entry}.${side}`;
-        const chosen = live.get<string[]>(key);
+        const key = `look.${entry}.${side}` as const;
+        const chosen = live.get(key);
         const change = (area: string, on: boolean) => {
           const rest = (chosen ?? []).filter((a) => a !== area);
-          live.set(key, on ? [...rest, area] : rest);
+          // The areas drawn are those of this entry.
+          live.set(key, (on ? [...rest, area] : rest) as EntryValue<typeof key>);
         };
         return (
           <figure key={side} className="w-52 text-center">
@@ -83,7 +84,7 @@ function wearReading(areas: readonly string[]): string | null {
 
 export function WearPanel({ live }: { live: LiveVisit }) {
   const readings = (['left', 'right'] as const).flatMap((side) => {
-    const text = wearReading(live.get<string[]>(`look.wear.${side}`) ?? []);
+    const text = wearReading(live.get(`look.wear.${side}`) ?? []);
     return text === null ? [] : [{ side, text }];
   });
   return (

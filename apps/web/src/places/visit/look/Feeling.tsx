@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { BONES, NUMB_SITES, type NumbEntry, type NumbSite, type TenderEntry } from '@heathstep/contracts';
+import { BONES, NUMB_SITES, type NumbEntry, type NumbSite } from '@heathstep/contracts';
 import { Outline, Spot } from '../../../parts/Drawn.js';
 import type { Side } from '@heathstep/core';
 import { SideCaption } from '../../../parts/AreaMap.js';
@@ -22,8 +22,8 @@ export function NumbPanel({ live }: { live: LiveVisit }) {
 }
 
 function Sites({ live, side }: { live: LiveVisit; side: Side }) {
-  const key = `look.numb.${side}`;
-  const entry = live.get<NumbEntry>(key) ?? { felt: [], missed: [] };
+  const key = `look.numb.${side}` as const;
+  const entry = live.get(key) ?? { felt: [], missed: [] };
   const put = (next: NumbEntry) => live.set(key, next.felt.length + next.missed.length === 0 ? null : next);
   const tap = (site: NumbSite) => {
     const felt = entry.felt.filter((s) => s !== site);
@@ -116,8 +116,8 @@ export function TenderPanel({ live }: { live: LiveVisit }) {
 }
 
 function Bones({ live, side }: { live: LiveVisit; side: Side }) {
-  const key = `look.tender.${side}`;
-  const stored = live.get<TenderEntry[]>(key);
+  const key = `look.tender.${side}` as const;
+  const stored = live.get(key);
   const list = stored ?? [];
   return (
     <figure>

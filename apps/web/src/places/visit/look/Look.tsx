@@ -1,3 +1,4 @@
+import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import type { LookPanel } from '@heathstep/content';
 import { BodyMap } from '../../../parts/BodyMap.js';
@@ -32,7 +33,7 @@ function PainPanel({ live }: { live: LiveVisit }) {
   return (
     <BodyMap
       wide
-      chosen={live.get<string[]>('story.regions') ?? []}
+      chosen={live.get('story.regions') ?? []}
       onChange={(next) => live.set('story.regions', next)}
     />
   );
@@ -45,30 +46,29 @@ function Drawings({ live, panels }: { live: LiveVisit; panels: readonly LookPane
     () => panels.find((p) => live.panels.includes(p) && !panelDone(p, live.readings.entries)) ?? first,
   );
   return (
-    <section aria-label="Drawings" className="mb-4">
-      <div role="tablist" aria-label="Drawing to mark" className="flex flex-wrap gap-1 border-b border-line">
-        {panels.map((p) => {
-          const done = panelDone(p, live.readings.entries);
-          const wanted = live.panels.includes(p);
-          return (
-            <button
-              key={p}
-              type="button"
-              role="tab"
-              aria-selected={p === panel}
-              className={`min-h-11 border-b-2 px-3 ${p === panel ? 'border-heather font-semibold text-heather-deep' : 'border-transparent'}`}
-              onClick={() => setPanel(p)}
-            >
-              {PANELS[p].label}
-              <span className="ml-1.5 text-sm text-ink-2">{done ? '✓' : wanted ? 'wanted' : ''}</span>
-            </button>
-          );
-        })}
-      </div>
-      <div role="tabpanel" aria-label={PANELS[panel].label} className="pt-3">
-        {PANELS[panel].draw(live)}
-      </div>
-    </section>
+    <Tabs.Root asChild value={panel} onValueChange={(chosen) => setPanel(chosen as LookPanel)}>
+      <section aria-label="Drawings" className="mb-4">
+        <Tabs.List aria-label="Drawing to mark" className="flex flex-wrap gap-1 border-b border-line">
+          {panels.map((p) => {
+            const done = panelDone(p, live.readings.entries);
+            const wanted = live.panels.includes(p);
+            return (
+              <Tabs.Trigger
+                key={p}
+                value={p}
+                className="min-h-11 border-b-2 border-transparent px-3 data-[state=active]:border-heather data-[state=active]:font-semibold data-[state=active]:text-heather-deep"
+              >
+                {PANELS[p].label}
+                <span className="ml-1.5 text-sm text-ink-2">{done ? '✓' : wanted ? 'wanted' : ''}</span>
+              </Tabs.Trigger>
+            );
+          })}
+        </Tabs.List>
+        <Tabs.Content value={panel} className="pt-3" tabIndex={-1}>
+          {PANELS[panel].draw(live)}
+        </Tabs.Content>
+      </section>
+    </Tabs.Root>
   );
 }
 

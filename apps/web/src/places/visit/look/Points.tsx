@@ -59,8 +59,8 @@ export function PointsPanel({ live }: { live: LiveVisit }) {
 }
 
 function Sole({ live, pose, side, poseName }: { live: LiveVisit; pose: Pose; side: Side; poseName: string }) {
-  const key = `look.points.${pose}.${side}`;
-  const points = live.get<PointsEntry>(key) ?? {};
+  const key = `look.points.${pose}.${side}` as const;
+  const points = live.get(key) ?? {};
   const next = (point: SupportPoint) => {
     const now = points[point];
     const at = now === undefined ? 0 : POINT_STATES.indexOf(now) + 1;

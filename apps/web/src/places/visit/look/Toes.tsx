@@ -11,8 +11,6 @@ const PROFILES: Record<ToeEntry['shape'], string> = {
   mallet: 'M4 28 H36 L44 42',
 };
 
-type Toes = Partial<Record<Toe, ToeEntry>>;
-
 /** Each toe by its shape, and whether a hand can straighten it. A tap goes to the next shape. */
 export function ToesPanel({ live }: { live: LiveVisit }) {
   return (
@@ -32,8 +30,8 @@ function Foot({
   side: Side;
   order: readonly (readonly [Toe, string])[];
 }) {
-  const key = `look.toes.${side}`;
-  const toes = live.get<Toes>(key) ?? {};
+  const key = `look.toes.${side}` as const;
+  const toes = live.get(key) ?? {};
   const put = (toe: Toe, entry: ToeEntry) => live.set(key, { ...toes, [toe]: entry });
   return (
     <figure>

@@ -239,26 +239,19 @@ function resultText(c: PhotoConstruction, measure: MeasureDefinition, r: PhotoRe
   return `${shown(r.value, decimals)}${unitText(c)} ± ${shown(r.plusMinus, decimals)}`;
 }
 
-/** Landmarks on one picture, the value they give, and the value kept. */
-function Place({
-  live,
-  measure,
-  construction,
-  photo,
-  others,
-  choose,
-  close,
-  drafts,
-}: {
-  live: LiveVisit;
-  measure: MeasureDefinition;
-  construction: PhotoConstruction;
-  drafts: Map<string, Landmarks>;
-  photo: PhotoView;
-  others: readonly PhotoView[];
-  choose: (id: string) => void;
-  close: () => void;
-}) {
+interface PlaceProps {
+  readonly live: LiveVisit;
+  readonly measure: MeasureDefinition;
+  readonly construction: PhotoConstruction;
+  readonly drafts: Map<string, Landmarks>;
+  readonly photo: PhotoView;
+  readonly others: readonly PhotoView[];
+  readonly choose: (id: string) => void;
+  readonly close: () => void;
+}
+
+/** Landmarks as they are placed, the value they give, and how it is kept. */
+function usePlacing({ live, measure, construction, photo, close, drafts }: PlaceProps) {
   const client = useQueryClient();
   const last = photo.placements[0];
   const start = drafts.get(photo.id) ?? last?.landmarks ?? {};
@@ -268,13 +261,12 @@ function Place({
     drafts.set(photo.id, landmarks);
   }, [drafts, photo.id, landmarks]);
   const [ruler, setRuler] = useState(last?.rulerMm == null ? '' : String(last.rulerMm));
-  const [overlay, setOverlay] = useState<string | null>(null);
   const [error, setError] = useState<string | null>(null);
   const id = useRef(crypto.randomUUID());
-  const rulerId = useId();
   const rulerMm = ruler.trim() === '' ? null : Number(ruler.replace(',', '.'));
   const result = photoValue(construction.key, landmarks, photo.side, rulerMm);
-  const own = raterError(photo.placements.map((p) => p.value));
+  const outside =
+    result.value !== null && (result.value < measure.allowed.min || result.value > measure.allowed.max);
   const put = (key: string, x: number, y: number) => {
     const inside = {
       x: Math.min(photo.width, Math.max(0, x)),
@@ -282,8 +274,6 @@ function Place({
     };
     setLandmarks((all) => ({ ...all, [key]: inside }));
   };
-  const outside =
-    result.value !== null && (result.value < measure.allowed.min || result.value > measure.allowed.max);
   const keep = async () => {
     if (result.value === null || outside) return;
     setError(null);
@@ -305,7 +295,17 @@ function Place({
       setError(failure instanceof ApiError ? failure.message : 'It could not be kept');
     }
   };
-  const before = others.find((p) => p.id === overlay);
+  return { landmarks, setLandmarks, at, setAt, put, ruler, setRuler, result, outside, error, keep };
+}
+
+type Placing = ReturnType<typeof usePlacing>;
+
+/** Landmarks on one picture, the value they give, and the value kept. */
+function Place(props: PlaceProps) {
+  const { live, measure, construction, photo, others, choose } = props;
+  const placing = usePlacing(props);
+  const { landmarks, at, setAt, result, outside } = placing;
+  const [overlay, setOverlay] = useState<string | null>(null);
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_20rem]">
       <Picture
@@ -314,77 +314,26 @@ function Place({
         landmarks={landmarks}
         at={at}
         setAt={setAt}
-        put={(key, x, y) => {
-          put(key, x, y);
-        }}
+        put={placing.put}
         placed={() => {
           const open = construction.landmarks.findIndex((l, i) => i > at && landmarks[l.key] === undefined);
           if (open !== -1) setAt(open);
         }}
-        before={before ?? null}
+        before={others.find((p) => p.id === overlay) ?? null}
       />
       <aside className="overflow-y-auto border-l border-line p-4">
-        <ol>
-          {construction.landmarks.map((l, i) => (
-            <li key={l.key}>
-              <button
-                type="button"
-                aria-current={i === at}
-                className={`flex min-h-11 w-full items-center gap-2 rounded px-2 text-left ${i === at ? 'bg-heather-wash font-semibold' : ''}`}
-                onClick={() => setAt(i)}
-              >
-                <span className="w-5 text-ink-3">{i + 1}</span>
-                <span className="flex-1">{l.label}</span>
-                <span aria-hidden>{landmarks[l.key] === undefined ? '' : '✓'}</span>
-                <span className="sr-only">{landmarks[l.key] === undefined ? 'not placed' : 'placed'}</span>
-              </button>
-            </li>
-          ))}
-        </ol>
-        {construction.ruler && (
-          <label htmlFor={rulerId} className="mt-2 flex items-center gap-2">
-            Length between the ruler marks
-            <input
-              id={rulerId}
-              className="field w-20 text-right font-semibold"
-              inputMode="decimal"
-              value={ruler}
-              maxLength={6}
-              onChange={(e) => setRuler(e.target.value)}
-            />
-            mm
-          </label>
-        )}
-        <p className="mt-3 min-h-9 text-2xl font-bold" aria-live="polite">
-          {resultText(construction, measure, result)}
-        </p>
-        <p className="text-sm text-ink-2">
-          {result.value === null
-            ? `Still wanted: ${result.missing.join(', ')}.`
-            : `With ${construction.ruler ? '1 mm' : '2 px'} of error in each point.`}
-          {own !== null &&
-            ` Your own spread over ${photo.placements.length} placements: ${shown(own, 2)}${unitAfter(measure)}.`}
-        </p>
-        {outside && (
-          <p role="alert" className="mt-2 text-ease-deep">
-            {`${measure.label} lies between ${measure.allowed.min} and ${measure.allowed.max}${unitAfter(measure)}. Are the points and the side right?`}
-          </p>
-        )}
-        {error !== null && (
-          <p role="alert" className="mt-2 text-ease-deep">
-            {error}
-          </p>
-        )}
+        <Points construction={construction} placing={placing} />
+        <Outcome measure={measure} construction={construction} photo={photo} placing={placing} />
         <div className="mt-3 flex flex-wrap gap-3">
           <button
             type="button"
             className="action"
             disabled={result.value === null || outside || live.visit.signedAt !== null}
-            onClick={() => void keep()}
+            onClick={() => void placing.keep()}
           >
             Keep the value
           </button>
-          <button type="button" className="action-quiet" onClick={() => setLandmarks({})}>
+          <button type="button" className="action-quiet" onClick={() => placing.setLandmarks({})}>
             Start over
           </button>
           <button type="button" className="text-action min-h-11" onClick={() => choose(ANOTHER)}>
@@ -392,25 +341,13 @@ function Place({
           </button>
         </div>
         {others.length > 0 && (
-          <section className="mt-5 border-t border-line pt-3">
-            <h3>Before and after</h3>
-            {others.map((p) => (
-              <div key={p.id} className="flex items-center gap-3 text-sm">
-                <label className="flex min-h-11 flex-1 items-center gap-2">
-                  <input
-                    type="checkbox"
-                    checked={overlay === p.id}
-                    disabled={p.placements.length === 0}
-                    onChange={(e) => setOverlay(e.target.checked ? p.id : null)}
-                  />
-                  {`${longDay(p.at)}${p.placements[0] === undefined ? ', no landmarks' : `: ${shown(p.placements[0].value)}${unitAfter(measure)}`}`}
-                </label>
-                <button type="button" className="text-action min-h-11" onClick={() => choose(p.id)}>
-                  open
-                </button>
-              </div>
-            ))}
-          </section>
+          <Others
+            measure={measure}
+            others={others}
+            overlay={overlay}
+            setOverlay={setOverlay}
+            choose={choose}
+          />
         )}
         <p className="mt-4 text-xs text-ink-3">
           Click or tap sets the marked point and goes on to the next. Arrow keys move it by a pixel, with
@@ -418,6 +355,123 @@ function Place({
         </p>
       </aside>
     </div>
+  );
+}
+
+/** The points to place, in order, and the length of the ruler where one is in the picture. */
+function Points({ construction, placing }: { construction: PhotoConstruction; placing: Placing }) {
+  const { landmarks, at, setAt, ruler, setRuler } = placing;
+  const rulerId = useId();
+  return (
+    <>
+      <ol>
+        {construction.landmarks.map((l, i) => (
+          <li key={l.key}>
+            <button
+              type="button"
+              aria-current={i === at}
+              className={`flex min-h-11 w-full items-center gap-2 rounded px-2 text-left ${i === at ? 'bg-heather-wash font-semibold' : ''}`}
+              onClick={() => setAt(i)}
+            >
+              <span className="w-5 text-ink-3">{i + 1}</span>
+              <span className="flex-1">{l.label}</span>
+              <span aria-hidden>{landmarks[l.key] === undefined ? '' : '✓'}</span>
+              <span className="sr-only">{landmarks[l.key] === undefined ? 'not placed' : 'placed'}</span>
+            </button>
+          </li>
+        ))}
+      </ol>
+      {construction.ruler && (
+        <label htmlFor={rulerId} className="mt-2 flex items-center gap-2">
+          Length between the ruler marks
+          <input
+            id={rulerId}
+            className="field w-20 text-right font-semibold"
+            inputMode="decimal"
+            value={ruler}
+            maxLength={6}
+            onChange={(e) => setRuler(e.target.value)}
+          />
+          mm
+        </label>
+      )}
+    </>
+  );
+}
+
+/** The value, its uncertainty, and what is wrong with it. */
+function Outcome({
+  measure,
+  construction,
+  photo,
+  placing: { result, outside, error },
+}: {
+  measure: MeasureDefinition;
+  construction: PhotoConstruction;
+  photo: PhotoView;
+  placing: Placing;
+}) {
+  const own = raterError(photo.placements.map((p) => p.value));
+  return (
+    <>
+      <p className="mt-3 min-h-9 text-2xl font-bold" aria-live="polite">
+        {resultText(construction, measure, result)}
+      </p>
+      <p className="text-sm text-ink-2">
+        {result.value === null
+          ? `Still wanted: ${result.missing.join(', ')}.`
+          : `With ${construction.ruler ? '1 mm' : '2 px'} of error in each point.`}
+        {own !== null &&
+          ` Your own spread over ${photo.placements.length} placements: ${shown(own, 2)}${unitAfter(measure)}.`}
+      </p>
+      {outside && (
+        <p role="alert" className="mt-2 text-ease-deep">
+          {`${measure.label} lies between ${measure.allowed.min} and ${measure.allowed.max}${unitAfter(measure)}. Are the points and the side right?`}
+        </p>
+      )}
+      {error !== null && (
+        <p role="alert" className="mt-2 text-ease-deep">
+          {error}
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Pictures taken before, to lay over or to open. */
+function Others({
+  measure,
+  others,
+  overlay,
+  setOverlay,
+  choose,
+}: {
+  measure: MeasureDefinition;
+  others: readonly PhotoView[];
+  overlay: string | null;
+  setOverlay: (id: string | null) => void;
+  choose: (id: string) => void;
+}) {
+  return (
+    <section className="mt-5 border-t border-line pt-3">
+      <h3>Before and after</h3>
+      {others.map((p) => (
+        <div key={p.id} className="flex items-center gap-3 text-sm">
+          <label className="flex min-h-11 flex-1 items-center gap-2">
+            <input
+              type="checkbox"
+              checked={overlay === p.id}
+              disabled={p.placements.length === 0}
+              onChange={(e) => setOverlay(e.target.checked ? p.id : null)}
+            />
+            {`${longDay(p.at)}${p.placements[0] === undefined ? ', no landmarks' : `: ${shown(p.placements[0].value)}${unitAfter(measure)}`}`}
+          </label>
+          <button type="button" className="text-action min-h-11" onClick={() => choose(p.id)}>
+            open
+          </button>
+        </div>
+      ))}
+    </section>
   );
 }
 

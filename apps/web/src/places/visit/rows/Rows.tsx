@@ -1,6 +1,5 @@
 import { useMemo, useRef, useState } from 'react';
 import { BODY_MASS, type Computed, type MeasureDefinition } from '@heathstep/core';
-import type { MeasureEntry } from '@heathstep/contracts';
 import { useSession } from '../../../api/queries.js';
 import { forbiddenOn } from '../forbidden.js';
 import { SETTLE_MS, useSettled } from '../findings/useSettled.js';
@@ -70,7 +69,7 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
   const known = useRef(new Map<string, { entries: Standing['entries']; standing: Standing }>());
   /** What stands in a row, worked out again only when one of its entries is another; a computed row always. */
   const stand = (m: MeasureDefinition): Standing => {
-    const entries = perColumn(m, (s) => (store.get(keyOf(m, s)) as MeasureEntry | null) ?? EMPTY, EMPTY);
+    const entries = perColumn(m, (s) => store.get(keyOf(m, s)) ?? EMPTY, EMPTY);
     const last = known.current.get(m.key);
     const refused = columnsOf(m).some((s) => store.refusal(keyOf(m, s)) !== null);
     const same =

@@ -1,3 +1,4 @@
+import { RadioRow } from '../../../parts/RadioRow.js';
 import { combineTrials, type MeasureDefinition } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import type { Column } from '../live.js';
@@ -71,59 +72,35 @@ export function Side(props: SideProps) {
 function Levels({ measure, side, row, entry, alternating, write }: SideProps) {
   const levels = measure.levels ?? [];
   const chosen = entry.trials.at(-1) ?? null;
+  const colour = side === 'none' ? 'var(--color-ink)' : `var(--color-${side})`;
   const choose = (value: number | null) => write(side, (now) => withTrial({ ...now, trials: [] }, 0, value));
   return (
-    <div
-      role="radiogroup"
-      aria-label={`${measure.label}, ${side}`}
-      data-row={row}
-      data-order={orderOf(measure, side, 0, alternating)}
-      tabIndex={-1}
+    <RadioRow
+      label={`${measure.label}, ${side}`}
+      marks={{ 'data-row': row, 'data-order': orderOf(measure, side, 0, alternating) }}
       className={`flex flex-wrap outline-none ${side === 'left' ? 'justify-end' : ''}`}
-      onFocus={(event) => {
-        if (event.target === event.currentTarget)
-          event.currentTarget.querySelector<HTMLElement>('[tabindex="0"]')?.focus();
+      value={chosen === null ? null : String(chosen)}
+      options={levels.map((level) => ({ value: String(level.value), word: level.word.replaceAll('-', ' ') }))}
+      onChange={(value) => choose(Number(value))}
+      onClear={() => choose(null)}
+      itemClass={(_, on) =>
+        `min-h-10 border-b-2 px-1.5 text-sm font-semibold ${on ? 'text-paper' : 'border-line text-ink-2 hover:bg-heather-wash'}`
+      }
+      itemStyle={(_, on) => (on ? { background: colour, borderColor: colour } : undefined)}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') {
+          event.preventDefault();
+          goTo(nextStop(event.currentTarget, event.shiftKey ? -1 : 1));
+        }
+        const letter =
+          event.key.length === 1 && !event.ctrlKey && !event.metaKey ? event.key.toLowerCase() : '';
+        const at = letter.trim() === '' ? -1 : levels.findIndex((l) => l.word.startsWith(letter));
+        const picked = levels[at];
+        if (picked === undefined) return;
+        event.preventDefault();
+        choose(picked.value);
+        (event.currentTarget.children[at] as HTMLElement | undefined)?.focus();
       }}
-    >
-      {levels.map((level, i) => {
-        const on = chosen === level.value;
-        return (
-          <button
-            key={level.value}
-            type="button"
-            role="radio"
-            aria-checked={on}
-            tabIndex={on || (chosen === null && i === 0) ? 0 : -1}
-            className={`min-h-10 border-b-2 px-1.5 text-sm font-semibold ${on ? 'text-paper' : 'border-line text-ink-2 hover:bg-heather-wash'}`}
-            style={
-              on
-                ? {
-                    background: side === 'none' ? 'var(--color-ink)' : `var(--color-${side})`,
-                    borderColor: side === 'none' ? 'var(--color-ink)' : `var(--color-${side})`,
-                  }
-                : undefined
-            }
-            onClick={() => choose(on ? null : level.value)}
-            onKeyDown={(event) => {
-              const begins = levels.findIndex((l) => l.word.startsWith(event.key.toLowerCase()));
-              const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-              const target = event.key.length === 1 && begins !== -1 ? begins : step === 0 ? null : i + step;
-              if (event.key === 'Enter') {
-                event.preventDefault();
-                goTo(nextStop(event.currentTarget, event.shiftKey ? -1 : 1));
-              }
-              const picked = target === null ? undefined : levels[(target + levels.length) % levels.length];
-              if (picked === undefined) return;
-              event.preventDefault();
-              choose(picked.value);
-              const at = levels.indexOf(picked);
-              (event.currentTarget.parentElement?.children[at] as HTMLElement | undefined)?.focus();
-            }}
-          >
-            {level.word.replaceAll('-', ' ')}
-          </button>
-        );
-      })}
-    </div>
+    />
   );
 }

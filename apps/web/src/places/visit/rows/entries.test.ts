@@ -1,6 +1,6 @@
 import { loadContent } from '@heathstep/content';
 import { parseQuick, photoValue, PHOTO_CONSTRUCTIONS, type MeasureDefinition } from '@heathstep/core';
-import type { MeasureEntry } from '@heathstep/contracts';
+import { asEntries, type MeasureEntry } from '@heathstep/contracts';
 import { EntryStore } from '../../../api/entryStore.js';
 import { SETUPS } from '../../../parts/Setup.js';
 import { alignment } from '../photo/align.js';
@@ -198,12 +198,12 @@ describe('how far a step is', () => {
 
   it('support points are looked at when one pose was, on both feet', () => {
     const down = { first: 'down' };
-    expect(panelDone('points', new Map([['look.points.squat.left', down]]))).toBe(false);
-    const both = new Map([
+    expect(panelDone('points', asEntries([['look.points.squat.left', down]]))).toBe(false);
+    const both = asEntries([
       ['look.points.squat.left', down],
       ['look.points.squat.right', down],
     ]);
     expect(panelDone('points', both)).toBe(true);
-    expect(panelDone('callus', new Map([['look.callus.left', []]]))).toBe(true);
+    expect(panelDone('callus', asEntries([['look.callus.left', []]]))).toBe(true);
   });
 });

@@ -19,10 +19,13 @@ const says = (e: MeasureEntry): boolean =>
   e.again !== undefined ||
   (e.parts !== undefined && Object.keys(e.parts).length > 0);
 
-export const keyOf = (measure: MeasureDefinition, side: Column): string => `measure.${measure.key}.${side}`;
+export type MeasureKey = `measure.${string}.${Column}`;
+
+export const keyOf = (measure: MeasureDefinition, side: Column): MeasureKey =>
+  `measure.${measure.key}.${side}`;
 
 export const readEntry = (store: EntryStore, measure: MeasureDefinition, side: Column): MeasureEntry =>
-  (store.get(keyOf(measure, side)) as MeasureEntry | null) ?? EMPTY;
+  store.get(keyOf(measure, side)) ?? EMPTY;
 
 /** Writes an entry; one that says nothing is cleared. */
 export function writeEntry(

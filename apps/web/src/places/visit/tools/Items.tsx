@@ -1,3 +1,4 @@
+import { RadioRow } from '../../../parts/RadioRow.js';
 import type { MeasureDefinition, ScoredItem } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import { PostureDrawing } from './PostureDrawing.js';
@@ -66,38 +67,19 @@ function Scores({
 }) {
   const scores = Array.from({ length: item.max - item.min + 1 }, (_, i) => item.min + i);
   return (
-    <div
-      role="radiogroup"
-      aria-label={`${item.label}, ${side}`}
+    <RadioRow
+      label={`${item.label}, ${side}`}
       className={`flex ${side === 'left' ? 'justify-end' : ''}`}
-    >
-      {scores.map((s, i) => {
-        const on = value === s;
-        return (
-          <button
-            key={s}
-            type="button"
-            role="radio"
-            aria-checked={on}
-            tabIndex={on || (value === null && s === 0) ? 0 : -1}
-            className={`min-h-10 w-11 border-b-2 text-sm font-semibold ${on ? 'text-paper' : 'border-line hover:bg-heather-wash'}`}
-            style={
-              on ? { background: `var(--color-${side})`, borderColor: `var(--color-${side})` } : undefined
-            }
-            onClick={() => onChange(side, item.key, on ? null : s)}
-            onKeyDown={(event) => {
-              const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-              const target = scores[i + step];
-              if (step === 0 || target === undefined) return;
-              event.preventDefault();
-              onChange(side, item.key, target);
-              (event.currentTarget.parentElement?.children[i + step] as HTMLElement).focus();
-            }}
-          >
-            {s > 0 ? `+${s}` : s}
-          </button>
-        );
-      })}
-    </div>
+      value={value === null ? null : String(value)}
+      options={scores.map((s) => ({ value: String(s), word: s > 0 ? `+${s}` : s }))}
+      onChange={(score) => onChange(side, item.key, Number(score))}
+      onClear={() => onChange(side, item.key, null)}
+      itemClass={(_, on) =>
+        `min-h-10 w-11 border-b-2 text-sm font-semibold ${on ? 'text-paper' : 'border-line hover:bg-heather-wash'}`
+      }
+      itemStyle={(_, on) =>
+        on ? { background: `var(--color-${side})`, borderColor: `var(--color-${side})` } : undefined
+      }
+    />
   );
 }

@@ -1,77 +1,57 @@
+import { type Limits, TAGS, WEIGHT_BEARING } from '@heathstep/core';
 import {
   BONES,
   CALLUS_AREAS,
+  type CallusArea,
   NUMB_SITES,
+  type NumbEntry,
   POINT_STATES,
   POINTS,
-  POSES,
+  type PointsEntry,
+  type TenderEntry,
+  type Toe,
   TOE_SHAPES,
+  type ToeEntry,
   TOES,
   WEAR_AREAS,
-} from './look.js';
-import { type Limits, TAGS, WEIGHT_BEARING } from '@heathstep/core';
+  type WearArea,
+} from '../look.js';
+import type { Activity, ConcludedIdea, MeasureEntry } from './values.js';
 
-/** What a visit entry may hold, by its key. Checked on the server, and in the form before it is sent. */
+/** What may stand in an entry, of any key. */
 export const ENTRY_LIMITS = { text: 10_000, list: 40, item: 200 } as const;
 
-export type SkillLevel = 'none' | 'partial' | 'learned';
-
-export interface MeasureEntry {
-  /** Values in the measure's unit; null for a trial not taken. */
-  readonly trials: readonly (number | null)[];
-  readonly status: 'taken' | 'not-done' | 'unable' | 'stopped-by-pain';
-  readonly pain: number | null;
-  /** An unusual reading that was asked about and confirmed. */
-  readonly confirmed?: boolean;
-  /** How it was taken, where not the measure's usual way. */
-  readonly method?: string;
-  readonly position?: string;
-  readonly by?: 'another' | 'self';
-  /** Named parts: the scores of its items, or the lever arm in cm. */
-  readonly parts?: Readonly<Record<string, number>>;
-  /** Taken again within the visit, after an exercise was tried. */
-  readonly again?: { readonly trials: readonly (number | null)[]; readonly pain: number | null };
-  /** Why it was not done. */
-  readonly reason?: string;
+/** What a value should have been, in words; null when it is fine, and then it is a V. */
+export interface Check<V> {
+  (value: unknown): string | null;
+  readonly holds?: V;
 }
 
-/** One idea of what it is, as the clinician judged it; the record of a visit's conclusion. */
-export interface ConcludedIdea {
-  readonly condition: string;
-  readonly side: 'left' | 'right' | 'none';
-  readonly verdict: 'agreed' | 'added' | 'rejected';
-  /** The one that is treated first. */
-  readonly leads: boolean;
-  /** Required for a rejected one. */
-  readonly reason: string | null;
-}
-
-type Check = (value: unknown) => string | null;
-
-const score: Check = (v) =>
+export const score: Check<number> = (v) =>
   Number.isInteger(v) && (v as number) >= 0 && (v as number) <= 10 ? null : 'a whole number from 0 to 10';
-const flag: Check = (v) => (typeof v === 'boolean' ? null : 'yes or no');
-const oneOf =
-  (...values: readonly string[]): Check =>
+export const flag: Check<boolean> = (v) => (typeof v === 'boolean' ? null : 'yes or no');
+export const oneOf =
+  <V extends string>(...values: readonly V[]): Check<V> =>
   (v) =>
-    typeof v === 'string' && values.includes(v) ? null : `one of ${values.join(', ')}`;
-const within =
-  (min: number, max: number): Check =>
+    typeof v === 'string' && (values as readonly string[]).includes(v) ? null : `one of ${values.join(', ')}`;
+export const within =
+  (min: number, max: number): Check<number> =>
   (v) =>
     typeof v === 'number' && v >= min && v <= max ? null : `a number from ${String(min)} to ${String(max)}`;
-const text: Check = (v) =>
+export const text: Check<string> = (v) =>
   typeof v === 'string' && v.length <= ENTRY_LIMITS.text
     ? null
     : `a text of at most ${String(ENTRY_LIMITS.text)} characters`;
-const reason: Check = (v) => (typeof v === 'string' && v.trim() !== '' ? text(v) : 'a reason in a few words');
-const list: Check = (v) =>
+export const reason: Check<string> = (v) =>
+  typeof v === 'string' && v.trim() !== '' ? text(v) : 'a reason in a few words';
+export const list: Check<readonly string[]> = (v) =>
   Array.isArray(v) &&
   v.length <= ENTRY_LIMITS.list &&
   v.every((i) => typeof i === 'string' && i.length <= ENTRY_LIMITS.item)
     ? null
     : 'a short list of words';
 
-const activities: Check = (v) =>
+export const activities: Check<readonly Activity[]> = (v) =>
   Array.isArray(v) &&
   v.length <= 5 &&
   v.every((a: unknown) => {
@@ -132,7 +112,7 @@ const saysNothing = (m: Partial<MeasureEntry>): boolean =>
   m.again === undefined &&
   (m.parts === undefined || Object.keys(m.parts).length === 0);
 
-const measure: Check = (v) => {
+export const measure: Check<MeasureEntry> = (v) => {
   const m = v as Partial<MeasureEntry> | null;
   if (typeof m !== 'object' || m === null) return 'trials with a status';
   if (!trialList(m.trials)) return 'up to 10 trials, each a number or nothing';
@@ -146,74 +126,68 @@ const measure: Check = (v) => {
   return besideProblem(m);
 };
 
-const keysOf = (list: readonly (readonly [string, string])[]): readonly string[] => list.map(([k]) => k);
+const keysOf = <K extends string>(list: readonly (readonly [K, string])[]): readonly K[] =>
+  list.map(([k]) => k);
+
+const isOne = (names: readonly string[], v: unknown): boolean => names.includes(String(v));
 
 const someOf =
-  (names: readonly string[]): Check =>
+  <V extends string>(names: readonly V[]): Check<readonly V[]> =>
   (v) =>
-    Array.isArray(v) && v.length <= names.length && v.every((i) => names.includes(String(i)))
+    Array.isArray(v) && v.length <= names.length && v.every((i) => isOne(names, i))
       ? null
       : `some of ${names.join(', ')}`;
 
-const numb: Check = (v) => {
+export const numb: Check<NumbEntry> = (v) => {
   const n = v as { felt?: unknown; missed?: unknown } | null;
   const sites = someOf(keysOf(NUMB_SITES));
   const bad = typeof n !== 'object' || n === null || sites(n.felt) !== null || sites(n.missed) !== null;
   return bad ? 'the sites felt and the sites missed' : null;
 };
 
-const tender: Check = (v) =>
+export const tender: Check<readonly TenderEntry[]> = (v) =>
   Array.isArray(v) &&
   v.length <= BONES.length &&
   v.every((t: { bone?: unknown; cm?: unknown } | null) => {
-    if (typeof t !== 'object' || t === null || !keysOf(BONES).includes(String(t.bone))) return false;
+    if (typeof t !== 'object' || t === null || !isOne(keysOf(BONES), t.bone)) return false;
     return t.cm === null || (typeof t.cm === 'number' && t.cm >= 0 && t.cm <= 60);
   })
     ? null
     : 'tender bones, each with a length from 0 to 60 cm or none';
 
-const toes: Check = (v) =>
+export const toes: Check<Readonly<Partial<Record<Toe, ToeEntry>>>> = (v) =>
   typeof v === 'object' &&
   v !== null &&
   Object.entries(v as Record<string, { shape?: unknown; rigid?: unknown }>).every(
     ([toe, t]) =>
-      keysOf(TOES).includes(toe) && oneOf(...TOE_SHAPES)(t.shape) === null && typeof t.rigid === 'boolean',
+      isOne(keysOf(TOES), toe) && oneOf(...TOE_SHAPES)(t.shape) === null && typeof t.rigid === 'boolean',
   )
     ? null
     : 'toes, each with a shape and whether it is rigid';
 
-const points: Check = (v) =>
+export const points: Check<PointsEntry> = (v) =>
   typeof v === 'object' &&
   v !== null &&
-  Object.entries(v).every(
-    ([p, state]) => keysOf(POINTS).includes(p) && oneOf(...POINT_STATES)(state) === null,
-  )
+  Object.entries(v).every(([p, state]) => isOne(keysOf(POINTS), p) && oneOf(...POINT_STATES)(state) === null)
     ? null
     : 'support points, each down, light or lifted';
 
-const LOOK: Readonly<Record<string, Check>> = {
-  numb,
-  tender,
-  toes,
-  wear: someOf(keysOf(WEAR_AREAS)),
-  callus: someOf(keysOf(CALLUS_AREAS)),
-};
+export const wear: Check<readonly WearArea[]> = someOf(keysOf(WEAR_AREAS));
+export const callus: Check<readonly CallusArea[]> = someOf(keysOf(CALLUS_AREAS));
 
-function lookCheck(key: string): Check | null {
-  const flat = /^look\.([a-z]+)\.(left|right)$/.exec(key);
-  if (flat !== null) return Object.hasOwn(LOOK, flat[1] ?? '') ? (LOOK[flat[1] ?? ''] ?? null) : null;
-  const pose = /^look\.points\.([a-z]+)\.(left|right)$/.exec(key);
-  return pose !== null && keysOf(POSES).includes(pose[1] ?? '') ? points : null;
-}
+const NAME = /^[a-z0-9-]{1,60}$/;
+
+/** The key of a stage. */
+export const stageKey: Check<string> = (v) => (typeof v === 'string' && NAME.test(v) ? null : 'a stage');
 
 const sideOfIdea = oneOf('left', 'right', 'none');
 const verdict = oneOf('agreed', 'added', 'rejected');
 
-const ideas: Check = (v) => {
+export const ideas: Check<readonly ConcludedIdea[]> = (v) => {
   const wrong = (i: unknown): boolean => {
     const idea = i as Partial<ConcludedIdea> | null;
     if (typeof idea !== 'object' || idea === null) return true;
-    if (typeof idea.condition !== 'string' || !/^[a-z0-9-]{1,60}$/.test(idea.condition)) return true;
+    if (typeof idea.condition !== 'string' || !NAME.test(idea.condition)) return true;
     if (sideOfIdea(idea.side) !== null || verdict(idea.verdict) !== null) return true;
     if (typeof idea.leads !== 'boolean') return true;
     const reasoned = typeof idea.reason === 'string' && idea.reason.trim() !== '';
@@ -229,7 +203,7 @@ const ideas: Check = (v) => {
 const isDay = (v: unknown): boolean =>
   typeof v === 'string' && /^\d{4}-\d{2}-\d{2}$/.test(v) && !Number.isNaN(Date.parse(v));
 
-const limits: Check = (v) => {
+export const limits: Check<Limits> = (v) => {
   const l = v as Partial<Limits> | null;
   if (typeof l !== 'object' || l === null) return 'what is allowed, by whom and since when';
   if (oneOf('surgery', 'cast', 'fracture', 'other')(l.what) !== null)
@@ -245,55 +219,3 @@ const limits: Check = (v) => {
     ? null
     : 'the allowed range and limits in words';
 };
-
-const EXACT: Readonly<Record<string, Check>> = {
-  'story.side': oneOf('left', 'right', 'both'),
-  'story.regions': list,
-  'story.onset': oneOf('gradual', 'sudden', 'injury'),
-  'story.since': oneOf(
-    'under-2-weeks',
-    '2-to-6-weeks',
-    '6-weeks-to-3-months',
-    '3-to-6-months',
-    '6-to-12-months',
-    'over-a-year',
-  ),
-  'story.days': within(0, 60),
-  'story.worst': score,
-  'story.now': score,
-  'story.provoked': flag,
-  'story.settles': within(0, 1440),
-  'story.night': flag,
-  'story.load-change': list,
-  'story.character': list,
-  'story.worse-when': list,
-  'story.activities': activities,
-  'story.goal': text,
-  'visit.measures': list,
-  'conclude.condition': oneOf('agree', 'other', 'open'),
-  'conclude.ideas': ideas,
-  'conclude.other': text,
-  'conclude.stage': (v) => (typeof v === 'string' && /^[a-z0-9-]{1,60}$/.test(v) ? null : 'a stage'),
-  'conclude.stage-reason': text,
-};
-
-function checkFor(key: string): Check | null {
-  const exact = Object.hasOwn(EXACT, key) ? EXACT[key] : undefined;
-  if (exact !== undefined) return exact;
-  if (/^safety\.[a-z0-9-]+$/.test(key)) return oneOf('no', 'yes', 'left', 'right', 'both', 'not-tested');
-  if (/^measure\.[a-z0-9-]+\.(left|right|none)$/.test(key)) return measure;
-  if (/^finding\.[a-z0-9-]+\.(left|right|none)$/.test(key)) return oneOf('present', 'absent', 'not-tested');
-  if (/^skill\.[a-z0-9-]+\.(left|right)$/.test(key)) return oneOf('none', 'partial', 'learned');
-  if (/^limits\.(left|right)$/.test(key)) return limits;
-  if (key.startsWith('look.')) return lookCheck(key);
-  if (/^skip\.(story|safety|look|measure|load|feel)$/.test(key)) return reason;
-  if (/^note\.[a-z]+$/.test(key)) return text;
-  return null;
-}
-
-/** What a value for this key should have been; null when it is fine. A null value clears the entry and is always fine. */
-export function entryProblem(key: string, value: unknown): string | null {
-  const check = checkFor(key);
-  if (check === null) return 'a known entry';
-  return value === null ? null : check(value);
-}

@@ -1,0 +1,82 @@
+import { exercise } from '../testing/exercises.js';
+import { keepGivable, planProblems } from './check.js';
+import { prescribe } from './prescribe.js';
+import { type Prescription, prescriptionProblems, sidesFor } from './prescription.js';
+
+const rise = exercise();
+const both = exercise({ key: 'rise-both', laterality: 'together' });
+const none = { left: [], right: [] } as const;
+const of = (key: string) => [rise, both].find((e) => e.key === key);
+const left = prescribe(rise, { slot: 's', sideRule: 'treated', affected: 'left' });
+
+describe('the sides an exercise is done on', () => {
+  it.each([
+    [rise, 'treated', 'left', 'left'],
+    [rise, 'treated', 'both', 'one-after-other'],
+    [rise, 'both', 'right', 'one-after-other'],
+    [rise, 'treated', 'none', 'one-after-other'],
+    [both, 'treated', 'left', 'together'],
+  ] as const)('%#', (e, rule, affected, sides) => expect(sidesFor(e, rule, affected)).toBe(sides));
+});
+
+describe('a prescription of an exercise', () => {
+  it('takes the slot’s numbers as far as the exercise can take them', () => {
+    const p = prescribe(rise, {
+      slot: 's',
+      sideRule: 'treated',
+      affected: 'right',
+      dose: { sets: 9, reps: 12, holdSeconds: 30, addedKg: 5 },
+    });
+    expect(p).toMatchObject({ sets: 5, reps: 12, addedKg: 5, sides: 'right', exercise: 'rise' });
+    expect(p).not.toHaveProperty('holdSeconds');
+  });
+
+  it('gives no weight to an exercise that takes none', () => {
+    const { addedKg: _none, ...range } = rise.range;
+    const bare = exercise({ range });
+    const p = prescribe(bare, { slot: 's', sideRule: 'treated', affected: 'left', dose: { addedKg: 5 } });
+    expect(p).not.toHaveProperty('addedKg');
+  });
+
+  it.each<[string, Partial<Prescription>, string]>([
+    ['too many sets', { sets: 6 }, 'sets'],
+    ['half a repetition', { reps: 8.5 }, 'reps'],
+    ['too fast', { tempo: { upSeconds: 0.5, topSeconds: 0, downSeconds: 1, bottomSeconds: 0 } }, 'upSeconds'],
+    ['more weight than it takes', { addedKg: 21 }, 'addedKg'],
+    ['a variant it has not', { variant: 'flying' }, 'variant'],
+    ['a hold beside a tempo', { holdSeconds: 10 }, 'holdSeconds'],
+    ['a day too many', { daysPerWeek: 8 }, 'daysPerWeek'],
+    ['not a number', { sets: Number.NaN }, 'sets'],
+  ])('refuses %s by its field', (_name, change, field) =>
+    expect(prescriptionProblems({ ...left, ...change }, rise).map((p) => p.path)).toContain(field),
+  );
+
+  it('has nothing against its own dose', () => expect(prescriptionProblems(left, rise)).toEqual([]));
+});
+
+describe('the items of a plan', () => {
+  const twoFeet = prescribe(both, { slot: 't', sideRule: 'both', affected: 'left' });
+  it.each<[string, readonly Prescription[], readonly string[]]>([
+    ['fine', [left, twoFeet], []],
+    ['twice the same', [left, { ...left, slot: 'u' }], ['items.1.exercise']],
+    ['unknown', [{ ...left, exercise: 'fly' }], ['items.0.exercise']],
+    ['one foot of an exercise of two', [{ ...twoFeet, sides: 'left' }], ['items.0.sides']],
+    ['a number of the second', [left, { ...twoFeet, reps: 99 }], ['items.1.reps']],
+  ])('%s', (_name, items, paths) => expect(planProblems(items, of, none).map((p) => p.path)).toEqual(paths));
+
+  it('keeps nothing of a side that safety has switched off, and says why; the other side stays', () => {
+    const right = { ...left, sides: 'right' as const };
+    const off = { left: ['calf-load'], right: [] } as const;
+    const { kept, left: out } = keepGivable([left, twoFeet], of, off);
+    expect(kept).toEqual([]);
+    expect(out.map((o) => o.exercise)).toEqual(['rise', 'rise-both']);
+    expect(out.every((o) => o.why.length > 5)).toBe(true);
+    expect(keepGivable([right], of, off).kept).toEqual([right]);
+    expect(planProblems([left], of, off).map((p) => p.path)).toEqual(['items.0.exercise']);
+  });
+
+  it('names the field of what cannot be given', () =>
+    expect(keepGivable([{ ...left, sets: 12 }], of, none).left).toEqual([
+      { exercise: 'rise', why: expect.stringMatching(/^sets must be /) as string },
+    ]));
+});
