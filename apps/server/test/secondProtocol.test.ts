@@ -22,10 +22,17 @@ const EVIDENCE = 'evidence: { statement: Made up, source: Made up, kind: convent
 
 /** Three stages, one home question of its own, one tissue of its own. */
 const PROTOCOL = `
-- key: stiff-ankle
+- key: made-up-ankle
   name: Stiff ankle
   version: 1
-  condition: stiff-after-injury
+  conditions: [stiff-after-injury]
+  excludes: []
+  endsOn: []
+  lookAgain: What else it could be
+  refer: [No change]
+  bothSides: The same
+  cannotTest: The same
+  relapse: Begin again
   fromAge: 16
   lookAgainWeeks: 4
   referWeeks: 8
@@ -61,13 +68,13 @@ const PROTOCOL = `
     - { <<: *stage, key: keep, name: Keep it, criteria: null }
 `;
 const PATHWAY = `
-- key: stiff-ankle
+- key: made-up-ankle
   name: Stiff ankle
   gloss: The ankle bends less than it did
   place: { one: ankle, both: both ankles }
   storyAsks: null
   skills: []
-  protocol: stiff-ankle
+  protocol: made-up-ankle
   firstVisit: [lunge-knee-bent]
   look: [pain]
 `;
@@ -83,8 +90,8 @@ describe('a second protocol, added as content files only', () => {
     folder = mkdtempSync(join(tmpdir(), 'heathstep-second-'));
     for (const part of ['data', 'schemas'])
       cpSync(join(CONTENT, part), join(folder, part), { recursive: true });
-    writeFileSync(join(folder, 'data', 'protocols', 'stiff-ankle.yaml'), PROTOCOL);
-    writeFileSync(join(folder, 'data', 'pathways', 'stiff-ankle.yaml'), PATHWAY);
+    writeFileSync(join(folder, 'data', 'protocols', 'made-up-ankle.yaml'), PROTOCOL);
+    writeFileSync(join(folder, 'data', 'pathways', 'made-up-ankle.yaml'), PATHWAY);
     writeFileSync(join(folder, 'data', 'tissues', 'ankle.yaml'), TISSUE);
     world = await makeWorld(folder);
     who = await world.as(0, 'clinician');
@@ -100,7 +107,7 @@ describe('a second protocol, added as content files only', () => {
       await who
         .post(`/api/people/${person.id}/episodes`, {
           id: randomUUID(),
-          condition: 'stiff-ankle',
+          condition: 'made-up-ankle',
           affected: 'right',
         })
         .expect(201)

@@ -2,6 +2,7 @@ import {
   type Criterion,
   type CriterionLeaf,
   homeQuestions,
+  LIMP,
   prescriptionProblems,
   prescribe,
   type ProtocolDefinition,
@@ -26,7 +27,36 @@ function measuresIn(leaf: CriterionLeaf): string[] {
   if ('symmetry' in leaf) return [leaf.symmetry];
   if ('lessThanOther' in leaf) return [leaf.lessThanOther];
   if ('atLeastForAge' in leaf) return [leaf.atLeastForAge];
+  if ('outcome' in leaf) return [leaf.outcome];
+  if ('noLimp' in leaf) return [LIMP];
   return 'sideDifference' in leaf ? [leaf.sideDifference] : [];
+}
+
+/** Measures that criteria read and nobody is asked to take: such a stage could never be left, or never be begun in. */
+function neverTaken(
+  at: At,
+  stage: Stage,
+  protocol: ProtocolDefinition,
+  content: ContentBundle,
+): ContentProblem[] {
+  const read = (c: Criterion | null) => (c === null ? [] : leavesOf(c).flatMap(measuresIn));
+  const first = content.pathways.filter((p) => p.protocol === protocol.key);
+  // One worked out from others is there when they are; from nothing means from the story, which is always asked.
+  const inPart = (list: readonly string[], key: string) =>
+    list.includes(key) ||
+    content.measures.find((m) => m.key === key)?.computed?.from.every((k) => list.includes(k)) === true;
+  return [
+    ...new Set([
+      ...read(stage.criteria)
+        .filter((key) => !inPart(stage.remeasure, key))
+        .map((key) => `criteria read ${key}, which is not re-measured`),
+      ...read(stage.entry).flatMap((key) =>
+        first
+          .filter((p) => !inPart(p.firstVisit, key))
+          .map((p) => `entry reads ${key}, which the first visit of ${p.key} does not take`),
+      ),
+    ]),
+  ].map(at);
 }
 
 /** Those of some keys that are not there, each as a problem. */
@@ -62,8 +92,11 @@ function slotProblems(at: At, slot: Slot, content: ContentBundle): ContentProble
         return [at(`slot ${slot.key}: ${key} is not on the ladder ${slot.ladder}`)];
       // The slot's numbers as written: those outside the range would be changed without a word.
       const given = prescribe(e, { slot: slot.key, sideRule: slot.sideRule, affected: 'left' });
-      return prescriptionProblems({ ...given, ...slot.dose }, e).map((i) =>
-        at(`slot ${slot.key}, ${key}: ${i.path} is not ${i.bound}`),
+      const doses = [slot.dose, ...(slot.table ?? []).map((r) => ({ ...slot.dose, ...r.dose }))];
+      return doses.flatMap((dose) =>
+        prescriptionProblems({ ...given, ...dose }, e).map((i) =>
+          at(`slot ${slot.key}, ${key}: ${i.path} is not ${i.bound}`),
+        ),
       );
     }),
   ];
@@ -79,6 +112,7 @@ function stageProblems(stage: Stage, protocol: ProtocolDefinition, content: Cont
   const asked = homeQuestions(protocol);
   const skills = leaves.flatMap((l) => ('skill' in l ? [l.skill] : []));
   return [
+    ...neverTaken(at, stage, protocol, content),
     ...missing(
       at,
       'measure',
@@ -89,7 +123,7 @@ function stageProblems(stage: Stage, protocol: ProtocolDefinition, content: Cont
     ...missing(
       at,
       'home question',
-      leaves.flatMap((l) => ('answer' in l ? [l.answer] : [])),
+      leaves.flatMap((l) => ('answer' in l ? [l.answer] : 'events' in l ? [l.events, l.exposure.what] : [])),
       asked,
     ),
     ...duplicates(
@@ -127,7 +161,20 @@ export function protocolProblems(content: ContentBundle): ContentProblem[] {
       const asked = homeQuestions(protocol);
       const { unableAt } = protocol;
       return [
-        ...missing(at, 'condition', [protocol.condition], content.conditions),
+        ...missing(at, 'condition', protocol.conditions, content.conditions),
+        ...missing(at, 'safety rule', protocol.endsOn, content.safetyRules),
+        ...missing(
+          at,
+          'finding',
+          protocol.confirm.flatMap((c) => c.by.flatMap((b) => ('finding' in b ? [b.finding] : []))),
+          content.findings,
+        ),
+        ...missing(
+          at,
+          'measure',
+          protocol.confirm.flatMap((c) => c.by.flatMap((b) => ('measure' in b ? [b.measure] : []))),
+          content.measures,
+        ),
         ...missing(
           at,
           'measure',

@@ -99,9 +99,20 @@ describe('people who could be hurt', () => {
 
   it('under 16 are given no adult protocol, and none while the age is not known', () => {
     for (const protocol of content.protocols) {
-      expect(ageProblem(protocol, 12)).toMatch(/from 16 years/);
       expect(ageProblem(protocol, null)).toMatch(/date of birth/);
-      expect(ageProblem(protocol, 16)).toBeNull();
+      if (protocol.toAge !== null) {
+        expect([7, 8, protocol.toAge, 16].map((age) => ageProblem(protocol, age) === null)).toEqual([
+          false,
+          true,
+          true,
+          false,
+        ]);
+        continue;
+      }
+      expect(protocol.fromAge).toBeGreaterThanOrEqual(16);
+      expect(ageProblem(protocol, 12)).toMatch(/from \d+ years/);
+      expect(ageProblem(protocol, protocol.fromAge - 1)).not.toBeNull();
+      expect(ageProblem(protocol, protocol.fromAge)).toBeNull();
     }
   });
 

@@ -32,11 +32,16 @@ const ALLOWED: readonly (readonly [key: string, file: RegExp, why: string])[] = 
   ],
   ['hallux-angle|shin-line', /signal\/photo\.ts$/, 'a construction on a picture, which content names'],
   ['calf-girth', /parts\/Setup\.tsx$/, 'a drawn set-up, which content names'],
-  ['new-shoes', /visit\/Story\.tsx$/, 'a word of the story'],
-  ['surgery', /(entries\/checks|screen\/limits|visit\/LimitsForm)\.tsx?$/, 'what limits are of, not the rule'],
+  ['new-shoes', /visit\/storyWords\.ts$/, 'a word of the story'],
+  [
+    'surgery',
+    /(entries\/checks|screen\/limits|visit\/LimitsForm|criteriaState|criteriaTypes|criterionSchema)\.tsx?$/,
+    'what limits are of, not the rule',
+  ],
   ['insole', /figure\/(drawSide|drawTop|pose)\.ts$/, 'a thing that is drawn'],
   ['cut', /simulate\/device\.ts$/, 'a fault of a simulated instrument'],
   ['height', /editor\/sliders\.ts$/, 'a slider of a drawn prop'],
+  ['limp', /criteriaState\.ts$/, 'a criterion of its own, which names its measure'],
   ['build', /library\/DrawnAs\.tsx$/, 'the build of the drawn body'],
 ];
 

@@ -4,6 +4,7 @@ import { basename, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import { YAMLException } from 'js-yaml';
+import { completeProtocol, CRITERION_SCHEMA, type WrittenProtocol } from '@heathstep/core';
 import { type ContentBundle, ContentProblem } from './bundle.js';
 import { expandExercise, type WrittenExercise } from './expandExercise.js';
 import { crossCheck } from './crossCheck.js';
@@ -100,6 +101,7 @@ function validatorOf(root: string, kind: Kind): ValidateFunction {
   if (made !== undefined) return made;
   const ajv = new Ajv({ allErrors: true, allowUnionTypes: true });
   ajv.addSchema(TAG_SCHEMA);
+  ajv.addSchema(CRITERION_SCHEMA);
   ajv.addSchema(JSON.parse(sign) as object);
   const validate = ajv.compile(JSON.parse(own) as object);
   compiled.set(text, validate);
@@ -118,14 +120,16 @@ export function loadContentFrom(root: string): LoadResult {
   const findings = files
     .filter((f) => f.kind === 'findings')
     .flatMap((f) => (f.value as WrittenFinding[]).map((w) => expandFinding(w, basename(f.file, '.yaml'))));
+  const exercises = (list('exercises') as WrittenExercise[]).map(expandExercise);
+  const aimOf = (key: string) => exercises.find((e) => e.key === key)?.aim ?? 'skill';
   const parts = {
     measures: (list('measures') as WrittenMeasure[]).map(expandMeasure),
     ladders: list('ladders'),
-    exercises: (list('exercises') as WrittenExercise[]).map(expandExercise),
+    exercises,
     pathways: list('pathways'),
     safetyQuestions: safety.flatMap((s) => s.questions),
     safetyRules: safety.flatMap((s) => s.rules),
-    protocols: list('protocols'),
+    protocols: (list('protocols') as WrittenProtocol[]).map((p) => completeProtocol(p, aimOf)),
     findings,
     figures: list('figures'),
     standIns: list('standIns'),

@@ -15,6 +15,7 @@ import { loadContent } from './index.js';
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
 const { content } = loaded;
+const heelPain = content.protocols.find((p) => p.key === 'plantar-heel-pain');
 const exerciseOf = (key: string) => content.exercises.find((e) => e.key === key);
 const none = { left: [], right: [] };
 const given = content.exercises.map((e) =>
@@ -83,7 +84,7 @@ describe('prescriptions of the library', () => {
 });
 
 describe('what a patient is given', () => {
-  const [stage] = content.protocols[0]?.stages ?? [];
+  const [stage] = heelPain?.stages ?? [];
   const items = given.filter((p) => ['sole-stretch', 'calf-belt'].includes(p.exercise));
   const plan = (tagsOff: Parameters<typeof patientPlan>[0]['tagsOff'] = none) =>
     patientPlan({

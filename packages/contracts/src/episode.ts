@@ -30,6 +30,7 @@ export const EQUIPMENT = [
   'insoles',
   'tape',
   'night splint',
+  'crutches',
 ] as const;
 
 export class EpisodeBody {

@@ -65,6 +65,7 @@ export {
   rankOnEntries,
   reasonOnEntries,
   reasonOnVisits,
+  stateFacts,
 } from './reasoning.js';
 export { entryAt, entryValue, measuredFacts, readingsOf, takenOf, VisitReadings } from './measured.js';
 export {

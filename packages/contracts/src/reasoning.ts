@@ -1,6 +1,8 @@
 import {
   type Affected,
+  addDays,
   answerOn,
+  type Facts,
   daysBetween,
   type FindingState,
   type MeasureDefinition,
@@ -45,6 +47,21 @@ export function daysSinceOnset(
     if (told !== null) return told + Math.max(0, daysBetween(localDayOf(visit.startedAt), day));
   }
   return null;
+}
+
+/** What others allow of each side, and the day of the injury: what criteria read besides measures. Visits come oldest first. */
+export function stateFacts(
+  visits: readonly VisitView[],
+  day: string,
+  localDayOf: (iso: string) => string,
+): Pick<Facts, 'limits' | 'injuredOn'> {
+  const newest = newestEntries(visits.map((v) => entriesOf(v.entries)));
+  const [left, right] = [newest.get('limits.left'), newest.get('limits.right')];
+  const days = newest.get('story.onset') === 'injury' ? daysSinceOnset(visits, day, localDayOf) : null;
+  return {
+    limits: { ...(left === undefined ? {} : { left }), ...(right === undefined ? {} : { right }) },
+    injuredOn: days === null ? null : addDays(day, -days),
+  };
 }
 
 export interface ReasonOn {

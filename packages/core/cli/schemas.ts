@@ -1,3 +1,5 @@
+import { CRITERION_SCHEMA } from '@heathstep/core';
+
 /** JSON Schemas of what goes into and comes out of each function; names and shapes are stable. */
 type Schema = Readonly<Record<string, unknown>>;
 
@@ -29,7 +31,6 @@ const affected = anyOf('left', 'right', 'both', 'none');
 const column = anyOf('left', 'right', 'none');
 const perSide = (of: Schema): Schema => object({ left: of, right: of });
 const days: Schema = { type: 'integer', minimum: 1 };
-const op = anyOf('>=', '>', '<=', '<');
 
 const push = open({
   finding: key,
@@ -49,56 +50,11 @@ const stop = open({
 });
 const would = open({ condition: key, factor: number });
 
-/** The plain limit that each side must meet when both are affected. */
-const twin: Schema = { anyOf: [number, object({ op, value: number })] };
 const sex = anyOf('female', 'male', null);
 const ageYears = orNull({ type: 'number', minimum: 0, maximum: 120 });
 
-const criterion: Schema = {
-  $id: 'criterion.json',
-  oneOf: [
-    object({ all: list({ $ref: 'criterion.json' }) }),
-    object({ any: list({ $ref: 'criterion.json' }) }),
-    object({ atLeast: days, of: list({ $ref: 'criterion.json' }) }),
-    object(
-      {
-        measure: key,
-        side: anyOf('treated', 'other', 'left', 'right'),
-        op,
-        value: number,
-        maxAgeDays: number,
-      },
-      ['maxAgeDays'],
-    ),
-    object({ symmetry: key, min: number, floor: number, maxAgeDays: number }, ['floor', 'maxAgeDays']),
-    object({ lessThanOther: key, max: number, bothSides: twin, maxAgeDays: number }, [
-      'bothSides',
-      'maxAgeDays',
-    ]),
-    object(
-      {
-        atLeastForAge: key,
-        share: { type: 'number', exclusiveMinimum: 0, maximum: 2 },
-        maxAgeDays: number,
-      },
-      ['maxAgeDays'],
-    ),
-    object({ sideDifference: key, max: number, maxAgeDays: number }, ['maxAgeDays']),
-    object({
-      pain: anyOf('first-step', 'before', 'during', 'after', 'next-morning', 'day', 'worst-of-day'),
-      max: number,
-      days,
-    }),
-    object({ answer: key, op, value: number, days }),
-    object({ noRed: { anyOf: [days, object({ days, atLeast: days })] } }),
-    object({ skill: key, state: key }),
-    object({ adherence: object({ min: number, days }) }),
-    object({ minDays: { type: 'integer', minimum: 0 } }),
-  ],
-};
-
 /** Shared schemas, registered once under their `$id`. */
-export const SHARED: readonly Schema[] = [criterion];
+export const SHARED: readonly Schema[] = [CRITERION_SCHEMA];
 
 const facts = object(
   {
@@ -252,7 +208,7 @@ export const SCHEMAS = {
     }),
   },
   criteria: {
-    input: object({ criteria: { $ref: 'criterion.json' }, facts, now: iso }),
+    input: object({ criteria: { $ref: 'heathstep/criterion' }, facts, now: iso }),
     output: criteriaOut,
   },
   review: {
@@ -269,7 +225,7 @@ export const SCHEMAS = {
           firstStage: flag,
           ageYears,
           sex,
-          criteria: orNull({ $ref: 'criterion.json' }),
+          criteria: orNull({ $ref: 'heathstep/criterion' }),
           facts,
           doseSteps: list(object({ exercise: key, step: doseStep })),
         },

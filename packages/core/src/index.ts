@@ -132,6 +132,7 @@ export { circular, type Rise, risesOf, rungsOf, unreachable } from './exercise/l
 export {
   type Adjunct,
   ageProblem,
+  type Confirmation,
   lostStage,
   NO_PROTOCOL,
   type ProtocolDefinition,
@@ -235,6 +236,7 @@ export {
   type Criterion,
   type CriterionLeaf,
   type CriterionPart,
+  type ImpactDay,
   type CriterionState,
   type Facts,
   type MeasuredFact,
@@ -261,6 +263,7 @@ export { homeFacts, type HomeFacts, type HomeLog, type LoggedScores } from './pr
 export {
   type DoneWork,
   type GivenPlan,
+  impactByDay,
   impactOfDone,
   type LoadOn,
   loadOfWork,
@@ -297,6 +300,14 @@ export {
   sentenceText,
   withDoseField,
 } from './plan/sentence.js';
+export {
+  completeProtocol,
+  completeStage,
+  type WrittenProtocol,
+  type WrittenStage,
+} from './protocol/complete.js';
+export { LIMP } from './progress/criteriaState.js';
+export { CRITERION_SCHEMA } from './progress/criterionSchema.js';
 export { composePlan, type ComposedExercise, type ComposedPlan, type ComposeInput } from './plan/compose.js';
 export { keepGivable, planProblems } from './plan/check.js';
 export { prescribe, type PrescribeOn } from './plan/prescribe.js';

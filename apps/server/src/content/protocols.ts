@@ -1,5 +1,10 @@
 import type { ContentBundle } from '@heathstep/content';
-import { NO_PROTOCOL, type ProtocolDefinition } from '@heathstep/core';
+import {
+  completeProtocol,
+  NO_PROTOCOL,
+  type ProtocolDefinition,
+  type WrittenProtocol,
+} from '@heathstep/core';
 import type { Tx } from '../persistence/db.js';
 import { ProtocolVersion } from '../persistence/entities.js';
 
@@ -20,10 +25,10 @@ export class Protocols {
 
   static async of(bundle: ContentBundle, tx: Tx): Promise<Protocols> {
     const rows = await tx.find(ProtocolVersion);
-    return new Protocols(
-      bundle,
-      new Map(rows.map((r) => [idOf(r.key, r.version), r.definition as ProtocolDefinition])),
-    );
+    const aimOf = (key: string) => bundle.exercises.find((e) => e.key === key)?.aim ?? 'skill';
+    // One kept by an earlier version of the application may say less than is read of it now.
+    const kept = (r: ProtocolVersion) => completeProtocol(r.definition as WrittenProtocol, aimOf);
+    return new Protocols(bundle, new Map(rows.map((r) => [idOf(r.key, r.version), kept(r)])));
   }
 
   /** The version an episode is on; as it is shipped now where that version was never kept. */

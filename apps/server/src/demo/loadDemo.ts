@@ -8,7 +8,13 @@ import {
   type ComposedExercise,
   type Facts,
   isDueOn,
+  type HomeAnswer,
+  type HomeMoment,
+  homeQuestions,
+  type HomeRole,
+  type HomeScores,
   type LeftOut,
+  type ProtocolDefinition,
   normal,
   seededRandom,
   simulateHomeLog,
@@ -21,6 +27,7 @@ import {
   type MeasureEntry,
   reasonOnVisits,
   skillFacts,
+  stateFacts,
   type VisitView,
 } from '@heathstep/contracts';
 import {
@@ -38,6 +45,7 @@ import {
 import { ageOn } from '../clock.js';
 import { loadDemoLibrary } from './library.js';
 import { BENCH_PEOPLE } from './benchPeople.js';
+import { PROTOCOL_PEOPLE } from './protocolPeople.js';
 import { DEMO_PEOPLE, DEMO_REFERRALS, type DemoPair, type DemoPerson, type DemoVisit } from './people.js';
 
 export interface DemoSignIn {
@@ -157,7 +165,7 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
         createdAt: now,
       });
     }
-    for (const person of [...DEMO_PEOPLE, ...BENCH_PEOPLE])
+    for (const person of [...DEMO_PEOPLE, ...BENCH_PEOPLE, ...PROTOCOL_PEOPLE])
       await new DemoLoader(tx, content, now, person).load();
     await loadDemoLibrary(
       tx,
@@ -177,6 +185,8 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
 }
 
 const today = (now: Date): string => now.toISOString().slice(0, 10);
+
+const DEFAULT_CONDITION = 'plantar-heel-pain';
 
 interface DemoPlan {
   readonly items: ComposedExercise[];
@@ -201,7 +211,7 @@ class DemoLoader {
     const { person, tx } = this;
     const started = this.moment(Math.max(...person.visits.map((v) => v.daysAgo)));
     const last = person.stages[person.stages.length - 1];
-    const condition = person.condition ?? 'plantar-heel-pain';
+    const condition = person.condition ?? DEFAULT_CONDITION;
     await tx.insert(Person, {
       id: this.personId,
       clinicId: CLINIC_ID,
@@ -218,9 +228,9 @@ class DemoLoader {
       personId: this.personId,
       condition,
       protocol: this.content.pathways.find((c) => c.key === condition)?.protocol ?? '',
-      protocolVersion: this.content.protocols.find((p) => p.condition === condition)?.version ?? 0,
+      protocolVersion: this.protocol?.version ?? 0,
       affected: person.affected,
-      schools: { lengthening: 'loading-led', insole: 'temporary' },
+      schools: this.schools(),
       equipment: [...person.equipment],
       minutesPerDay: person.minutesPerDay,
       stage: last?.stage ?? null,
@@ -358,8 +368,20 @@ class DemoLoader {
     return made;
   }
 
+  /** The person's protocol; undefined where the pathway has none. */
+  private get protocol(): ProtocolDefinition | undefined {
+    const pathway = this.person.condition ?? DEFAULT_CONDITION;
+    const key = this.content.pathways.find((c) => c.key === pathway)?.protocol;
+    return this.content.protocols.find((p) => p.key === key);
+  }
+
+  /** The defaults of its schools. */
+  private schools(): Record<string, string> {
+    return Object.fromEntries((this.protocol?.schools ?? []).map((s) => [s.key, s.default]));
+  }
+
   private compose(stageKey: string, daysAgo: number): DemoPlan {
-    const stage = this.content.protocols[0]?.stages.find((s) => s.key === stageKey);
+    const stage = this.protocol?.stages.find((s) => s.key === stageKey);
     if (stage === undefined) throw new Error(`no stage ${stageKey}`);
     const lookup = (key: string) => this.content.measures.find((m) => m.key === key);
     const views = this.visitViews(daysAgo);
@@ -368,6 +390,7 @@ class DemoLoader {
       measures: measuredFacts(views, (iso) => iso, this.content.measures),
       sessions: [],
       skills: skillFacts(views, this.content.skills),
+      ...stateFacts(views, at.slice(0, 10), (iso) => iso.slice(0, 10)),
       stageSince: at,
       affected: this.person.affected,
       ageYears: ageOn(this.person.born, at.slice(0, 10)),
@@ -387,7 +410,7 @@ class DemoLoader {
         stage,
         exercises: this.content.exercises,
         facts,
-        schools: { lengthening: 'loading-led', insole: 'temporary' },
+        schools: this.schools(),
         equipment: this.person.equipment,
         minutesPerDay: this.person.minutesPerDay,
         tagsOff: withHeld(off, reasoning.held),
@@ -419,12 +442,16 @@ class DemoLoader {
         'morning',
         day.day,
         '07:10',
-        { scores: { 'first-steps': day.firstStep, 'day-worst': day.dayWorst } },
+        { scores: this.answers('morning', { morning: day.firstStep, 'day-worst': day.dayWorst }) },
         plan.id,
       );
       if (day.session === null || day.day === today(this.now)) continue;
       const { effort, before, during, after, hourAbove } = day.session;
-      const scores = { before, during, after, 'hour-above': hourAbove };
+      const scores = {
+        ...this.answers('before', { before }),
+        ...this.answers('after', { during, after }),
+        ...this.answers('later', { 'hour-above': hourAbove }),
+      };
       const due = plan.items.filter((item) => isDueOn(item.daysPerWeek, weekdayOf(day.day)));
       const exercises = due.map((item) => ({
         exercise: item.exercise,
@@ -434,6 +461,18 @@ class DemoLoader {
       }));
       await this.insertHome('session', day.day, '18:40', { scores, exercises }, plan.id);
     }
+  }
+
+  /** Answers to everything asked at a moment: by role as simulated, and nothing amiss in all else. */
+  private answers(moment: HomeMoment, byRole: Partial<Record<HomeRole, HomeAnswer>>): HomeScores {
+    const { protocol } = this;
+    const asked = protocol === undefined ? [] : homeQuestions(protocol).filter((q) => q.at === moment);
+    return Object.fromEntries(
+      asked.map((q) => [
+        q.key,
+        (q.role === null ? undefined : byRole[q.role]) ?? (q.kind === 'yes-no' ? true : 0),
+      ]),
+    );
   }
 
   private planOn(day: string): { id: string; items: ComposedExercise[] } {

@@ -9,6 +9,7 @@ import {
   type ExerciseStep,
   type Facts,
   homeFacts,
+  impactByDay,
   type HomeFacts,
   homeQuestions,
   impactOfDone,
@@ -34,6 +35,7 @@ import {
   measuredFacts,
   reportedText,
   skillFacts,
+  stateFacts,
 } from '@heathstep/contracts';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -86,6 +88,8 @@ export class Assessment {
       ageYears: view.person.ageYears,
       sex: view.person.sex,
       questionNames: Object.fromEntries(questions.map((q) => [q.key, q.name])),
+      ...stateFacts(view.visits, now.slice(0, 10), (iso) => local(iso).slice(0, 10)),
+      impactDone: impactByDay(work, (day) => home.facts.find((f) => f.at === day)?.during ?? null),
       ...(planned === undefined ? {} : { plannedPerWeek: planned }),
     };
     const steps = this.stepsOn(record, home, work);

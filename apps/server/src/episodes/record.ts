@@ -1,5 +1,6 @@
 import type { EpisodeView, HomeEntryView, PlanView } from '@heathstep/contracts';
 import {
+  completeStage,
   type ComposedExercise,
   type LeftOut,
   lostStage,
@@ -8,9 +9,14 @@ import {
   type Reasoning,
   type Stage,
   stageOf,
+  type WrittenStage,
 } from '@heathstep/core';
 import type { Library } from '../content/library.js';
 import type { Clinic, EpisodeRow, PlanRow } from '../persistence/entities.js';
+
+/** The stage a plan was made of, as it was kept; null where it was not. */
+const keptStage = (kept: unknown): Stage | null =>
+  kept === null || kept === undefined ? null : completeStage(kept as WrittenStage, () => 'skill');
 
 /** Everything that stands about one episode, read once. */
 export interface EpisodeRecord {
@@ -40,7 +46,7 @@ export function planView(
     episodeId: row.episodeId,
     number: row.number,
     stage: row.stage,
-    madeOf: (row.madeOf as Stage | null) ?? stageOf(protocol, row.stage) ?? lostStage(row.stage),
+    madeOf: keptStage(row.madeOf) ?? stageOf(protocol, row.stage) ?? lostStage(row.stage),
     status: row.status,
     version: row.version,
     items: row.items as ComposedExercise[],

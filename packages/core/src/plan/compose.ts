@@ -1,10 +1,12 @@
-import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
+import type { ExerciseDefinition, ExerciseDose, Tag } from '../exercise/definition.js';
 import type { MeasureLookup } from '../progress/criteria.js';
 import { evaluateCriteria } from '../progress/criteria.js';
 import type { Facts } from '../progress/criteriaTypes.js';
 import type { Slot, Stage } from '../protocol/definition.js';
 import type { PerSide } from '../quantity/side.js';
+import { dayOf, daysBetween } from '../quantity/day.js';
 import { shown } from '../quantity/statistics.js';
+import { type Choice, fillPlaces, type Place } from './planner.js';
 import { prescribe } from './prescribe.js';
 import type { Prescription } from './prescription.js';
 import { type LeftOut, onlySupervised, switchedOff } from './safety.js';
@@ -18,6 +20,8 @@ export interface ComposeInput {
   readonly schools: Readonly<Record<string, string>>;
   readonly equipment: readonly string[];
   readonly minutesPerDay: number;
+  /** Days a week there is time; 7 when left out. */
+  readonly daysPerWeek?: number;
   readonly tagsOff: PerSide<readonly Tag[]>;
   /** Tags that are done only with someone beside; such exercises are not put into a plan for home by themselves. */
   readonly supervised?: PerSide<readonly Tag[]>;
@@ -27,6 +31,15 @@ export interface ComposeInput {
   readonly elsewhere?: readonly string[];
   /** 5 at home by default. */
   readonly maxExercises?: number;
+  /** Exercises that must be in it, and that must not. */
+  readonly locks?: { readonly keep: readonly string[]; readonly never: readonly string[] };
+  /** Exercises the person likes or would rather not do. */
+  readonly likes?: Readonly<Record<string, 'likes' | 'dislikes'>>;
+  /** Load of a week of a prescription, by what is limited, and the most of each. */
+  readonly load?: {
+    readonly of: (item: Prescription, exercise: ExerciseDefinition) => Readonly<Record<string, number>>;
+    readonly most: Readonly<Record<string, number>>;
+  };
 }
 
 export interface ComposedExercise extends Prescription {
@@ -38,9 +51,18 @@ export interface ComposedPlan {
   readonly left: readonly LeftOut[];
   /** Minutes on a day when everything falls due. */
   readonly minutesPerDay: number;
+  /** What stands in the way of a fuller plan, in words; never empty when the plan is. */
+  readonly warnings: readonly string[];
 }
 
 const DEFAULT_MAX = 5;
+
+/**
+ * What a filled place is worth, all by convention: 10 less its priority; 1.5 more where a driver that was found asks for
+ * it; 0.6 less for each rung below the one the measures allow; up to 1 less for sets left out; 1 more for what the person
+ * likes and 1 less for what not; half a point for the first exercise of its aim.
+ */
+const WORTH = { top: 10, driver: 1.5, rung: 0.6, sets: 1, liking: 1 } as const;
 
 function slotApplies(slot: Slot, schools: Readonly<Record<string, string>>): boolean {
   return Object.entries(slot.school ?? {}).every(([question, option]) => schools[question] === option);
@@ -61,99 +83,270 @@ function startRung(slot: Slot, input: ComposeInput, lookup: MeasureLookup): Star
   return reached[reached.length - 1] ?? { exercise: slot.start, why: '' };
 }
 
+/** Week of the stage, from 1. */
+const weekOf = (input: ComposeInput): number =>
+  Math.max(1, Math.floor(daysBetween(dayOf(input.facts.stageSince), dayOf(input.now)) / 7) + 1);
+
+/** Numbers a slot asks for in a week of its stage. */
+function doseIn(slot: Slot, week: number): Partial<ExerciseDose> | undefined {
+  const row = (slot.table ?? []).filter((r) => r.fromWeek <= week).at(-1);
+  return row === undefined ? slot.dose : { ...slot.dose, ...row.dose };
+}
+
+/** Exercises of the slot's ladder up to the start, the start first. */
 function candidates(slot: Slot, start: string, all: readonly ExerciseDefinition[]): ExerciseDefinition[] {
   const rung = all.find((e) => e.key === start)?.rung ?? 1;
   return all.filter((e) => e.ladder === slot.ladder && e.rung <= rung).sort((a, b) => b.rung - a.rung);
 }
-
-const missingEquipment = (e: ExerciseDefinition, owned: readonly string[]): string[] =>
-  e.equipment.filter((item) => !owned.includes(item));
 
 function minutes(p: Prescription, e: ExerciseDefinition): number {
   const time = prescriptionTime(p, e);
   return time.ok ? time.value.daySeconds / 60 : Number.POSITIVE_INFINITY;
 }
 
-/** The largest number of sets, down to the exercise's fewest, that fits the minutes left; null when none does. */
-function fitted(p: Prescription, e: ExerciseDefinition, left: number): Prescription | null {
-  for (let sets = p.sets; sets >= Math.max(1, e.range.sets[0]); sets -= 1) {
-    const smaller = { ...p, sets };
-    if (minutes(smaller, e) <= left) return smaller;
+/** One exercise in one slot at one number of sets. */
+interface Way extends Choice {
+  readonly slot: Slot;
+  readonly start: Start;
+  readonly item: Prescription;
+  readonly full: Prescription;
+  readonly definition: ExerciseDefinition;
+}
+
+interface SlotWays {
+  readonly slot: Slot;
+  readonly ways: readonly Way[];
+  /** Exercises that cannot be given here, the harder first. */
+  readonly barred: readonly LeftOut[];
+}
+
+type Days = { readonly item: Prescription } | { readonly why: string };
+
+/** The dose on the days there are; refused where the exercise needs more of them. */
+function onDays(item: Prescription, e: ExerciseDefinition, days: number): Days {
+  if (item.daysPerWeek <= days) return { item };
+  const [fewest] = e.range.daysPerWeek;
+  if (fewest > days) return { why: `needs ${fewest} days a week, ${days} are there` };
+  return { item: { ...item, daysPerWeek: days } };
+}
+
+/** Why an exercise cannot be given to this person, in words; null when it can. */
+function barred(e: ExerciseDefinition, full: Prescription, input: ComposeInput): string | null {
+  if (input.locks?.never.includes(e.key) === true) return 'not wanted in this plan';
+  if (input.elsewhere?.includes(e.key) === true) return 'given for the other complaint already';
+  const off = switchedOff(e, full.sides, input.tagsOff) ?? onlySupervised(e, full.sides, input.supervised);
+  if (off !== null) return off;
+  const missing = e.equipment.filter((item) => !input.equipment.includes(item));
+  return missing.length === 0 ? null : `needs ${missing.join(', ')}`;
+}
+
+function worthOf(slot: Slot, e: ExerciseDefinition, rungsBelow: number, input: ComposeInput): number {
+  const driven = (slot.drivers ?? []).some((d) => input.drivers.some((x) => x.key === d));
+  const liking = input.likes?.[e.key];
+  return (
+    Math.max(1, WORTH.top - slot.priority) +
+    (driven ? WORTH.driver : 0) -
+    WORTH.rung * rungsBelow +
+    (liking === 'likes' ? WORTH.liking : liking === 'dislikes' ? -WORTH.liking : 0)
+  );
+}
+
+/** Every number of sets an exercise can be done with, most first. */
+function setsOf(full: Prescription, e: ExerciseDefinition): Prescription[] {
+  const fewest = Math.max(1, Math.min(full.sets, e.range.sets[0]));
+  return Array.from({ length: full.sets - fewest + 1 }, (_, i) => ({ ...full, sets: full.sets - i }));
+}
+
+function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup): SlotWays {
+  const start = startRung(slot, input, lookup);
+  const ways: Way[] = [];
+  const left: LeftOut[] = [];
+  for (const [below, e] of candidates(slot, start.exercise, input.exercises).entries()) {
+    const asked = prescribe(e, {
+      slot: slot.key,
+      sideRule: slot.sideRule,
+      affected: input.facts.affected,
+      dose: doseIn(slot, weekOf(input)),
+    });
+    const fitted = onDays(asked, e, input.daysPerWeek ?? 7);
+    const why = barred(e, asked, input) ?? ('why' in fitted ? fitted.why : null);
+    if (why !== null || 'why' in fitted) {
+      left.push({ exercise: e.key, why: why ?? '' });
+      continue;
+    }
+    const full = fitted.item;
+    for (const item of setsOf(full, e))
+      ways.push({
+        exercise: e.key,
+        value: worthOf(slot, e, below, input) - WORTH.sets * (1 - item.sets / full.sets),
+        minutes: minutes(item, e),
+        takes: input.load?.of(item, e) ?? {},
+        kind: e.aim,
+        slot,
+        start,
+        item,
+        full: asked,
+        definition: e,
+      });
   }
-  return null;
+  return { slot, ways, barred: left };
 }
 
-function orderSlots(stage: Stage, drivers: readonly { readonly key: string }[]): Slot[] {
-  const raised = (slot: Slot): number =>
-    slot.priority - ((slot.drivers ?? []).some((d) => drivers.some((x) => x.key === d)) ? 1.5 : 0);
-  return [...stage.slots].sort((a, b) => raised(a) - raised(b) || a.priority - b.priority);
-}
-
-function reasons(
-  slot: Slot,
-  start: Start,
-  p: Prescription,
-  full: Prescription,
-  input: ComposeInput,
-): string[] {
+function reasons({ slot, start, item, full, definition }: Way, input: ComposeInput): string[] {
   const driver = input.drivers.find((d) => (slot.drivers ?? []).includes(d.key));
   return [
     slot.purpose,
     ...(driver === undefined ? [] : [driver.because]),
-    ...(start.why === '' || p.exercise !== start.exercise ? [] : [start.why]),
-    ...(p.sets < full.sets ? [`${p.sets} of ${full.sets} sets, to fit the minutes`] : []),
+    ...(start.why === '' || definition.key !== start.exercise ? [] : [start.why]),
+    ...(item.sets < full.sets ? [`${item.sets} of ${full.sets} sets, to fit the minutes`] : []),
+    ...(item.daysPerWeek < full.daysPerWeek
+      ? [`${item.daysPerWeek} of ${full.daysPerWeek} days, those there are`]
+      : []),
+    ...(input.locks?.keep.includes(definition.key) === true ? ['kept as wanted'] : []),
   ];
 }
 
+/** Slots of a stage under the schools chosen, and one of its own for each kept exercise that no slot can hold. */
+function slotsOf(input: ComposeInput, kept: readonly string[]): Slot[] {
+  const own = input.stage.slots.filter((s) => slotApplies(s, input.schools));
+  const ladderOf = (key: string) => input.exercises.find((e) => e.key === key);
+  const outside = kept.flatMap((key) => {
+    const e = ladderOf(key);
+    return e === undefined || own.some((s) => s.ladder === e.ladder) ? [] : [e];
+  });
+  return [
+    ...own,
+    ...outside.map((e): Slot => ({
+      key: `kept-${e.key}`,
+      purpose: 'Kept as wanted',
+      aim: e.aim,
+      ladder: e.ladder,
+      start: e.key,
+      priority: 1,
+      sideRule: 'treated',
+    })),
+  ];
+}
+
+interface Kept {
+  readonly keys: readonly string[];
+  readonly warnings: readonly string[];
+}
+
+/** What is to be kept, less what is locked out as well: never counts, it is the safer of the two. */
+function keptOf(input: ComposeInput): Kept {
+  const { keep = [], never = [] } = input.locks ?? {};
+  const nameOf = (key: string) => input.exercises.find((e) => e.key === key)?.name ?? key;
+  const both = keep.filter((k) => never.includes(k));
+  const unknown = keep.filter((k) => input.exercises.every((e) => e.key !== k));
+  return {
+    keys: keep.filter((k) => !never.includes(k) && !unknown.includes(k)),
+    warnings: [
+      ...both.map((k) => `${nameOf(k)} is to be kept and never given at once: it is left out`),
+      ...unknown.map((k) => `There is no exercise ${k} to keep`),
+    ],
+  };
+}
+
+/** Of a slot that a kept exercise belongs to, only the ways that give it; the slot must then be filled. */
+function lockedPlaces(all: readonly SlotWays[], kept: readonly string[]): Place<Way>[] {
+  const held = new Map<string, string>();
+  for (const key of kept) {
+    const home = all.find((s) => !held.has(s.slot.key) && s.ways.some((w) => w.exercise === key));
+    if (home !== undefined) held.set(home.slot.key, key);
+  }
+  return all.flatMap(({ slot, ways }) => {
+    const key = held.get(slot.key);
+    const choices = key === undefined ? ways : ways.filter((w) => w.exercise === key);
+    return choices.length === 0 ? [] : [{ key: slot.key, choices, must: key !== undefined }];
+  });
+}
+
+/** Why a slot that could have been filled was not. */
+function notFilled(ways: readonly Way[], input: ComposeInput, used: number, count: number): LeftOut[] {
+  const [first] = ways;
+  if (first === undefined) return [];
+  const least = Math.min(...ways.map((w) => w.minutes));
+  const room = Math.max(0, input.minutesPerDay - used);
+  const max = input.maxExercises ?? DEFAULT_MAX;
+  const why =
+    count >= max
+      ? `${max} exercises are enough`
+      : least > room
+        ? `no minutes left: needs ${shown(least)}, ${shown(room)} left`
+        : 'its load is more than this week may rise by';
+  return [{ exercise: first.exercise, why }];
+}
+
+/** What an empty plan says: why, and the way out. */
+function emptyWords(input: ComposeInput, all: readonly SlotWays[]): string[] {
+  if (input.stage.slots.length === 0) return ['This stage asks for no exercise'];
+  const ways = all.flatMap((s) => s.ways);
+  if (ways.length === 0) {
+    const whys = [...new Set(all.flatMap((s) => s.barred.map((b) => b.why)))];
+    return [
+      `Nothing can be given: ${whys.slice(0, 4).join('; ')}. Clear what holds it back, or choose by hand`,
+    ];
+  }
+  const least = Math.min(...ways.map((w) => w.minutes));
+  return [
+    `Nothing fits: the shortest needs ${shown(least)} minutes a day, ${shown(input.minutesPerDay)} are given`,
+  ];
+}
+
+/** What stands in the way, where the plan has gaps that someone can close. */
+function warningsOf(
+  input: ComposeInput,
+  all: readonly SlotWays[],
+  chosen: ReadonlyMap<string, Way> | null,
+): string[] {
+  if (chosen === null) {
+    const needs = input.locks?.keep ?? [];
+    return [
+      `What is to be kept (${needs.length}) does not fit into ${shown(input.minutesPerDay)} minutes and ${input.maxExercises ?? DEFAULT_MAX} exercises: give more of them, or keep less`,
+    ];
+  }
+  return chosen.size === 0 ? emptyWords(input, all) : [];
+}
+
 /**
- * Fills a stage's slots for this patient, most important first: the rung the measures allow, or the next easier that
- * safety and equipment permit, at its dose, while minutes and the number of exercises last. Says what was left out and why.
+ * Fills a stage's slots for this patient so that what matters most is done: the rung the measures allow, or an easier one
+ * that safety and equipment permit, within minutes, days, load and the number of exercises. The filling is the best there
+ * is by the worth of its parts, never the first that fits. Says what was left out and why.
  */
 export function composePlan(input: ComposeInput, lookup: MeasureLookup): ComposedPlan {
-  const max = input.maxExercises ?? DEFAULT_MAX;
-  const chosen: ComposedExercise[] = [];
-  const left: LeftOut[] = [];
-  let used = 0;
-  for (const slot of orderSlots(input.stage, input.drivers)) {
-    if (!slotApplies(slot, input.schools)) continue;
-    const start = startRung(slot, input, lookup);
-    for (const e of candidates(slot, start.exercise, input.exercises)) {
-      if (chosen.some((c) => c.exercise === e.key)) continue;
-      if (input.elsewhere?.includes(e.key) === true) {
-        left.push({ exercise: e.key, why: 'given for the other complaint already' });
-        break;
-      }
-      const full = prescribe(e, {
-        slot: slot.key,
-        sideRule: slot.sideRule,
-        affected: input.facts.affected,
-        dose: slot.dose,
-      });
-      const off =
-        switchedOff(e, full.sides, input.tagsOff) ?? onlySupervised(e, full.sides, input.supervised);
-      const missing = missingEquipment(e, input.equipment);
-      if (off !== null || missing.length > 0) {
-        left.push({ exercise: e.key, why: off ?? `needs ${missing.join(', ')}` });
-        continue;
-      }
-      if (chosen.length >= max) {
-        left.push({ exercise: e.key, why: `${max} exercises are enough` });
-        break;
-      }
-      const p = fitted(full, e, input.minutesPerDay - used);
-      if (p === null) {
-        left.push({
-          exercise: e.key,
-          why: `no minutes left: needs ${shown(minutes({ ...full, sets: e.range.sets[0] }, e))}, ${shown(Math.max(0, input.minutesPerDay - used))} left`,
-        });
-        break;
-      }
-      used += minutes(p, e);
-      chosen.push({ ...p, why: reasons(slot, start, p, full, input) });
-      break;
-    }
-  }
-  const order = (c: ComposedExercise) =>
-    input.exercises.find((e) => e.key === c.exercise)?.when == null ? 1 : 0;
-  return { exercises: [...chosen].sort((a, b) => order(a) - order(b)), left, minutesPerDay: used };
+  const kept = keptOf(input);
+  const all = slotsOf(input, kept.keys).map((slot) => waysOf(slot, input, lookup));
+  const limits = {
+    minutes: input.minutesPerDay,
+    count: input.maxExercises ?? DEFAULT_MAX,
+    most: input.load?.most ?? {},
+  };
+  const filled = fillPlaces(lockedPlaces(all, kept.keys), limits);
+  const chosen = filled?.chosen ?? new Map<string, Way>();
+  const used = [...chosen.values()].reduce((sum, w) => sum + w.minutes, 0);
+  const given = new Set([...chosen.values()].map((w) => w.exercise));
+  const left = all.flatMap(({ slot, ways, barred: out }) => {
+    const way = chosen.get(slot.key);
+    const harder = way === undefined ? out : out.filter((b) => isHarder(b.exercise, way, input));
+    const free = ways.filter((w) => !given.has(w.exercise));
+    return [...harder, ...(way === undefined ? notFilled(free, input, used, chosen.size) : [])];
+  });
+  const bySlot = all.flatMap(({ slot }) => chosen.get(slot.key) ?? []);
+  const first = (w: Way) => (w.definition.when === null ? 1 : 0);
+  return {
+    exercises: [...bySlot]
+      .sort((a, b) => first(a) - first(b) || a.slot.priority - b.slot.priority)
+      .map((w) => ({ ...w.item, why: reasons(w, input) })),
+    left: uniqueLeft(left.filter((l) => !given.has(l.exercise))),
+    minutesPerDay: used,
+    warnings: [...kept.warnings, ...warningsOf(input, all, filled?.chosen ?? null)],
+  };
 }
+
+const isHarder = (exercise: string, way: Way, input: ComposeInput): boolean =>
+  (input.exercises.find((e) => e.key === exercise)?.rung ?? 0) > way.definition.rung;
+
+/** Each exercise once, with its first reason. */
+const uniqueLeft = (left: readonly LeftOut[]): LeftOut[] =>
+  left.filter((l, i) => left.findIndex((x) => x.exercise === l.exercise) === i);

@@ -8,6 +8,14 @@ import {
   symmetryLeaf,
 } from './criteriaMeasures.js';
 import { adherenceLeaf, answerLeaf, noRedLeaf, painLeaf } from './criteriaLog.js';
+import {
+  daysSinceLeaf,
+  eventsLeaf,
+  impactLeaf,
+  noLimpLeaf,
+  outcomeLeaf,
+  statusLeaf,
+} from './criteriaState.js';
 import type {
   CriteriaResult,
   Criterion,
@@ -72,6 +80,12 @@ function evaluateLeaf(
   if ('noRed' in leaf) return noRedLeaf(leaf, facts, today);
   if ('skill' in leaf) return skillLeaf(leaf, facts);
   if ('adherence' in leaf) return adherenceLeaf(leaf, facts, today);
+  if ('daysSince' in leaf) return daysSinceLeaf(leaf, facts, today);
+  if ('events' in leaf) return eventsLeaf(leaf, facts, today);
+  if ('outcome' in leaf) return outcomeLeaf(leaf, facts, today, lookup);
+  if ('status' in leaf) return statusLeaf(leaf, facts);
+  if ('noLimp' in leaf) return noLimpLeaf(facts, today, lookup);
+  if ('impact' in leaf) return impactLeaf(leaf, facts, today);
   return minDaysLeaf(leaf, facts, today);
 }
 

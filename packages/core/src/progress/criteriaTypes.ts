@@ -1,6 +1,8 @@
 import type { Affected, Side } from '../quantity/side.js';
 import type { Comparison } from '../measure/definition.js';
 import type { Sex } from '../measure/norms.js';
+import type { Limits, WeightBearing } from '../screen/limits.js';
+import type { DayText } from '../quantity/day.js';
 import type { PainState } from './painRule.js';
 
 /** `worst-of-day` and `day` are the same. */
@@ -41,7 +43,24 @@ export type CriterionLeaf =
   | { readonly noRed: number | { readonly days: number; readonly atLeast: number } }
   | { readonly skill: string; readonly state: string }
   | { readonly adherence: { readonly min: number; readonly days: number } }
-  | { readonly minDays: number };
+  | { readonly minDays: number }
+  /** Days since something happened to a treated side. */
+  | { readonly daysSince: SinceWhat; readonly min: number }
+  /** A question of the home log counted over the last n days, with one that says whether the person exposed themselves. */
+  | {
+      readonly events: string;
+      readonly max: number;
+      readonly days: number;
+      readonly exposure: { readonly what: string; readonly min: number };
+    }
+  /** A total has gained so much since it was first taken. */
+  | { readonly outcome: string; readonly gain: number }
+  | { readonly status: 'weight-bearing'; readonly atLeast: WeightBearing }
+  | { readonly noLimp: true }
+  /** Contacts, or minutes of running, really done in the last 7 days. */
+  | { readonly impact: 'contacts' | 'run-minutes'; readonly min: number; readonly maxPain: number };
+
+export type SinceWhat = 'injury' | 'surgery' | 'cast' | 'fracture';
 
 export type Criterion =
   | { readonly all: readonly Criterion[] }
@@ -92,8 +111,21 @@ export interface Facts {
   readonly sex?: Sex | null | undefined;
   /** What questions of the home log are called, by key. */
   readonly questionNames?: Readonly<Record<string, string>> | undefined;
+  /** What a surgeon or clinic allows of a side; nothing where nobody has said. */
+  readonly limits?: Readonly<Partial<Record<Side, Limits>>> | undefined;
+  /** The day of the injury, where it began with one. */
+  readonly injuredOn?: DayText | null | undefined;
+  /** Impact done by day; pain while doing it, null when not told. */
+  readonly impactDone?: readonly ImpactDay[] | undefined;
   /** Sessions planned a week, for adherence. */
   readonly plannedPerWeek?: number | undefined;
+}
+
+export interface ImpactDay {
+  readonly day: DayText;
+  readonly contacts: number;
+  readonly runMinutes: number;
+  readonly pain: number | null;
 }
 
 export type CriterionState = 'met' | 'met-within-error' | 'not-met' | 'not-known';

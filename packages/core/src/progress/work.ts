@@ -1,3 +1,4 @@
+import type { ImpactDay } from './criteriaTypes.js';
 import { addImpact, type Impact, NO_IMPACT } from '../dose/impact.js';
 import type { ExerciseLoad } from '../dose/loadRise.js';
 import type { ExerciseDefinition } from '../exercise/definition.js';
@@ -111,6 +112,17 @@ export function loadOfWork(work: readonly DoneWork[], on: LoadOn): ExerciseLoad[
 /** Landings on a foot and minutes of running actually done. */
 export const impactOfDone = (work: readonly DoneWork[]): Impact =>
   work.map((w) => impactOfWork(w.item, w.definition, w.sets * w.reps)).reduce(addImpact, NO_IMPACT);
+
+/** Impact done on each day that had any, with the pain told of it. */
+export function impactByDay(
+  work: readonly DoneWork[],
+  painOn: (day: DayText) => number | null,
+): readonly ImpactDay[] {
+  return [...new Set(work.map((w) => w.day))].sort().flatMap((day): ImpactDay[] => {
+    const { contacts, runMinutes } = impactOfDone(work.filter((w) => w.day === day));
+    return contacts + runMinutes === 0 ? [] : [{ day, contacts, runMinutes, pain: painOn(day) }];
+  });
+}
 
 /** Minutes under tension of a day's work. */
 export const tensionMinutesOn = (work: readonly DoneWork[], day: DayText): number =>

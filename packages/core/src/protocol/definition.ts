@@ -17,16 +17,27 @@ export interface Slot {
   readonly priority: number;
   readonly sideRule: 'treated' | 'both';
   readonly dose?: Partial<ExerciseDose> | undefined;
+  /** Numbers by week of the stage, from 1, in place of `dose`: the last row that has begun holds. */
+  readonly table?: readonly { readonly fromWeek: number; readonly dose: Partial<ExerciseDose> }[] | undefined;
   /** Drivers that move the slot up. */
   readonly drivers?: readonly string[] | undefined;
   /** Only under this choice of a school, e.g. `{ lengthening: "stretch-led" }`. */
   readonly school?: Readonly<Record<string, string>> | undefined;
 }
 
+/** Something beside the exercises: worn, done or left off, with its own dose and how it ends. */
 export interface Adjunct {
   readonly key: string;
   readonly text: string;
   readonly reason: string;
+  /** Hours, height or how often, in words; null where the text says it. */
+  readonly dose: string | null;
+  /** When it grows less, counted in weeks from the start of the protocol, and how; null where it stays. */
+  readonly weaning: {
+    readonly fromWeek: number;
+    readonly goneByWeek?: number | undefined;
+    readonly text: string;
+  } | null;
   readonly school?: Readonly<Record<string, string>> | undefined;
 }
 
@@ -46,6 +57,11 @@ export interface Stage {
   readonly adjuncts: readonly Adjunct[];
   /** A larger rise of a week's load over the last 7 days warns. */
   readonly loadRisePercent: number;
+  /** The same of contacts and run minutes, which are counted apart. */
+  readonly impactRisePercent: number;
+  /** More in a week warns; null where the stage sets no limit. */
+  readonly contactsPerWeek: number | null;
+  readonly runMinutesPerWeek: number | null;
   readonly painSchool: PainSchool;
   readonly remeasure: readonly string[];
   readonly skills: readonly string[];
@@ -61,13 +77,41 @@ export interface School {
   readonly options: readonly { readonly key: string; readonly label: string; readonly reason: string }[];
 }
 
+/** Something that must be known before a protocol starts, shown by any of these, not older than so many days. */
+export interface Confirmation {
+  readonly key: string;
+  readonly text: string;
+  readonly by: readonly (
+    { readonly finding: string; readonly is: 'present' | 'absent' } | { readonly measure: string }
+  )[];
+  readonly validDays: number;
+}
+
 export interface ProtocolDefinition {
   readonly key: string;
   readonly name: string;
   readonly version: number;
-  readonly condition: string;
+  /** Conditions it is for. */
+  readonly conditions: readonly string[];
   /** From this age on; no adult protocol opens under 16. */
   readonly fromAge: number;
+  /** Up to this age; null where there is no end. */
+  readonly toAge: number | null;
+  /** What is confirmed before it starts. */
+  readonly confirm: readonly Confirmation[];
+  /** Who is not for it, in words. */
+  readonly excludes: readonly string[];
+  /** Safety rules that end it, once they are triggered. */
+  readonly endsOn: readonly string[];
+  /** What to think of when someone looks again. */
+  readonly lookAgain: string;
+  /** When it is handed on. */
+  readonly refer: readonly string[];
+  /** What is otherwise when both sides are affected, and when a test cannot be done. */
+  readonly bothSides: string;
+  readonly cannotTest: string;
+  /** What to do when it comes back. */
+  readonly relapse: string;
   /** Weeks without real change in the leading measure until someone looks again, and until it is referred. */
   readonly lookAgainWeeks: number;
   readonly referWeeks: number;
@@ -91,8 +135,17 @@ export const NO_PROTOCOL: ProtocolDefinition = {
   key: '',
   name: '',
   version: 0,
-  condition: '',
+  conditions: [],
   fromAge: 0,
+  toAge: null,
+  confirm: [],
+  excludes: [],
+  endsOn: [],
+  lookAgain: '',
+  refer: [],
+  bothSides: '',
+  cannotTest: '',
+  relapse: '',
   lookAgainWeeks: 6,
   referWeeks: 12,
   schools: [],
@@ -107,12 +160,14 @@ export const NO_PROTOCOL: ProtocolDefinition = {
 
 /** Why a protocol does not open for a person of this age; null when it does. An age that is not known is asked for. */
 export function ageProblem(
-  protocol: Pick<ProtocolDefinition, 'name' | 'fromAge'>,
+  protocol: Pick<ProtocolDefinition, 'name' | 'fromAge' | 'toAge'>,
   ageYears: number | null,
 ): string | null {
-  if (protocol.fromAge === 0) return null;
+  const { toAge } = protocol;
+  if (protocol.fromAge === 0 && toAge === null) return null;
   if (ageYears === null)
     return `The date of birth is missing: ${protocol.name} is for people from ${protocol.fromAge} years on`;
+  if (toAge !== null && ageYears > toAge) return `${protocol.name} is for people up to ${toAge} years`;
   return ageYears < protocol.fromAge
     ? `${protocol.name} is for people from ${protocol.fromAge} years on; there is none for ${ageYears} yet`
     : null;
@@ -134,6 +189,9 @@ export const lostStage = (key: string): Stage => ({
   slots: [],
   adjuncts: [],
   loadRisePercent: 20,
+  impactRisePercent: 20,
+  contactsPerWeek: null,
+  runMinutesPerWeek: null,
   painSchool: 'comfort',
   remeasure: [],
   skills: [],

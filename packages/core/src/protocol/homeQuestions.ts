@@ -63,11 +63,17 @@ const MORNING_QUESTION = asked(
   'morning',
 );
 
+const DAY_WORST_QUESTION: HomeQuestion = {
+  ...asked('day-worst', 'morning', 'And yesterday at its worst?', 'worst pain of the day', 'day-worst'),
+  asked: 'by-criteria',
+};
+
 /** Everything asked under a protocol: its own questions and those of the pain rule. Something is asked every morning. */
 export function homeQuestions(protocol: { readonly home: readonly HomeQuestion[] }): readonly HomeQuestion[] {
   const own = protocol.home;
   const mornings = own.some((q) => q.role === 'morning') ? [] : [MORNING_QUESTION];
-  return [...mornings, ...own, ...SESSION_QUESTIONS];
+  const days = own.some((q) => q.role === 'day-worst') ? [] : [DAY_WORST_QUESTION];
+  return [...mornings, ...own, ...days, ...SESSION_QUESTIONS];
 }
 
 const reads = (criterion: Criterion, q: HomeQuestion): boolean => {
@@ -75,6 +81,7 @@ const reads = (criterion: Criterion, q: HomeQuestion): boolean => {
   if ('any' in criterion) return criterion.any.some((c) => reads(c, q));
   if ('of' in criterion) return criterion.of.some((c) => reads(c, q));
   if ('answer' in criterion) return criterion.answer === q.key;
+  if ('events' in criterion) return criterion.events === q.key || criterion.exposure.what === q.key;
   return (
     'pain' in criterion &&
     (criterion.pain === 'day' || criterion.pain === 'worst-of-day') &&

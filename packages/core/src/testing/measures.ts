@@ -99,3 +99,12 @@ export const firstStep: MeasureDefinition = {
 const ALL = [lunge, raise, toePress, posture, firstStep];
 
 export const lookup = (key: string): MeasureDefinition | undefined => ALL.find((m) => m.key === key);
+
+/** Any other, as little as a test needs to say of it. */
+export const measure = (
+  over: Pick<MeasureDefinition, 'key' | 'label'> & Partial<MeasureDefinition>,
+): MeasureDefinition => ({
+  ...base,
+  allowed: { min: 0, max: 100 },
+  ...over,
+});

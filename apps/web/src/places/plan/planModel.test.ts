@@ -15,11 +15,12 @@ const content: ClinicContent = {
   notes: {},
   bands: [],
 };
-const stage = content.protocols[0]?.stages[1] as Stage;
+const heelPain = content.protocols.find((p) => p.key === 'plantar-heel-pain');
+const stage = heelPain?.stages[1] as Stage;
 const course = (tagsOff: string[] = [], more: object = {}) =>
   ({
     episode: { affected: 'left', bodyMassKg: 70, tagsOff: { left: tagsOff, right: tagsOff } },
-    protocol: content.protocols[0],
+    protocol: heelPain,
     loadDone: [],
     impactDone: { contacts: 0, runMinutes: 0 },
     loggedDays: 0,
@@ -64,7 +65,7 @@ describe('the sums beside a plan', () => {
 
   it('keep a ledger of each tissue the protocol counts, in its order', () => {
     const { loads } = planModel(items, course(), content, stage);
-    expect(loads.map((l) => l.tissue.key)).toEqual(content.protocols[0]?.tissues);
+    expect(loads.map((l) => l.tissue.key)).toEqual(heelPain?.tissues);
     const sole = loads.find((l) => l.tissue.key === 'sole');
     expect(sole?.coming.length).toBeGreaterThan(1);
   });

@@ -1,0 +1,287 @@
+import fc from 'fast-check';
+import { loadContent } from '@heathstep/content';
+import {
+  ageProblem,
+  besideOf,
+  composePlan,
+  type Criterion,
+  type CriterionLeaf,
+  evaluateCriteria,
+  evaluateSafety,
+  type Facts,
+  homeQuestions,
+  type MeasuredFact,
+  onlySupervised,
+  prescriptionProblems,
+  type ProtocolDefinition,
+  type SafetyAnswer,
+  type Stage,
+  switchedOff,
+} from '@heathstep/core';
+
+const loaded = loadContent();
+if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
+const { content } = loaded;
+const NOW = '2026-03-20T10:00:00';
+const lookup = (key: string) => content.measures.find((m) => m.key === key);
+const exerciseOf = (key: string) => {
+  const found = content.exercises.find((e) => e.key === key);
+  if (found === undefined) throw new Error(`no exercise ${key}`);
+  return found;
+};
+const stages = content.protocols.flatMap((protocol) =>
+  protocol.stages.map((stage) => [`${protocol.key}/${stage.key}`, protocol, stage] as const),
+);
+const schoolsOf = (protocol: ProtocolDefinition) =>
+  Object.fromEntries(protocol.schools.map((s) => [s.key, s.default]));
+
+const facts = (affected: Facts['affected'], measures: readonly MeasuredFact[] = []): Facts => ({
+  measures,
+  sessions: [],
+  skills: {},
+  stageSince: '2026-03-01T09:00:00',
+  affected,
+  ageYears: 45,
+  sex: 'female',
+});
+
+const none = { left: [], right: [] } as const;
+/** Everything in common homes, and nothing that is bought for it. */
+const HOME = ['towel', 'belt', 'ball', 'step', 'hand weight', 'band', 'crutches', 'cushion', 'small objects'];
+
+const plan = (
+  protocol: ProtocolDefinition,
+  stage: Stage,
+  change: Partial<Parameters<typeof composePlan>[0]> = {},
+) =>
+  composePlan(
+    {
+      stage,
+      exercises: content.exercises,
+      facts: facts('left'),
+      schools: schoolsOf(protocol),
+      equipment: HOME,
+      minutesPerDay: 25,
+      tagsOff: none,
+      drivers: [],
+      now: NOW,
+      ...change,
+    },
+    lookup,
+  );
+
+const leavesOf = (c: Criterion): CriterionLeaf[] =>
+  'all' in c
+    ? c.all.flatMap(leavesOf)
+    : 'any' in c
+      ? c.any.flatMap(leavesOf)
+      : 'of' in c
+        ? c.of.flatMap(leavesOf)
+        : [c];
+
+describe('the staged protocols', () => {
+  it('are all there: each has a pathway, and each pathway of a known condition has a protocol', () => {
+    expect(content.protocols).toHaveLength(23);
+    const led = new Set(content.pathways.map((p) => p.protocol));
+    expect(content.protocols.filter((p) => !led.has(p.key)).map((p) => p.key)).toEqual([]);
+    expect(content.pathways.filter((p) => p.protocol === null).map((p) => p.key)).toEqual([
+      'foot-ankle-complaint',
+    ]);
+    const treated = content.protocols.flatMap((p) => p.conditions);
+    const named = content.conditions.filter((c) => treated.includes(c.key));
+    expect(named.filter((c) => c.pathway === null).map((c) => c.key)).toEqual([]);
+    expect(new Set(treated).size).toBe(treated.length);
+  });
+
+  it.each(content.protocols.map((p) => [p.key, p] as const))(
+    '%s says everything a protocol says',
+    (_key, p) => {
+      const ladder = p.stages.filter((s) => s.criteria !== null);
+      expect(ladder.length).toBeGreaterThanOrEqual(3);
+      expect(ladder.length).toBeLessThanOrEqual(5);
+      expect(p.stages.filter((s) => s.criteria === null)).toHaveLength(1);
+      expect(p.stages.at(-1)?.criteria).toBeNull();
+      expect(p.stages[0]?.entry).toBeNull();
+      for (const text of [
+        p.usually,
+        p.lookAgain,
+        p.bothSides,
+        p.cannotTest,
+        p.relapse,
+        ...p.refer,
+        ...p.excludes,
+      ])
+        expect(text.length).toBeGreaterThan(8);
+      expect([p.refer.length, p.excludes.length, p.endsOn.length].every((n) => n > 0)).toBe(true);
+      expect(p.schools.length).toBeGreaterThan(0);
+      expect(p.referWeeks).toBeGreaterThan(p.lookAgainWeeks);
+      for (const s of p.stages) {
+        expect([s.purpose.clinician.length > 5, s.purpose.patient.length > 5]).toEqual([true, true]);
+        expect(s.remeasure.length).toBeGreaterThan(0);
+        expect(s.evidence.source.length).toBeGreaterThan(3);
+      }
+    },
+  );
+
+  it.each(content.protocols.map((p) => [p.key, p] as const))(
+    '%s: every school is somewhere felt',
+    (_key, p) => {
+      const felt = (question: string, option: string) =>
+        p.stages.some(
+          (s) =>
+            s.slots.some((x) => x.school?.[question] === option) ||
+            s.adjuncts.some((x) => x.school?.[question] === option),
+        );
+      for (const school of p.schools)
+        expect([school.key, school.options.some((o) => felt(school.key, o.key))]).toEqual([school.key, true]);
+    },
+  );
+
+  it('what is worn or used beside the exercises ends some day, or says that it stays', () => {
+    const worn = content.protocols.flatMap((p) =>
+      p.stages.flatMap((s) =>
+        s.adjuncts.filter((a) => /brace|boot|lift|insole|insert|tape|spacer|crutch|pad$/.test(a.key)),
+      ),
+    );
+    expect(worn.length).toBeGreaterThan(20);
+    const heel = new Set(
+      content.protocols.find((p) => p.key === 'plantar-heel-pain')?.stages.flatMap((s) => s.adjuncts),
+    );
+    expect(worn.filter((a) => a.weaning === null && !heel.has(a)).map((a) => a.key)).toEqual([]);
+  });
+
+  it.each(stages.filter(([, , s]) => s.criteria !== null))(
+    '%s: its criteria can be evaluated, printed and asked for',
+    (_key, p, s) => {
+      const asked = homeQuestions(p).map((q) => q.key);
+      const criteria = s.criteria as Criterion;
+      for (const affected of ['left', 'both'] as const) {
+        const result = evaluateCriteria(criteria, facts(affected), NOW, lookup);
+        expect(result.state).not.toBe('met');
+        for (const part of result.parts)
+          expect([part.text.length > 3, part.because.length > 0]).toEqual([true, true]);
+      }
+      for (const leaf of leavesOf(criteria)) if ('answer' in leaf) expect(asked).toContain(leaf.answer);
+    },
+  );
+});
+
+describe('a plan of every stage', () => {
+  it.each(stages)(
+    '%s: for its typical person, with what a home has, within the minutes',
+    (_key, protocol, stage) => {
+      for (const affected of ['left', 'right', 'both'] as const) {
+        const made = plan(protocol, stage, { facts: facts(affected) });
+        expect(made.exercises.length).toBeGreaterThanOrEqual(Math.min(2, stage.slots.length));
+        expect(made.minutesPerDay).toBeLessThanOrEqual(25 + 1e-9);
+        expect(made.warnings).toEqual([]);
+        for (const item of made.exercises) {
+          expect(prescriptionProblems(item, exerciseOf(item.exercise))).toEqual([]);
+          expect(item.why.length).toBeGreaterThan(0);
+        }
+      }
+    },
+  );
+
+  it.each(stages)(
+    '%s: for a difficult person, both sides, nothing at home, ten minutes, one caution',
+    (_key, protocol, stage) => {
+      const made = plan(protocol, stage, {
+        facts: facts('both'),
+        equipment: [],
+        minutesPerDay: 10,
+        tagsOff: { left: ['standing-unsupported'], right: ['standing-unsupported'] },
+      });
+      expect(made.minutesPerDay).toBeLessThanOrEqual(10 + 1e-9);
+      expect(made.exercises.length + made.warnings.length).toBeGreaterThan(0);
+      for (const left of made.left) expect(left.why.length).toBeGreaterThan(5);
+    },
+  );
+
+  it.each(stages)('%s: under every choice of its schools', (_key, protocol, stage) => {
+    for (const school of protocol.schools)
+      for (const option of school.options) {
+        const schools = { ...schoolsOf(protocol), [school.key]: option.key };
+        const made = plan(protocol, stage, { schools });
+        expect(made.exercises.length).toBeGreaterThan(0);
+        expect(besideOf(stage, schools).every((a) => a.text.length > 5)).toBe(true);
+      }
+  });
+});
+
+describe('safety over every protocol', () => {
+  const answer = (scope: 'person' | 'side'): fc.Arbitrary<SafetyAnswer> =>
+    scope === 'person'
+      ? fc.oneof(
+          { weight: 9, arbitrary: fc.constant<SafetyAnswer>('no') },
+          { weight: 1, arbitrary: fc.constant<SafetyAnswer>('yes') },
+        )
+      : fc.oneof(
+          { weight: 9, arbitrary: fc.constant<SafetyAnswer>('no') },
+          { weight: 1, arbitrary: fc.constantFrom<SafetyAnswer>('left', 'right', 'both') },
+        );
+  const answers = fc.record(
+    Object.fromEntries(
+      content.safetyQuestions.map((q) => [q.key, answer(q.scope === 'person' ? 'person' : 'side')]),
+    ),
+  ) as fc.Arbitrary<Record<string, SafetyAnswer>>;
+  const person = fc.record({
+    answers,
+    affected: fc.constantFrom('left', 'right', 'both'),
+    ageYears: fc.integer({ min: 8, max: 95 }),
+    minutesPerDay: fc.integer({ min: 3, max: 60 }),
+    equipment: fc.subarray(HOME),
+    raises: fc.option(fc.integer({ min: 0, max: 30 }), { nil: null }),
+    keep: fc.subarray(
+      content.exercises.map((e) => e.key),
+      { maxLength: 2 },
+    ),
+  });
+
+  it('never offers what safety switches off, in any stage, to anyone, even when it is asked for', () => {
+    fc.assert(
+      fc.property(person, (p) => {
+        const state = evaluateSafety({
+          questions: content.safetyQuestions,
+          rules: content.safetyRules,
+          answers: p.answers,
+          affected: p.affected,
+          ageYears: p.ageYears,
+          closures: [],
+        });
+        const measures: MeasuredFact[] =
+          p.raises === null
+            ? []
+            : (['left', 'right'] as const).map((side) => ({
+                measure: 'single-leg-heel-raise',
+                side,
+                value: p.raises,
+                at: NOW,
+              }));
+        for (const [, protocol, stage] of stages) {
+          if (ageProblem(protocol, p.ageYears) !== null) continue;
+          const made = plan(protocol, stage, {
+            facts: { ...facts(p.affected, measures), ageYears: p.ageYears },
+            tagsOff: state.tagsOff,
+            supervised: state.supervised,
+            minutesPerDay: p.minutesPerDay,
+            equipment: p.equipment,
+            locks: { keep: p.keep, never: [] },
+          });
+          for (const item of made.exercises) {
+            const e = exerciseOf(item.exercise);
+            expect([stage.key, e.key, switchedOff(e, item.sides, state.tagsOff)]).toEqual([
+              stage.key,
+              e.key,
+              null,
+            ]);
+            expect(onlySupervised(e, item.sides, state.supervised)).toBeNull();
+          }
+          expect(made.minutesPerDay).toBeLessThanOrEqual(p.minutesPerDay + 1e-9);
+          if (made.exercises.length === 0) expect(made.warnings.length).toBeGreaterThan(0);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
