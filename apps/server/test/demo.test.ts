@@ -27,6 +27,12 @@ describe('the demo clinic', () => {
       'Corin Fellgate': 'new',
       'Averil Moss': 'steady',
       'Marit Osgar': 'steady',
+      'Birke Holloway': 'review-due',
+      'Einar Combe': 'review-due',
+      'Jory Lind': 'steady',
+      'Ruben Askew': 'flare',
+      'Sunniva Croft': 'steady',
+      'Tilda Marsh': 'ready',
     });
   });
 
