@@ -34,6 +34,10 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
     await page.getByRole('button', { name: 'Add', exact: true }).dblclick();
     await expect(page.getByRole('heading', { level: 1, name: 'Sorrel Vane' })).toBeVisible();
     await page.getByRole('button', { name: 'L left' }).click();
+    // Nothing is chosen beforehand.
+    await expect(page.getByRole('button', { name: 'Begin the first visit' })).toBeDisabled();
+    await page.getByLabel('Find a complaint').fill('plantar fasc');
+    await page.getByRole('radio', { name: /Plantar heel pain/ }).click();
     await page.getByRole('button', { name: 'Begin the first visit' }).click();
   });
 

@@ -64,8 +64,9 @@ test('a whole first visit for an ankle sprain by keyboard alone', async ({ page 
   await tabTo(page, page.getByLabel('Date of birth'));
   await page.keyboard.type('12041999');
   await press(page, page.getByRole('button', { name: 'Add', exact: true }));
-  await tabTo(page, page.getByRole('radio', { name: /Plantar heel pain/ }));
-  await page.keyboard.press('ArrowDown');
+  await tabTo(page, page.getByLabel('Find a complaint'));
+  await page.keyboard.type('sprain');
+  await press(page, page.getByRole('radio', { name: /Outer ankle sprain/ }), 'Space');
   await expect(page.getByRole('radio', { name: /Outer ankle sprain/ })).toBeChecked();
   await press(page, page.getByRole('button', { name: 'right R' }));
   await press(page, page.getByRole('button', { name: 'Begin the first visit' }));
@@ -100,8 +101,10 @@ test('a whole first visit for an ankle sprain by keyboard alone', async ({ page 
     await expect(page.getByRole('radiogroup', { name: /intoxicated/ })).toHaveCount(0);
     const injury = page.getByRole('radiogroup', { name: /A twist, fall or blow/ });
     await tabTo(page, injury.getByRole('radio', { name: 'No' }));
-    for (let i = 0; i < 3; i += 1) await page.keyboard.press('ArrowRight');
-    await expect(injury.getByRole('radio', { name: 'Right' })).toBeChecked();
+    for (const side of ['Left', 'Both', 'Right']) {
+      await page.keyboard.press('ArrowRight');
+      await expect(injury.getByRole('radio', { name: side })).toBeChecked();
+    }
     await expect(page.getByRole('radiogroup', { name: /intoxicated/ })).toBeVisible();
     for (;;) {
       const next = page.getByRole('button', { name: /Asked, none of these|none found/ }).first();
@@ -182,7 +185,18 @@ test('a whole first visit for an ankle sprain by keyboard alone', async ({ page 
     await press(page, page.getByRole('button', { name: 'Agree: Outer ankle sprain, right' }));
     await expect(saved(page)).toBeVisible();
     await expectAccessible(page, 'Conclude, sprain');
-    await press(page, page.getByRole('button', { name: 'Sign the visit' }));
+    await fillGap(page, /^which stage/, 0);
+    await press(page, page.getByRole('button', { name: 'Sign, and make the plan' }));
+    await press(page, page.getByRole('button', { name: 'Make the plan', exact: true }));
+    await expect(page.getByRole('heading', { name: /^Ankle pumps/ })).toBeVisible();
+    await expectAccessible(page, 'Plan, sprain');
+    await press(page, page.getByRole('button', { name: /^Move and strengthen/ }));
+    await expect(page.getByRole('region', { name: 'Stage Move and strengthen' })).toContainText(
+      'Turning out, force, treated side at least 85 % of the other',
+    );
+    await press(page, page.getByRole('button', { name: 'Give to Fenn' }));
+    await expect(page.getByRole('link', { name: 'Print the handout' })).toBeVisible();
+    await press(page, page.getByRole('link', { name: 'Visit', exact: true }));
     await expect(page.getByRole('heading', { name: 'Visit 1 was signed' })).toBeVisible();
   });
 
@@ -224,6 +238,7 @@ test('a whole first visit for a bunion with flat foot by touch alone, on a table
   await page.getByRole('link', { name: 'People' }).tap();
   await page.getByRole('button', { name: 'Add a person' }).tap();
   await page.getByLabel('Name', { exact: true }).fill('Merle Ashdown');
+  await page.getByLabel('Date of birth').fill('1975-05-05');
   await page.getByRole('button', { name: 'Add', exact: true }).tap();
   // The list behind names the same complaint of someone else.
   await expect(page.getByRole('heading', { level: 1, name: 'Merle Ashdown' })).toBeVisible();
@@ -382,8 +397,12 @@ test('a whole first visit for a bunion with flat foot by touch alone, on a table
     await page.getByRole('link', { name: 'On to conclude' }).tap();
     await page.getByRole('button', { name: 'Agree: Bunion, left' }).tap();
     await expect(saved(page)).toBeVisible();
-    await page.getByRole('button', { name: 'Sign the visit' }).tap();
-    await expect(page.getByRole('heading', { name: 'Visit 1 was signed' })).toBeVisible();
+    await page.getByRole('button', { name: /^which stage/ }).tap();
+    await page.getByRole('dialog').getByRole('button', { name: 'Room first' }).tap();
+    await page.getByRole('button', { name: 'Sign, and make the plan' }).tap();
+    await page.getByRole('button', { name: 'Make the plan', exact: true }).tap();
+    await page.getByRole('button', { name: 'Give to Merle' }).tap();
+    await expect(page.getByRole('link', { name: 'Print the handout' })).toBeVisible();
   });
   await context.close();
 });

@@ -25,7 +25,7 @@ describe('the demo clinic', () => {
       'Ilse Venning': 'ready',
       'Pell Aldous': 'new',
       'Corin Fellgate': 'new',
-      'Averil Moss': 'steady',
+      'Averil Moss': 'new',
       'Marit Osgar': 'steady',
       'Birke Holloway': 'review-due',
       'Einar Combe': 'review-due',

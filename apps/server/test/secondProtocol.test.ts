@@ -71,6 +71,7 @@ const PATHWAY = `
 - key: made-up-ankle
   name: Stiff ankle
   gloss: The ankle bends less than it did
+  also: []
   place: { one: ankle, both: both ankles }
   storyAsks: null
   skills: []

@@ -29,6 +29,8 @@ export interface Pathway {
   readonly key: string;
   readonly name: string;
   readonly gloss: string;
+  /** What clinicians call it: terms, abbreviations, eponyms. Searched with the name. */
+  readonly also: readonly string[];
   /** The part of the body as a patient says it, for sentences: one, and both of them. */
   readonly place: { readonly one: string; readonly both: string };
   /** The measure the story asks for before the worst pain, the words it stands in, and what is set aside by it. */

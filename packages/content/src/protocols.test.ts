@@ -13,6 +13,8 @@ import {
   type MeasuredFact,
   onlySupervised,
   prescriptionProblems,
+  prescriptionTime,
+  prescriptionTotals,
   type ProtocolDefinition,
   type SafetyAnswer,
   type Stage,
@@ -283,5 +285,52 @@ describe('safety over every protocol', () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('limits of a week', () => {
+  it.each(stages)('%s: a plan that is filled keeps the impact its stage allows', (_key, protocol, stage) => {
+    const made = plan(protocol, stage, { minutesPerDay: 90, maxExercises: 9 });
+    const weeks = made.exercises.map((item) => prescriptionTotals(item, exerciseOf(item.exercise)));
+    const sum = (of: 'contacts' | 'runMinutes') =>
+      weeks.reduce((total, w) => total + (w.ok ? w.value.weekImpact[of] : Number.POSITIVE_INFINITY), 0);
+    if (stage.contactsPerWeek !== null)
+      expect(sum('contacts')).toBeLessThanOrEqual(stage.contactsPerWeek + 1e-9);
+    if (stage.runMinutesPerWeek !== null)
+      expect(sum('runMinutes')).toBeLessThanOrEqual(stage.runMinutesPerWeek + 1e-9);
+  });
+
+  it('gives the balance of a fall programme its dose, three hours a week with what else is done', () => {
+    const protocol = content.protocols.find((p) => p.key === 'fall-risk-foot');
+    if (protocol === undefined) throw new Error('no fall protocol');
+    for (const stage of protocol.stages) {
+      const made = plan(protocol, stage, { facts: facts('both'), minutesPerDay: 35 });
+      const balance = made.exercises.filter((e) => e.slot === 'balance');
+      const minutes = balance.reduce((total, item) => {
+        const time = prescriptionTime(item, exerciseOf(item.exercise));
+        return total + (time.ok ? (time.value.daySeconds / 60) * item.daysPerWeek : 0);
+      }, 0);
+      expect([stage.key, minutes >= 120]).toEqual([stage.key, true]);
+    }
+  });
+
+  it('follows the table of the weeks', () => {
+    const protocol = content.protocols.find((p) => p.key === 'achilles-midportion');
+    const stage = protocol?.stages.find((s) => s.key === 'slow-load');
+    if (protocol === undefined || stage === undefined) throw new Error('no stage');
+    const heavy = (since: string) => {
+      const measures: MeasuredFact[] = [
+        { measure: 'single-leg-heel-raise', side: 'left', value: 12, at: NOW },
+      ];
+      const made = plan(protocol, stage, {
+        schools: { loading: 'heavy' },
+        minutesPerDay: 60,
+        facts: { ...facts('left', measures), stageSince: since },
+      });
+      return made.exercises.find((e) => e.slot === 'heavy-straight');
+    };
+    expect([heavy('2026-03-18')?.reps, heavy('2026-03-18')?.sets]).toEqual([15, 3]);
+    expect([heavy('2026-03-10')?.reps, heavy('2026-02-20')?.reps]).toEqual([12, 10]);
+    expect([heavy('2026-01-01')?.reps, heavy('2026-01-01')?.sets]).toEqual([6, 4]);
   });
 });

@@ -308,6 +308,8 @@ export {
 } from './protocol/complete.js';
 export { LIMP } from './progress/criteriaState.js';
 export { CRITERION_SCHEMA } from './progress/criterionSchema.js';
+export { criterionSentences, type SentenceOn } from './progress/criterionSentence.js';
+export { type Brings, whatMoreBrings } from './plan/more.js';
 export { composePlan, type ComposedExercise, type ComposedPlan, type ComposeInput } from './plan/compose.js';
 export { keepGivable, planProblems } from './plan/check.js';
 export { prescribe, type PrescribeOn } from './plan/prescribe.js';
@@ -325,6 +327,7 @@ export type { TissueDefinition } from './exercise/tissue.js';
 export { isDueOn, secondsOn, type TimeOnDays, weekdayOf } from './plan/due.js';
 export {
   besideOf,
+  besideText,
   type PatientExercise,
   patientPlan,
   type PatientPlan,

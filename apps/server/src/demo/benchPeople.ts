@@ -4,7 +4,7 @@ import type { DemoPerson } from './people.js';
 const taken = (...trials: number[]) => ({ trials, status: 'taken', pain: null });
 const DOWN = { first: 'down', fifth: 'down', heel: 'down' };
 
-/** Made-up people just measured: one with a visit still open, one with her first plan. */
+/** Made-up people just measured, without a plan yet: one with a visit still open. */
 export const BENCH_PEOPLE: readonly DemoPerson[] = [
   {
     name: 'Corin Fellgate',
@@ -170,7 +170,7 @@ export const BENCH_PEOPLE: readonly DemoPerson[] = [
         },
       },
     ],
-    stages: [{ stage: 'room-first', daysAgo: 5, reason: 'plan given' }],
-    home: { seed: 67, startPain: 3, endPain: 2.4, adherence: 0.9, flareDaysAgo: [], sinceDaysAgo: 4 },
+    stages: [],
+    home: null,
   },
 ];

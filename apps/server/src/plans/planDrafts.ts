@@ -2,7 +2,9 @@ import { Injectable } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import {
   applyStep,
+  type Brings,
   type ComposedExercise,
+  type ComposeInput,
   composePlan,
   type ExerciseStep,
   keepGivable,
@@ -11,6 +13,7 @@ import {
   type Prescription,
   type Stage,
   stageOf,
+  whatMoreBrings,
 } from '@heathstep/core';
 import type { SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
@@ -20,6 +23,8 @@ import type { EpisodeRecord } from '../episodes/record.js';
 import { badRequest, fieldErrors, refusedNow } from '../http/problem.js';
 import type { Tx } from '../persistence/db.js';
 import { EpisodeRow, PlanRow, StageSpanRow } from '../persistence/entities.js';
+
+const lookupIn = (record: EpisodeRecord) => (key: string) => record.measures.find((m) => m.key === key);
 
 export interface DraftWish {
   readonly id: string;
@@ -70,29 +75,38 @@ export class PlanDrafts {
     return tx.findOneByOrFail(PlanRow, { id: wish.id });
   }
 
+  /** What a little more time, or a piece of equipment, would bring into a plan of a stage. */
+  brings(record: EpisodeRecord, stage: string): readonly Brings[] {
+    const found = stageOf(record.protocol, stage);
+    return found === null ? [] : whatMoreBrings(this.input(record, found), lookupIn(record));
+  }
+
+  /** Everything the planner goes by. */
+  private input(record: EpisodeRecord, stage: Stage): ComposeInput {
+    const { row, view, library } = record;
+    const assessed = this.assessment.assess(record, null);
+    return {
+      stage,
+      exercises: library.offered,
+      facts: assessed.facts,
+      schools: row.schools,
+      equipment: row.equipment,
+      minutesPerDay: row.minutesPerDay,
+      tagsOff: view.tagsOff,
+      supervised: view.safety?.supervised ?? { left: [], right: [] },
+      drivers: assessed.drivers,
+      now: assessed.now,
+      elsewhere: view.elsewhere.flatMap((c) => c.plan?.exercises.map((e) => e.key) ?? []),
+    };
+  }
+
   private fill(
     record: EpisodeRecord,
     stage: Stage,
     wish: DraftWish,
   ): { readonly items: readonly ComposedExercise[]; readonly left: readonly LeftOut[] } {
-    const { row, view, library } = record;
-    const assessed = this.assessment.assess(record, null);
-    const composed = composePlan(
-      {
-        stage,
-        exercises: library.offered,
-        facts: assessed.facts,
-        schools: row.schools,
-        equipment: row.equipment,
-        minutesPerDay: row.minutesPerDay,
-        tagsOff: view.tagsOff,
-        supervised: view.safety?.supervised ?? { left: [], right: [] },
-        drivers: assessed.drivers,
-        now: assessed.now,
-        elsewhere: view.elsewhere.flatMap((c) => c.plan?.exercises.map((e) => e.key) ?? []),
-      },
-      (key) => record.measures.find((m) => m.key === key),
-    );
+    const { view, library } = record;
+    const composed = composePlan(this.input(record, stage), lookupIn(record));
     if (wish.from === 'stage' || view.plan === null)
       return { items: composed.exercises, left: composed.left };
     const { kept, left } = keepGivable(

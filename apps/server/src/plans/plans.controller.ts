@@ -1,6 +1,6 @@
-import { Body, Controller, HttpCode, Param, Post, Put } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { GivePlanBody, PlanBody, PlanDraftBody, type PlanView } from '@heathstep/contracts';
-import type { Prescription } from '@heathstep/core';
+import type { Brings, Prescription } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { EpisodeReader } from '../episodes/reader.js';
@@ -42,6 +42,17 @@ export class PlansController {
       });
       await audit(tx, me, 'create', 'plan', record.row.personId);
       return planView(row, record.protocol);
+    });
+  }
+
+  /** What one more minute, exercise or piece of equipment would bring into this plan's stage. */
+  @Get('plans/:id/brings')
+  brings(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<readonly Brings[]> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const plan = await tx.findOneBy(PlanRow, { id });
+      if (plan === null) throw notFound();
+      const record = await this.reader.read(tx, plan.episodeId);
+      return this.drafts.brings(record, plan.stage);
     });
   }
 

@@ -11,6 +11,7 @@ import { prescribe } from './prescribe.js';
 import type { Prescription } from './prescription.js';
 import { type LeftOut, onlySupervised, switchedOff } from './safety.js';
 import { prescriptionTime } from './timing.js';
+import { impactOfWork } from './totals.js';
 
 export interface ComposeInput {
   readonly stage: Stage;
@@ -56,6 +57,9 @@ export interface ComposedPlan {
 }
 
 const DEFAULT_MAX = 5;
+
+const CONTACTS = 'contacts';
+const RUN_MINUTES = 'run-minutes';
 
 /**
  * What a filled place is worth, all by convention: 10 less its priority; 1.5 more where a driver that was found asks for
@@ -151,8 +155,26 @@ function worthOf(slot: Slot, e: ExerciseDefinition, rungsBelow: number, input: C
   );
 }
 
+/** Impact of a week of a prescription, limited by the stage as everything else. */
+function impactOfWeek(p: Prescription, e: ExerciseDefinition): Readonly<Record<string, number>> {
+  const { contacts, runMinutes } = impactOfWork(p, e, p.sets * p.reps * p.timesPerDay * p.daysPerWeek);
+  return { [CONTACTS]: contacts, [RUN_MINUTES]: runMinutes };
+}
+
+/** Most impact a stage allows in a week. */
+const impactLimits = ({ contactsPerWeek, runMinutesPerWeek }: Stage): Readonly<Record<string, number>> => ({
+  ...(contactsPerWeek === null ? {} : { [CONTACTS]: contactsPerWeek }),
+  ...(runMinutesPerWeek === null ? {} : { [RUN_MINUTES]: runMinutesPerWeek }),
+});
+
 /** Every number of sets an exercise can be done with, most first. */
-function setsOf(full: Prescription, e: ExerciseDefinition): Prescription[] {
+function setsOf(
+  full: Prescription,
+  e: ExerciseDefinition,
+  slot: Slot,
+  minutesPerDay: number,
+): Prescription[] {
+  if (slot.whole === true && minutes(full, e) <= minutesPerDay) return [full];
   const fewest = Math.max(1, Math.min(full.sets, e.range.sets[0]));
   return Array.from({ length: full.sets - fewest + 1 }, (_, i) => ({ ...full, sets: full.sets - i }));
 }
@@ -175,12 +197,12 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup): SlotWay
       continue;
     }
     const full = fitted.item;
-    for (const item of setsOf(full, e))
+    for (const item of setsOf(full, e, slot, input.minutesPerDay))
       ways.push({
         exercise: e.key,
         value: worthOf(slot, e, below, input) - WORTH.sets * (1 - item.sets / full.sets),
         minutes: minutes(item, e),
-        takes: input.load?.of(item, e) ?? {},
+        takes: { ...input.load?.of(item, e), ...impactOfWeek(item, e) },
         kind: e.aim,
         slot,
         start,
@@ -274,7 +296,7 @@ function notFilled(ways: readonly Way[], input: ComposeInput, used: number, coun
       ? `${max} exercises are enough`
       : least > room
         ? `no minutes left: needs ${shown(least)}, ${shown(room)} left`
-        : 'its load is more than this week may rise by';
+        : 'its load or impact is more than this stage allows in a week';
   return [{ exercise: first.exercise, why }];
 }
 
@@ -320,7 +342,7 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
   const limits = {
     minutes: input.minutesPerDay,
     count: input.maxExercises ?? DEFAULT_MAX,
-    most: input.load?.most ?? {},
+    most: { ...input.load?.most, ...impactLimits(input.stage) },
   };
   const filled = fillPlaces(lockedPlaces(all, kept.keys), limits);
   const chosen = filled?.chosen ?? new Map<string, Way>();

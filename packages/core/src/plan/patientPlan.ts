@@ -49,6 +49,12 @@ export const besideOf = (
 ): readonly Adjunct[] =>
   stage.adjuncts.filter((a) => Object.entries(a.school ?? {}).every(([q, o]) => schools[q] === o));
 
+/** Something beside the exercises as the patient reads it: what, how much, and how it ends. */
+export const besideText = (a: Pick<Adjunct, 'text' | 'dose' | 'weaning'>): string => {
+  const dose = a.dose === null ? '' : `: ${a.dose.charAt(0).toLowerCase()}${a.dose.slice(1)}`;
+  return `${a.text}${dose}.${a.weaning === null ? '' : ` ${a.weaning.text}.`}`;
+};
+
 function patientExercise(
   item: Prescription,
   e: ExerciseDefinition,

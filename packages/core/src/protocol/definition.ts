@@ -17,6 +17,8 @@ export interface Slot {
   readonly priority: number;
   readonly sideRule: 'treated' | 'both';
   readonly dose?: Partial<ExerciseDose> | undefined;
+  /** The dose is the point: its sets are cut only where the day's minutes cannot hold them at all. */
+  readonly whole?: boolean | undefined;
   /** Numbers by week of the stage, from 1, in place of `dose`: the last row that has begun holds. */
   readonly table?: readonly { readonly fromWeek: number; readonly dose: Partial<ExerciseDose> }[] | undefined;
   /** Drivers that move the slot up. */

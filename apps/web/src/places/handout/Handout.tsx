@@ -1,6 +1,7 @@
 import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Link, useParams } from 'react-router';
 import {
+  besideText,
   type FigureDefinition,
   type PatientExercise,
   patientPlan,
@@ -190,7 +191,7 @@ function BesideThem({ plan }: { plan: PatientPlan }) {
       <h2>Beside the exercises</h2>
       <ul className="list-disc pl-6">
         {plan.beside.map((a) => (
-          <li key={a.key}>{a.text}.</li>
+          <li key={a.key}>{besideText(a)}</li>
         ))}
       </ul>
     </section>

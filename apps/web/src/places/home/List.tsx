@@ -1,5 +1,5 @@
 import { CloudOff } from 'lucide-react';
-import { restsToday, secondsOn, weekdayOf } from '@heathstep/core';
+import { besideText, restsToday, secondsOn, weekdayOf } from '@heathstep/core';
 import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
 import { longDay } from '../../parts/dates.js';
 import { HourQuestion } from './HourQuestion.js';
@@ -45,7 +45,7 @@ export function List(props: ListProps) {
           <h2>Beside the exercises</h2>
           <ul className="mt-1 list-disc pl-6">
             {view.beside.map((b) => (
-              <li key={b.key}>{b.text}.</li>
+              <li key={b.key}>{besideText(b)}</li>
             ))}
           </ul>
         </section>

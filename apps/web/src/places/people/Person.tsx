@@ -1,4 +1,3 @@
-import { RadioGroup } from 'radix-ui';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -9,7 +8,7 @@ import { keys, useContent, usePerson } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { complaintName } from '../../parts/complaints.js';
 import { fullDay } from '../../parts/dates.js';
-import { useArrowChoice } from '../../parts/RadioRow.js';
+import { PathwayChoice } from './PathwayChoice.js';
 
 /** Someone with nothing recorded: choose the condition and the side, and begin. */
 export function Person() {
@@ -130,10 +129,9 @@ function Begin({
 }: {
   title: string;
   personId: string;
-  conditions: readonly { key: string; name: string; gloss: string; protocol: string | null }[];
+  conditions: readonly Pathway[];
 }) {
-  const [key, setKey] = useState(conditions[0]?.key ?? '');
-  const arrows = useArrowChoice();
+  const [key, setKey] = useState('');
   const [side, setSide] = useState<'left' | 'right' | 'both' | null>(null);
   const id = useRef(crypto.randomUUID());
   const client = useQueryClient();
@@ -154,34 +152,7 @@ function Begin({
   return (
     <section className="mt-6 border-t border-line pt-6">
       <h2>{title}</h2>
-      <RadioGroup.Root
-        aria-label="What brings them"
-        className="mt-2"
-        value={key}
-        onValueChange={setKey}
-        onKeyDownCapture={arrows.onKeyDownCapture}
-      >
-        {conditions.map((c) => (
-          <RadioGroup.Item
-            key={c.key}
-            value={c.key}
-            onFocus={() => arrows.focused(() => setKey(c.key))}
-            className={`flex min-h-11 w-full items-baseline gap-3 border-b border-line-2 px-2 py-2 text-left ${c.key === key ? 'bg-heather-wash' : 'hover:bg-heather-wash'}`}
-          >
-            <span
-              aria-hidden
-              className="flex size-4 shrink-0 translate-y-0.5 items-center justify-center rounded-full border-2 border-ink-2"
-            >
-              <RadioGroup.Indicator className="size-2 rounded-full bg-heather" />
-            </span>
-            <span className="w-48 font-semibold">{c.name}</span>
-            <span className="flex-1 text-sm text-ink-2">
-              {c.gloss}
-              {c.protocol === null ? '. Measured and judged; its protocol is still to come' : ''}
-            </span>
-          </RadioGroup.Item>
-        ))}
-      </RadioGroup.Root>
+      <PathwayChoice pathways={conditions} value={key} onChange={setKey} />
       <div className="mt-5 flex gap-3" role="group" aria-label="Which side hurts">
         {(['left', 'both', 'right'] as const).map((s) => (
           <button
@@ -198,7 +169,7 @@ function Begin({
       <button
         type="button"
         className="action mt-6"
-        disabled={side === null || begin.isPending}
+        disabled={side === null || condition === undefined || begin.isPending}
         onClick={() => begin.mutate()}
       >
         Begin the first visit

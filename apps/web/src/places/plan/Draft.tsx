@@ -13,6 +13,8 @@ import { AddExercise } from './AddExercise.js';
 import { Frame } from './Frame.js';
 import { Lines } from './Lines.js';
 import { Adjuncts, LeftOut } from './Beside.js';
+import { AboutProtocol } from './AboutProtocol.js';
+import { Brings } from './Brings.js';
 import { Blocked } from './Blocked.js';
 import { planModel } from './planModel.js';
 import { Settings } from './Settings.js';
@@ -84,6 +86,7 @@ export function Draft({
   return (
     <Frame
       course={course}
+      content={content}
       stage={draft.stage}
       aside={
         <Aside
@@ -191,7 +194,7 @@ function Aside({ course, content, draft, stage, store, model, blocked }: AsidePr
   const nameOf = (exercise: string) => content.exercises.find((e) => e.key === exercise)?.name ?? exercise;
   return (
     <>
-      <Sums model={model} course={course} limit={stage.loadRisePercent} />
+      <Sums model={model} course={course} stage={stage} />
       <section className="mt-5 border-t border-line pt-4">
         {mayGive ? (
           <button
@@ -227,7 +230,9 @@ function Aside({ course, content, draft, stage, store, model, blocked }: AsidePr
           .filter((l) => model.lines.every((line) => line.exercise.key !== l.exercise))
           .map((l) => ({ name: nameOf(l.exercise), why: l.why }))}
       />
-      <Adjuncts stage={stage} schools={episode.schools} />
+      <Brings course={course} draft={draft} nameOf={nameOf} />
+      <Adjuncts course={course} stage={stage} />
+      <AboutProtocol protocol={course.protocol} />
     </>
   );
 }

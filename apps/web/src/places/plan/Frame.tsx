@@ -1,16 +1,20 @@
 import { daysBetween } from '@heathstep/core';
 import { dayHere } from '../../parts/dates.js';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 import type { CourseView } from '@heathstep/contracts';
+import type { ClinicContent } from '../../api/queries.js';
+import { StageSheet } from './StageSheet.js';
 
 /** Stages down the left, the plan in the middle, its sums at the right. */
 export function Frame({
   course,
+  content,
   stage,
   children,
   aside,
 }: {
   course: CourseView;
+  content: ClinicContent;
   stage: string;
   children: ReactNode;
   aside: ReactNode;
@@ -18,6 +22,8 @@ export function Frame({
   const { episode } = course;
   const { protocol } = course;
   const at = protocol.stages.findIndex((s) => s.key === stage);
+  const [open, setOpen] = useState<string | null>(null);
+  const opened = protocol.stages.find((s) => s.key === open);
   return (
     <div className="grid flex-1 grid-cols-[11rem_minmax(0,1fr)_17rem]">
       <nav aria-label="Stages" className="px-5 py-5">
@@ -38,20 +44,30 @@ export function Frame({
                   aria-hidden
                   className={`mt-1 w-1.5 shrink-0 ${i < at ? 'bg-ink' : i === at ? 'bg-heather' : 'bg-line'}`}
                 />
-                <span className="min-h-14">
+                <button
+                  type="button"
+                  className="min-h-14 text-left hover:underline"
+                  aria-expanded={open === s.key}
+                  onClick={() => setOpen(open === s.key ? null : s.key)}
+                >
                   <span
                     className={`block font-head leading-tight ${i === at ? 'font-semibold text-heather-deep' : 'text-ink-2'}`}
                   >
                     {s.name}
                   </span>
                   <span className="text-sm text-ink-2">{note}</span>
-                </span>
+                </button>
               </li>
             );
           })}
         </ol>
       </nav>
-      <main className="min-w-0 border-x border-line px-6 py-5">{children}</main>
+      <main className="min-w-0 border-x border-line px-6 py-5">
+        {opened !== undefined && (
+          <StageSheet course={course} content={content} stage={opened} close={() => setOpen(null)} />
+        )}
+        {children}
+      </main>
       <aside className="bg-paper px-5 py-5">{aside}</aside>
     </div>
   );

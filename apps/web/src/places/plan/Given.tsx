@@ -6,6 +6,7 @@ import { heldBack } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { fullDay } from '../../parts/dates.js';
+import { AboutProtocol } from './AboutProtocol.js';
 import { Adjuncts, LeftOut } from './Beside.js';
 import { Blocked } from './Blocked.js';
 import { Frame } from './Frame.js';
@@ -37,14 +38,15 @@ export function Given({
   );
   const aside = (
     <>
-      <Sums model={model} course={course} limit={stage.loadRisePercent} />
+      <Sums model={model} course={course} stage={stage} />
       <HomeLink course={course} />
       <LeftOut left={plan.left.map((l) => ({ name: nameOf(l.exercise), why: l.why }))} />
-      <Adjuncts stage={stage} schools={course.episode.schools} />
+      <Adjuncts course={course} stage={stage} />
+      <AboutProtocol protocol={course.protocol} />
     </>
   );
   return (
-    <Frame course={course} stage={plan.stage} aside={aside}>
+    <Frame course={course} content={content} stage={plan.stage} aside={aside}>
       <div className="flex items-baseline gap-4">
         <h2>At home</h2>
         <span className="text-sm text-ink-2">{`version ${plan.number}, given ${plan.givenAt === null ? '' : fullDay(plan.givenAt)} by ${plan.givenBy ?? ''}`}</span>

@@ -5,6 +5,7 @@ import { ApiError } from '../../api/client.js';
 import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
+import { AboutProtocol } from './AboutProtocol.js';
 import { Blocked } from './Blocked.js';
 import { Draft } from './Draft.js';
 import { Given } from './Given.js';
@@ -54,7 +55,12 @@ function PlanBody({ course, content }: { course: CourseView; content: ClinicCont
   if (episode.plan !== null)
     return <Given course={course} content={content} plan={episode.plan} blocked={blocked} />;
   return (
-    <Frame course={course} stage={startStage(course)} aside={null}>
+    <Frame
+      course={course}
+      content={content}
+      stage={startStage(course)}
+      aside={<AboutProtocol protocol={course.protocol} />}
+    >
       {blocked.length > 0 ? (
         <Blocked reasons={blocked} episodeId={episode.id} episode={episode} />
       ) : (

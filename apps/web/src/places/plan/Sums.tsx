@@ -1,4 +1,4 @@
-import { type Impact, shown, whyLoad, whyMinutes } from '@heathstep/core';
+import { type Impact, shown, type Stage, whyLoad, whyMinutes } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
 import { tagList } from '../../parts/tagWords.js';
@@ -7,7 +7,7 @@ import type { PlanModel, TissueLoad } from './planModel.js';
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
 /** Minutes of the day and the week, and the load against the last 7 days done. */
-export function Sums({ model, course, limit }: { model: PlanModel; course: CourseView; limit: number }) {
+export function Sums({ model, course, stage }: { model: PlanModel; course: CourseView; stage: Stage }) {
   const agreed = course.episode.minutesPerDay;
   const over = model.minutesPerDay > agreed + 0.05;
   const longest = Math.max(...model.week, agreed, 1);
@@ -57,10 +57,10 @@ export function Sums({ model, course, limit }: { model: PlanModel; course: Cours
       {model.loads.map((load) => (
         <section key={load.tissue.key} className="mt-5 border-t border-line pt-4">
           <h3>{`${load.tissue.name}, load on the treated side`}</h3>
-          <Load load={load} limit={limit} />
+          <Load load={load} limit={stage.loadRisePercent} />
         </section>
       ))}
-      <ImpactSum model={model} course={course} />
+      <ImpactSum model={model} course={course} stage={stage} />
       <Acts course={course} />
     </>
   );
@@ -75,8 +75,22 @@ const amount = ({ contacts, runMinutes }: Impact): string =>
     .join(' and ') || 'none';
 
 /** Hops and runs have a ledger of their own beside the slow load. */
-function ImpactSum({ model, course }: { model: PlanModel; course: CourseView }) {
+/** What a stage allows of impact in a week and this plan goes over, in words. */
+function overStage(impact: Impact, stage: Stage): string {
+  const over = [
+    ...(stage.contactsPerWeek !== null && impact.contacts > stage.contactsPerWeek
+      ? [`${shown(stage.contactsPerWeek, 0)} landings`]
+      : []),
+    ...(stage.runMinutesPerWeek !== null && impact.runMinutes > stage.runMinutesPerWeek
+      ? [`${shown(stage.runMinutesPerWeek, 0)} min of running`]
+      : []),
+  ];
+  return over.length === 0 ? '' : `This stage allows at most ${over.join(' and ')} a week.`;
+}
+
+function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseView; stage: Stage }) {
   const { impact, impactRise } = model;
+  const over = overStage(impact, stage);
   if (impact.contacts + impact.runMinutes === 0) return null;
   return (
     <section className="mt-5 border-t border-line pt-4">
@@ -85,6 +99,11 @@ function ImpactSum({ model, course }: { model: PlanModel; course: CourseView }) 
         <b>{amount(impact)}</b>
         <span className="text-sm text-ink-2">{`, last 7 days ${amount(course.impactDone)}; 48 hours between`}</span>
       </p>
+      {over !== '' && (
+        <p role="alert" className="mt-1 text-sm text-ease-deep">
+          {over}
+        </p>
+      )}
       {impactRise.over && (
         <p role="alert" className="mt-1 text-sm text-ease-deep">
           {`More than a fifth over the last week, or over a first week: at most ${amount(impactRise.most)}.`}

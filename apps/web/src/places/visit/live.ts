@@ -116,6 +116,7 @@ const UNKNOWN: Pathway = {
   key: '',
   name: '',
   gloss: '',
+  also: [],
   place: { one: 'foot', both: 'both feet' },
   storyAsks: null,
   skills: [],

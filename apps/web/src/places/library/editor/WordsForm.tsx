@@ -28,7 +28,15 @@ const POSITIONS = [
   'lying on the side',
   'seated on the floor',
 ];
-const KINDS = ['convention', 'guideline', 'trial', 'cohort study', 'reliability study', 'modelling study', 'review'];
+const KINDS = [
+  'convention',
+  'guideline',
+  'trial',
+  'cohort study',
+  'reliability study',
+  'modelling study',
+  'review',
+];
 
 const plain = (list: readonly string[]) => list.map((v) => [v, v.replaceAll('-', ' ')] as const);
 

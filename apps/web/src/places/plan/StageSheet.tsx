@@ -1,0 +1,106 @@
+import {
+  besideOf,
+  criterionSentences,
+  homeQuestions,
+  prescribe,
+  sentenceText,
+  doseSentence,
+  type Stage,
+} from '@heathstep/core';
+import type { CourseView } from '@heathstep/contracts';
+import type { ClinicContent } from '../../api/queries.js';
+
+/** The limits a stage sets to a week, in words. */
+function limitsOf(stage: Stage): string[] {
+  const impact = [
+    ...(stage.contactsPerWeek === null
+      ? []
+      : [
+          stage.contactsPerWeek === 0 ? 'No landings' : `At most ${stage.contactsPerWeek} landings on a foot`,
+        ]),
+    ...(stage.runMinutesPerWeek === null
+      ? []
+      : [
+          stage.runMinutesPerWeek === 0
+            ? 'No running'
+            : `At most ${stage.runMinutesPerWeek} minutes of running`,
+        ]),
+  ];
+  return [
+    `Slow load up by at most ${stage.loadRisePercent} % a week`,
+    `Impact up by at most ${stage.impactRisePercent} % a week`,
+    ...impact,
+  ];
+}
+
+/** One stage of the protocol, also a coming one: what it is for, what it holds, and what must be there to leave it. */
+export function StageSheet({
+  course,
+  content,
+  stage,
+  close,
+}: {
+  course: CourseView;
+  content: ClinicContent;
+  stage: Stage;
+  close: () => void;
+}) {
+  const { episode, protocol } = course;
+  const on = {
+    lookup: (key: string) => content.measures.find((m) => m.key === key),
+    questionNames: Object.fromEntries(homeQuestions(protocol).map((q) => [q.key, q.name])),
+    affected: episode.affected,
+  };
+  const list = (title: string, lines: readonly string[]) =>
+    lines.length === 0 ? null : (
+      <section className="mt-3">
+        <h4 className="font-head font-semibold">{title}</h4>
+        <ul className="mt-0.5 list-disc pl-5 text-sm">
+          {lines.map((line) => (
+            <li key={line}>{line}</li>
+          ))}
+        </ul>
+      </section>
+    );
+  const slots = stage.slots
+    .filter((s) => Object.entries(s.school ?? {}).every(([q, o]) => episode.schools[q] === o))
+    .flatMap((slot) => {
+      const e = content.exercises.find((x) => x.key === slot.start);
+      if (e === undefined) return [];
+      const item = prescribe(e, {
+        slot: slot.key,
+        sideRule: slot.sideRule,
+        affected: episode.affected,
+        dose: slot.dose,
+      });
+      return [`${slot.purpose}: from ${e.name.toLowerCase()}. ${sentenceText(doseSentence(item, e))}`];
+    });
+  const measures = stage.remeasure.map((key) => on.lookup(key)?.label ?? key);
+  return (
+    <section aria-label={`Stage ${stage.name}`} className="mb-6 rounded-lg bg-paper p-5">
+      <div className="flex items-baseline gap-4">
+        <h3 className="flex-1 text-xl">{stage.name}</h3>
+        <span className="text-sm text-ink-2">{`usually ${stage.usualWeeks.min} to ${stage.usualWeeks.max} weeks`}</span>
+        <button type="button" className="text-action min-h-11" onClick={close}>
+          Close
+        </button>
+      </div>
+      <p className="text-ink-2">{stage.purpose.clinician}.</p>
+      {list('Begins here when', stage.entry === null ? [] : criterionSentences(stage.entry, on))}
+      {list(
+        'Goes on when all of it holds',
+        stage.criteria === null
+          ? []
+          : [...criterionSentences(stage.criteria, on), `At least ${stage.minimumDays} days in this stage`],
+      )}
+      {list('Filled with, most important first', slots)}
+      {list(
+        'Beside',
+        besideOf(stage, episode.schools).map((a) => a.text),
+      )}
+      {list('A week holds', limitsOf(stage))}
+      <p className="mt-3 text-sm text-ink-2">{`Measured again: ${measures.join(', ').toLowerCase()}; reviewed every ${stage.reviewEveryDays} days. Pain is judged by the ${stage.painSchool} rule.`}</p>
+      <p className="mt-1 text-xs text-ink-3">{`${stage.evidence.statement}. ${stage.evidence.source} (${stage.evidence.kind}), not yet reviewed by the clinic.`}</p>
+    </section>
+  );
+}
