@@ -73,6 +73,7 @@ describe('two clinics in one database', () => {
       (who) => who.post(`/api/episodes/${ids.episode}/plans`, { id: randomUUID(), from: 'stage' }),
     ],
     ['PUT plan', (who) => who.put(`/api/plans/${ids.plan}`, { version: 1, items: [] })],
+    ['GET brings', (who) => who.get(`/api/plans/${ids.plan}/brings`)],
     ['POST give', (who) => who.post(`/api/plans/${ids.plan}/give`, { version: 1 })],
     ['GET course', (who) => who.get(`/api/episodes/${ids.episode}/course`)],
     [

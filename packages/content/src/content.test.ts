@@ -276,7 +276,7 @@ describe('dose sentence', () => {
 
   it('reads as one plain sentence', () => {
     expect(sentenceText(doseSentence(slow, exercise('raise-towel-one-leg')))).toBe(
-      'Left, 3 sets of 12, 3 s up, 2 s hold, 3 s down, with 0 kg, rest 90 s, once a day, 3 days a week.',
+      'Left, 3 sets of 12, 3 s up, 2 s hold, 3 s down, with no weight, rest 90 s, once a day, 3 days a week.',
     );
     const stretch = {
       ...exercise('sole-stretch').dose,

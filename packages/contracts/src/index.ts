@@ -57,6 +57,12 @@ export type {
 } from './views.js';
 export { entriesOf, skillFacts, storyFacts } from './facts.js';
 export { episodeSafety, safetyAt, type SafetyOn, screenedVisit, type VisitClosure } from './safety.js';
+export {
+  type ConfirmationState,
+  type ConfirmationView,
+  confirmationsOf,
+  type ConfirmOn,
+} from './confirmations.js';
 export { newestEntries } from './record.js';
 export {
   concludedIdeas,

@@ -23,7 +23,27 @@ const dose = {
   daysPerWeek: 7,
 };
 
+const sprain = {
+  protocol: 'lateral-ankle-sprain',
+  stage: null,
+  affected: 'right',
+  ageYears: 30,
+  sex: 'male',
+  equipment: ['towel', 'belt'],
+  minutesPerDay: 20,
+  daysPerWeek: 7,
+  safety: { answers: { diabetes: false } },
+  measures: [{ measure: 'single-leg-heel-raise', side: 'right', value: 8 }],
+};
+
 const GOOD: Record<keyof typeof SCHEMAS, unknown> = {
+  plan: {
+    ...sprain,
+    schools: { support: 'none' },
+    weightsKg: [2, 5],
+    drivers: ['balance-poor'],
+    locks: { keep: ['ankle-circles'], never: ['bridge'] },
+  },
   'lunge-estimate': { distanceCm: 8, footLengthCm: 26, shinLengthCm: 41 },
   trials: { measure: 'lunge-knee-bent', values: [34, null, 33] },
   compare: { measure: 'navicular-drop', then: 11, now: 7 },
@@ -113,10 +133,103 @@ describe('the command line', () => {
       /^criteria: \{"wrong":1\} is not any of the forms/m,
     ],
     ['criteria', { criteria: { minDays: 1 }, facts, now: 'today' }, /^now: "today"/m],
+    [
+      'plan',
+      { ...sprain, protocol: 'no-such' },
+      /^protocol: "no-such" is not one of .*lateral-ankle-sprain/m,
+    ],
+    ['plan', { ...sprain, stage: 'no-such' }, /^stage: "no-such" is not null or one of protect-first/m],
+    [
+      'plan',
+      { ...sprain, schools: { support: 'wings' } },
+      /^schools.support: "wings" is not one of brace, none$/m,
+    ],
+    ['plan', { ...sprain, locks: { keep: ['fly'] } }, /^locks.keep.0: "fly" is not an exercise key/m],
+    ['plan', { ...sprain, minutesPerDay: -1 }, /^minutesPerDay: -1/m],
+    [
+      'plan',
+      { ...sprain, safety: { answers: { nonsense: true } } },
+      /^safety.answers.nonsense: true is not a question/m,
+    ],
+    [
+      'plan',
+      { ...sprain, measures: [{ measure: 'single-leg-heel-raise', side: 'right', value: 900 }] },
+      /^measures.0.value: 900/m,
+    ],
   ])('%s with %j: one clear line, exit 2, nothing on stdout', (name, input, message) => {
     const result = call(name, input);
     expect(result).toMatchObject({ exitCode: 2, stdout: '' });
     expect(result.stderr).toMatch(message);
+  });
+
+  describe('plan', () => {
+    interface Out {
+      exercises: {
+        key: string;
+        sides: string;
+        dose: Record<string, number>;
+        minutes: number;
+        why: string[];
+      }[];
+      left: { key: string; why: string }[];
+      warnings: string[];
+      minutesPerDay: number;
+    }
+    const made = (change: object): Out => JSON.parse(call('plan', { ...sprain, ...change }).stdout) as Out;
+    const keys = (out: Out) => out.exercises.map((e) => e.key);
+
+    it('fills the first stage when none is named, within the minutes, with a reason for each', () => {
+      const out = made({});
+      expect(out.exercises.length).toBeGreaterThanOrEqual(3);
+      expect(out.exercises.every((e) => e.why.length > 0 && e.minutes > 0)).toBe(true);
+      expect(out.exercises.reduce((sum, e) => sum + e.minutes, 0)).toBeCloseTo(out.minutesPerDay, 6);
+      expect(out.minutesPerDay).toBeLessThanOrEqual(20);
+    });
+
+    it('gives nothing past an open stop, nor at the wrong age, and says why', () => {
+      const stopped = made({ safety: { answers: { 'calf-squeeze-still': { right: true } } } });
+      expect(stopped.exercises).toEqual([]);
+      expect(stopped.warnings.join(' ')).toMatch(/Nothing is prescribed/);
+      expect(made({ ageYears: 12 }).warnings[0]).toMatch(/from 16 years/);
+      expect(made({ ageYears: null }).warnings[0]).toMatch(/date of birth is missing/);
+    });
+
+    it('keeps and leaves out what is locked; never counts where both are asked', () => {
+      expect(keys(made({ locks: { keep: ['ankle-letters'] } }))).toContain('ankle-letters');
+      expect(keys(made({ locks: { never: ['ankle-pumps'] } }))).not.toContain('ankle-pumps');
+      const both = made({ locks: { keep: ['ankle-pumps'], never: ['ankle-pumps'] } });
+      expect(keys(both)).not.toContain('ankle-pumps');
+      expect(both.warnings.join(' ')).toMatch(/to be kept and never given/);
+    });
+
+    it('says why it is empty, and the way out', () => {
+      expect(made({ minutesPerDay: 0 }).warnings[0]).toMatch(/Nothing fits: the shortest needs/);
+      const keep = {
+        keep: ['calf-belt', 'bridge', 'side-lying-lift', 'ankle-letters', 'raise-seated', 'ankle-pumps'],
+      };
+      expect(made({ locks: keep, minutesPerDay: 4 }).warnings.join(' ')).toMatch(
+        /does not fit into 4 minutes/,
+      );
+    });
+
+    it('asks for an owned weight, never for none', () => {
+      const heavy = (weightsKg: number[]) =>
+        made({
+          protocol: 'achilles-midportion',
+          stage: 'slow-load',
+          schools: { loading: 'heavy' },
+          equipment: ['hand weight'],
+          minutesPerDay: 60,
+          weightsKg,
+          measures: [{ measure: 'single-leg-heel-raise', side: 'right', value: 20 }],
+        }).exercises.find((e) => e.key === 'raise-seated-heavy')?.dose['addedKg'];
+      expect([heavy([2, 6, 20]), heavy([20]), heavy([])]).toEqual([6, 20, 8]);
+    });
+
+    it('fits the days there are', () => {
+      for (const e of made({ daysPerWeek: 3 }).exercises)
+        expect(e.dose['daysPerWeek']).toBeLessThanOrEqual(3);
+    });
   });
 
   it('trials, compare and symmetry cover every measure there is', () => {

@@ -27,6 +27,7 @@ import {
   withHeld,
 } from '@heathstep/core';
 import { type ContentBundle, contentReport, loadContent, type LoadResult } from '@heathstep/content';
+import { planOn } from './plan.js';
 import { safetyOn } from './safety.js';
 import type { FunctionName } from './schemas.js';
 
@@ -133,6 +134,7 @@ export const FUNCTIONS: Record<FunctionName, (input: Input) => Result<unknown>> 
     ok(evaluateCriteria(i['criteria'] as Criterion, i['facts'] as Facts, i['now'] as string, lookup)),
   review: (i) => ok(reviewEpisode(i['episode'] as Episode, lookup)),
   safety: (i) => withContent((c) => safetyOn(i, c)),
+  plan: (i) => withContent((c) => planOn(i, c)),
   reason: (i) => withContent((c) => reasonOn(i, c)),
   content: () => ok(contentReport(content())),
 };

@@ -12,6 +12,7 @@ import {
   type Result,
   type SafetyAnswer,
   type SafetyQuestion,
+  type SafetyState,
   screenRecord,
   SEEN_SIGNS,
 } from '@heathstep/core';
@@ -20,7 +21,7 @@ import type { ContentBundle } from '@heathstep/content';
 type Column = 'left' | 'right' | 'none';
 type GivenAnswer = boolean | 'not-tested' | { readonly left?: boolean; readonly right?: boolean };
 
-interface SafetyIn {
+export interface SafetyIn {
   readonly ageYears: number | null;
   readonly affected: Affected;
   readonly answers: Readonly<Record<string, GivenAnswer>>;
@@ -73,9 +74,8 @@ function problemsOf(input: SafetyIn, content: ContentBundle): Issue[] {
   ];
 }
 
-/** Runs the safety screen on what is told, measured, drawn and found of one person. */
-export function safetyOn(raw: unknown, content: ContentBundle): Result<unknown> {
-  const input = raw as SafetyIn;
+/** The safety screen on what is told, measured, drawn and found of one person. */
+export function screened(input: SafetyIn, content: ContentBundle): Result<SafetyState> {
   const problems = problemsOf(input, content);
   if (problems.length > 0) return refused(...problems);
   const byKey = new Map(content.safetyQuestions.map((q) => [q.key, q]));
@@ -94,21 +94,30 @@ export function safetyOn(raw: unknown, content: ContentBundle): Result<unknown> 
   const sideOf = (f: FindingAnswer): Column =>
     content.findings.find((d) => d.key === f.key)?.sides === 'person' ? 'none' : f.side;
   const marked = new Set((input.seen ?? []).map((s) => `${signOf(s.sign) ?? ''}.${s.side}`));
-  const state = screenRecord(content, {
-    answers,
-    found: new Map(
-      (input.findings ?? []).map((f): [string, FindingState] => [`${f.key}.${sideOf(f)}`, f.state]),
-    ),
-    record: {
-      ...emptyRecord(input.ageYears),
-      measure: measureOf,
-      measured,
-      seen: (sign, side) => (marked.has(`${sign}.${side}`) ? sign.replaceAll('-', ' ') : null),
-    },
-    affected: input.affected,
-    closures: [],
-    labelOf: (key) => measureOf(key)?.label ?? key,
-  });
+  return ok(
+    screenRecord(content, {
+      answers,
+      found: new Map(
+        (input.findings ?? []).map((f): [string, FindingState] => [`${f.key}.${sideOf(f)}`, f.state]),
+      ),
+      record: {
+        ...emptyRecord(input.ageYears),
+        measure: measureOf,
+        measured,
+        seen: (sign, side) => (marked.has(`${sign}.${side}`) ? sign.replaceAll('-', ' ') : null),
+      },
+      affected: input.affected,
+      closures: [],
+      labelOf: (key) => measureOf(key)?.label ?? key,
+    }),
+  );
+}
+
+/** Runs the safety screen and says what it asks, triggers and leaves. */
+export function safetyOn(raw: unknown, content: ContentBundle): Result<unknown> {
+  const result = screened(raw as SafetyIn, content);
+  if (!result.ok) return result;
+  const state = result.value;
   const personal = state.blocking.some((t) => t.side === 'none');
   return ok({
     asked: state.asked,

@@ -309,6 +309,55 @@ export const SCHEMAS = {
       ),
     }),
   },
+  plan: {
+    input: object(
+      {
+        protocol: key,
+        stage: orNull(key),
+        affected: anyOf('left', 'right', 'both'),
+        ageYears,
+        sex,
+        schools: { type: 'object', additionalProperties: key },
+        equipment: texts,
+        weightsKg: list({ type: 'number', exclusiveMinimum: 0, maximum: 200 }),
+        minutesPerDay: { type: 'number', minimum: 0, maximum: 240 },
+        daysPerWeek: { type: 'integer', minimum: 1, maximum: 7 },
+        safety: object({
+          answers: {
+            type: 'object',
+            additionalProperties: {
+              anyOf: [flag, { const: 'not-tested' }, object({ left: flag, right: flag }, ['left', 'right'])],
+            },
+          },
+        }),
+        measures: list(object({ measure: key, side: column, value: orNull(number) })),
+        drivers: list(key),
+        locks: object({ keep: list(key), never: list(key) }, ['keep', 'never']),
+      },
+      ['schools', 'weightsKg', 'drivers', 'locks'],
+    ),
+    output: object({
+      exercises: list(
+        object({
+          key,
+          sides: anyOf('left', 'right', 'together', 'one-after-other', 'alternating'),
+          dose: open({
+            sets: number,
+            reps: number,
+            restSeconds: number,
+            timesPerDay: number,
+            daysPerWeek: number,
+          }),
+          minutes: number,
+          why: texts,
+        }),
+      ),
+      left: list(object({ key, why: text })),
+      adjuncts: list(object({ key, text })),
+      minutesPerDay: number,
+      warnings: texts,
+    }),
+  },
   safety: {
     input: object(
       {

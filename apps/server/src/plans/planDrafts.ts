@@ -92,6 +92,7 @@ export class PlanDrafts {
       schools: row.schools,
       equipment: row.equipment,
       minutesPerDay: row.minutesPerDay,
+      weightsKg: row.weightsKg,
       tagsOff: view.tagsOff,
       supervised: view.safety?.supervised ?? { left: [], right: [] },
       drivers: assessed.drivers,

@@ -36,6 +36,8 @@ export interface ComposeInput {
   readonly locks?: { readonly keep: readonly string[]; readonly never: readonly string[] };
   /** Exercises the person likes or would rather not do. */
   readonly likes?: Readonly<Record<string, 'likes' | 'dislikes'>>;
+  /** Weights the person has, in kg; where there are none, a weight is left as the exercise begins with it. */
+  readonly weightsKg?: readonly number[];
   /** Load of a week of a prescription, by what is limited, and the most of each. */
   readonly load?: {
     readonly of: (item: Prescription, exercise: ExerciseDefinition) => Readonly<Record<string, number>>;
@@ -50,8 +52,9 @@ export interface ComposedExercise extends Prescription {
 export interface ComposedPlan {
   readonly exercises: readonly ComposedExercise[];
   readonly left: readonly LeftOut[];
-  /** Minutes on a day when everything falls due. */
+  /** Minutes on a day when everything falls due, and of each exercise. */
   readonly minutesPerDay: number;
+  readonly minutes: Readonly<Record<string, number>>;
   /** What stands in the way of a fuller plan, in words; never empty when the plan is. */
   readonly warnings: readonly string[];
 }
@@ -167,6 +170,16 @@ const impactLimits = ({ contactsPerWeek, runMinutesPerWeek }: Stage): Readonly<R
   ...(runMinutesPerWeek === null ? {} : { [RUN_MINUTES]: runMinutesPerWeek }),
 });
 
+/** The heaviest owned weight that is not over what is asked for, else the lightest the exercise can take. */
+function withOwned(p: Prescription, e: ExerciseDefinition, owned: readonly number[]): Prescription {
+  const span = e.range.addedKg;
+  const asked = p.addedKg ?? 0;
+  if (span === undefined || asked <= 0) return p;
+  const usable = owned.filter((kg) => kg >= span[0] && kg <= span[1]).sort((a, b) => a - b);
+  const chosen = usable.filter((kg) => kg <= asked).at(-1) ?? usable[0];
+  return chosen === undefined ? p : { ...p, addedKg: chosen };
+}
+
 /** Every number of sets an exercise can be done with, most first. */
 function setsOf(
   full: Prescription,
@@ -196,7 +209,7 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup): SlotWay
       left.push({ exercise: e.key, why: why ?? '' });
       continue;
     }
-    const full = fitted.item;
+    const full = withOwned(fitted.item, e, input.weightsKg ?? []);
     for (const item of setsOf(full, e, slot, input.minutesPerDay))
       ways.push({
         exercise: e.key,
@@ -228,26 +241,26 @@ function reasons({ slot, start, item, full, definition }: Way, input: ComposeInp
   ];
 }
 
-/** Slots of a stage under the schools chosen, and one of its own for each kept exercise that no slot can hold. */
-function slotsOf(input: ComposeInput, kept: readonly string[]): Slot[] {
-  const own = input.stage.slots.filter((s) => slotApplies(s, input.schools));
-  const ladderOf = (key: string) => input.exercises.find((e) => e.key === key);
-  const outside = kept.flatMap((key) => {
-    const e = ladderOf(key);
-    return e === undefined || own.some((s) => s.ladder === e.ladder) ? [] : [e];
-  });
-  return [
-    ...own,
-    ...outside.map((e): Slot => ({
-      key: `kept-${e.key}`,
-      purpose: 'Kept as wanted',
-      aim: e.aim,
-      ladder: e.ladder,
-      start: e.key,
-      priority: 1,
-      sideRule: 'treated',
-    })),
-  ];
+/** A slot of its own for an exercise that is kept and that no slot of the stage reaches. */
+const keptSlot = (e: ExerciseDefinition): Slot => ({
+  key: `kept-${e.key}`,
+  purpose: 'Kept as wanted',
+  aim: e.aim,
+  ladder: e.ladder,
+  start: e.key,
+  priority: 1,
+  sideRule: 'treated',
+});
+
+/** The slots of a stage under the schools chosen with their ways, and one more for each kept exercise none of them reaches. */
+function allWays(input: ComposeInput, kept: readonly string[], lookup: MeasureLookup): SlotWays[] {
+  const own = input.stage.slots
+    .filter((s) => slotApplies(s, input.schools))
+    .map((slot) => waysOf(slot, input, lookup));
+  const reached = (key: string) =>
+    own.some((s) => s.ways.some((w) => w.exercise === key) || s.barred.some((b) => b.exercise === key));
+  const extra = input.exercises.filter((e) => kept.includes(e.key) && !reached(e.key));
+  return [...own, ...extra.map((e) => waysOf(keptSlot(e), { ...input, exercises: [e] }, lookup))];
 }
 
 interface Kept {
@@ -338,7 +351,7 @@ function warningsOf(
  */
 export function composePlan(input: ComposeInput, lookup: MeasureLookup): ComposedPlan {
   const kept = keptOf(input);
-  const all = slotsOf(input, kept.keys).map((slot) => waysOf(slot, input, lookup));
+  const all = allWays(input, kept.keys, lookup);
   const limits = {
     minutes: input.minutesPerDay,
     count: input.maxExercises ?? DEFAULT_MAX,
@@ -362,6 +375,7 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
       .map((w) => ({ ...w.item, why: reasons(w, input) })),
     left: uniqueLeft(left.filter((l) => !given.has(l.exercise))),
     minutesPerDay: used,
+    minutes: Object.fromEntries(bySlot.map((w) => [w.exercise, w.minutes])),
     warnings: [...kept.warnings, ...warningsOf(input, all, filled?.chosen ?? null)],
   };
 }

@@ -89,6 +89,9 @@ function work(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
   ];
 }
 
+/** No one is told to lift 0 kg. */
+const weightText = (kg: number): string => (kg > 0 ? `${shown(kg)} kg` : 'no weight');
+
 /** Only for an exercise that has variants. */
 function variantPart(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
   if (exercise.variants.length === 0) return [];
@@ -105,7 +108,7 @@ export function doseSentence(p: Prescription, exercise: ExerciseDefinition): Sen
     ...variantPart(p, exercise),
     words(', '),
     ...work(p, exercise),
-    ...(weighted ? [words(', with '), number('addedKg', p.addedKg ?? 0, `${shown(p.addedKg ?? 0)} kg`)] : []),
+    ...(weighted ? [words(', with '), number('addedKg', p.addedKg ?? 0, weightText(p.addedKg ?? 0))] : []),
     ...(p.sets > 1 || p.restSeconds > 0
       ? [words(', rest '), number('restSeconds', p.restSeconds, `${shown(p.restSeconds)} s`)]
       : []),

@@ -1,6 +1,6 @@
 import type { ProtocolDefinition } from '@heathstep/core';
 
-/** Who a protocol is for, what to confirm, and when someone else should look: before a plan is given. */
+/** Who a protocol is not for, how it usually goes, and when someone else should look. */
 export function AboutProtocol({ protocol }: { protocol: ProtocolDefinition }) {
   const list = (title: string, lines: readonly string[]) =>
     lines.length === 0 ? null : (
@@ -19,10 +19,6 @@ export function AboutProtocol({ protocol }: { protocol: ProtocolDefinition }) {
         About this protocol
       </summary>
       <dl>
-        {list(
-          'Confirm first',
-          protocol.confirm.map((c) => `${c.text} (within ${c.validDays} days)`),
-        )}
         {list('Not for', protocol.excludes)}
         {list('Usual course', protocol.usually === '' ? [] : [protocol.usually])}
         {list(

@@ -14,6 +14,7 @@ import { Frame } from './Frame.js';
 import { Lines } from './Lines.js';
 import { Adjuncts, LeftOut } from './Beside.js';
 import { AboutProtocol } from './AboutProtocol.js';
+import { Confirm } from './Confirm.js';
 import { Brings } from './Brings.js';
 import { Blocked } from './Blocked.js';
 import { planModel } from './planModel.js';
@@ -230,6 +231,7 @@ function Aside({ course, content, draft, stage, store, model, blocked }: AsidePr
           .filter((l) => model.lines.every((line) => line.exercise.key !== l.exercise))
           .map((l) => ({ name: nameOf(l.exercise), why: l.why }))}
       />
+      <Confirm course={course} content={content} />
       <Brings course={course} draft={draft} nameOf={nameOf} />
       <Adjuncts course={course} stage={stage} />
       <AboutProtocol protocol={course.protocol} />

@@ -8,6 +8,7 @@ import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { fullDay } from '../../parts/dates.js';
 import { AboutProtocol } from './AboutProtocol.js';
 import { Adjuncts, LeftOut } from './Beside.js';
+import { Confirm } from './Confirm.js';
 import { Blocked } from './Blocked.js';
 import { Frame } from './Frame.js';
 import { Lines } from './Lines.js';
@@ -42,6 +43,7 @@ export function Given({
       <HomeLink course={course} />
       <LeftOut left={plan.left.map((l) => ({ name: nameOf(l.exercise), why: l.why }))} />
       <Adjuncts course={course} stage={stage} />
+      <Confirm course={course} content={content} />
       <AboutProtocol protocol={course.protocol} />
     </>
   );

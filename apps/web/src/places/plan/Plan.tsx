@@ -6,6 +6,7 @@ import { type ClinicContent, useContent, useCourse } from '../../api/queries.js'
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { AboutProtocol } from './AboutProtocol.js';
+import { Confirm } from './Confirm.js';
 import { Blocked } from './Blocked.js';
 import { Draft } from './Draft.js';
 import { Given } from './Given.js';
@@ -59,7 +60,12 @@ function PlanBody({ course, content }: { course: CourseView; content: ClinicCont
       course={course}
       content={content}
       stage={startStage(course)}
-      aside={<AboutProtocol protocol={course.protocol} />}
+      aside={
+        <>
+          <Confirm course={course} content={content} />
+          <AboutProtocol protocol={course.protocol} />
+        </>
+      }
     >
       {blocked.length > 0 ? (
         <Blocked reasons={blocked} episodeId={episode.id} episode={episode} />
