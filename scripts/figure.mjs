@@ -1,5 +1,5 @@
 // npm run figure -- KEY [moment] [file]: draws the figure of one exercise as a PNG, to look at while it is made.
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { ensurePackagesBuilt } from './lib/build.mjs';
@@ -10,7 +10,7 @@ const [key = '', moment = '1', file = join(ROOT, '.cache', 'figures', `${key}.pn
 
 ensureInstalled();
 ensurePackagesBuilt();
-const { drawFigure } = await import('../packages/core/dist/index.js');
+const { drawFigure, drawingMarkup, PAPER_COLOURS } = await import('../packages/core/dist/index.js');
 const { loadContent } = await import('../packages/content/dist/index.js');
 const sharp = createRequire(join(ROOT, 'apps/server/package.json'))('sharp');
 
@@ -28,19 +28,14 @@ if (figure === undefined) {
   );
   process.exit(1);
 }
-const tokens = readFileSync(join(ROOT, 'apps/web/src/app/tokens.css'), 'utf8');
-const colour = (tone) => new RegExp(`--figure-${tone}: (#[0-9a-f]+)`).exec(tokens)?.[1] ?? '#000';
 const t = Number(moment);
-const { box, shapes } = drawFigure(figure, t, t === 1);
-const paths = shapes.map((s) =>
-  s.line === undefined
-    ? `<path d="${s.d}" fill="${colour(s.tone)}"${s.tone === 'ghost' ? ' opacity="0.6"' : ''}/>`
-    : `<path d="${s.d}" fill="none" stroke="${colour(s.tone)}" stroke-width="${s.line}" stroke-linecap="round" stroke-linejoin="round"/>`,
-);
+const drawing = drawFigure(figure, t, t === 1);
+const { box } = drawing;
+const paths = drawingMarkup(drawing, (tone) => PAPER_COLOURS[tone]);
 const [, , width, height] = box.split(' ').map(Number);
 const SIZE = 640;
 const scale = SIZE / Math.max(width, height);
-const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width * scale}" height="${height * scale}">${paths.join('')}</svg>`;
+const svg = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${box}" width="${width * scale}" height="${height * scale}">${paths}</svg>`;
 mkdirSync(dirname(file), { recursive: true });
 writeFileSync(file, await sharp(Buffer.from(svg)).flatten({ background: '#fbfaf6' }).png().toBuffer());
 console.log(file);

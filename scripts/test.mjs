@@ -13,6 +13,8 @@ const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import(
 const { ensureDebian, ensurePostgres } = await import('./lib/postgres.mjs');
 process.env.CHROMIUM ??= ensureDebian('Chromium', () => CHROMIUM.find(existsSync), 'chromium');
 ensurePostgres();
+// A reader of PDFs that had no part in making them.
+ensureDebian('pdftotext', () => ['/usr/bin/pdftotext'].find(existsSync), 'poppler-utils');
 
 let passed = 0;
 let failed = 0;

@@ -7,12 +7,15 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { AuthGuard } from './auth/auth.js';
 import { SessionController } from './auth/session.controller.js';
 import type { Config } from './config.js';
+import { CalendarController } from './calendar/calendar.controller.js';
 import { Content, ContentController } from './content/content.controller.js';
 import { CourseController } from './course/course.controller.js';
 import { DayController } from './day/day.controller.js';
 import { Assessment } from './episodes/assessment.js';
 import { EpisodesController } from './episodes/episodes.controller.js';
 import { EpisodeReader } from './episodes/reader.js';
+import { HandoutController } from './handout/handout.controller.js';
+import { Printer } from './handout/render.js';
 import { HealthController } from './health/health.controller.js';
 import { HomeController } from './home/home.controller.js';
 import { ProblemFilter } from './http/problem.js';
@@ -43,6 +46,8 @@ const CONTROLLERS = [
   PlansController,
   CourseController,
   HomeController,
+  HandoutController,
+  CalendarController,
 ];
 
 /** Only the method, the path without its query, the status and the time: nothing of who or what. */
@@ -83,6 +88,7 @@ export class AppModule {
         Content,
         EpisodeReader,
         Assessment,
+        Printer,
         PlanDrafts,
         Clock,
         { provide: APP_GUARD, useClass: AuthGuard },

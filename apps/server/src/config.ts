@@ -16,6 +16,8 @@ export interface Config {
   readonly devicesUrl: string | null;
   /** Folder with the `data` and `schemas` of other content than the shipped; null for the shipped. */
   readonly contentRoot: string | null;
+  /** Folder of the letters that papers are set in. */
+  readonly fontsRoot: string;
   /** Secure cookies, when served over https. */
   readonly secureCookies: boolean;
 }
@@ -39,6 +41,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     logLevel: env['HEATHSTEP_LOG'] ?? 'info',
     devicesUrl: env['HEATHSTEP_DEVICES_URL'] ?? null,
     contentRoot: env['HEATHSTEP_CONTENT'] ?? null,
+    fontsRoot: join(here('..'), '..', '..', 'node_modules', '@fontsource', 'hanken-grotesk', 'files'),
     secureCookies: env['HEATHSTEP_SECURE_COOKIES'] === '1',
   };
 }

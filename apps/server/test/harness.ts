@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { hash } from '@node-rs/argon2';
 import { randomUUID } from 'node:crypto';
@@ -85,6 +86,7 @@ export async function makeWorld(contentRoot: string | null = null): Promise<Worl
     logLevel: 'silent',
     devicesUrl: null,
     contentRoot,
+    fontsRoot: join(__dirname, '..', '..', '..', 'node_modules', '@fontsource', 'hanken-grotesk', 'files'),
     secureCookies: false,
   });
   await app.init();
@@ -187,8 +189,9 @@ export const measured = (key: string, left: number[], right: number[]): object[]
 export async function treated(
   who: Caller,
   answers: Record<string, string> = {},
+  name?: string,
 ): Promise<{ person: PersonRow; episodeId: string; visitId: string; plan: PlanView }> {
-  const person = await addPerson(who);
+  const person = await addPerson(who, name);
   const episode = await addEpisode(who, person.id);
   const visit = await openVisit(who, episode.id);
   await who

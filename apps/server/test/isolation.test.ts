@@ -73,6 +73,8 @@ describe('two clinics in one database', () => {
       (who) => who.post(`/api/episodes/${ids.episode}/plans`, { id: randomUUID(), from: 'stage' }),
     ],
     ['PUT plan', (who) => who.put(`/api/plans/${ids.plan}`, { version: 1, items: [] })],
+    ['GET calendar', (who) => who.get(`/api/episodes/${ids.episode}/plan.ics`)],
+    ['GET handout', (who) => who.get(`/api/episodes/${ids.episode}/handout.pdf`)],
     ['GET brings', (who) => who.get(`/api/plans/${ids.plan}/brings`)],
     ['POST give', (who) => who.post(`/api/plans/${ids.plan}/give`, { version: 1 })],
     ['GET course', (who) => who.get(`/api/episodes/${ids.episode}/course`)],

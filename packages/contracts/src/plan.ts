@@ -39,6 +39,8 @@ export class PlanItem {
   @IsOptional() @IsNumber() addedKg?: number;
   @IsNumber() timesPerDay!: number;
   @IsNumber() daysPerWeek!: number;
+  /** Weekdays it is done on, 0 Monday; left out where they are spread evenly. */
+  @IsOptional() @IsInt({ each: true }) @ArrayMaxSize(7) @IsArray() days?: number[];
   @IsOptional()
   @MaxLength(400, { each: true })
   @IsString({ each: true })

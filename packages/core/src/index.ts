@@ -310,6 +310,16 @@ export { LIMP } from './progress/criteriaState.js';
 export { CRITERION_SCHEMA } from './progress/criterionSchema.js';
 export { criterionSentences, type SentenceOn } from './progress/criterionSentence.js';
 export { type Brings, whatMoreBrings } from './plan/more.js';
+export { PAIN_ALL_RIGHT, signsText } from './plan/patientWords.js';
+export { drawingMarkup, figureSvg, PAPER_COLOURS, shownSide } from './figure/markup.js';
+export {
+  arrangeWeek,
+  type Sitting,
+  sittingsOf,
+  type WeekConflict,
+  weekConflicts,
+  type WeekItem,
+} from './plan/week.js';
 export { composePlan, type ComposedExercise, type ComposedPlan, type ComposeInput } from './plan/compose.js';
 export { keepGivable, planProblems } from './plan/check.js';
 export { prescribe, type PrescribeOn } from './plan/prescribe.js';
@@ -324,7 +334,7 @@ export {
   weekLoadOf,
 } from './plan/totals.js';
 export type { TissueDefinition } from './exercise/tissue.js';
-export { isDueOn, secondsOn, type TimeOnDays, weekdayOf } from './plan/due.js';
+export { dueDays, isDueOn, type Scheduled, secondsOn, type TimeOnDays, weekdayOf } from './plan/due.js';
 export {
   besideOf,
   besideText,

@@ -452,7 +452,7 @@ class DemoLoader {
         ...this.answers('after', { during, after }),
         ...this.answers('later', { 'hour-above': hourAbove }),
       };
-      const due = plan.items.filter((item) => isDueOn(item.daysPerWeek, weekdayOf(day.day)));
+      const due = plan.items.filter((item) => isDueOn(item, weekdayOf(day.day)));
       const exercises = due.map((item) => ({
         exercise: item.exercise,
         sets: item.sets,

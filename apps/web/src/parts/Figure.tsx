@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import {
   drawFigure,
+  drawingMarkup,
   drawnFor,
   type Drawing,
   type FigureDefinition,
@@ -14,15 +15,7 @@ const toneOf = (tone: Tone): string => `var(--figure-${tone})`;
 
 const isStill = (): boolean => window.matchMedia('(prefers-reduced-motion: reduce)').matches;
 
-/** The shapes of a drawing as markup: only numbers and tones of our own, and many times faster than elements one by one. */
-const markupOf = (drawing: Drawing): string =>
-  drawing.shapes
-    .map((s) =>
-      s.line === undefined
-        ? `<path d="${s.d}" fill="${toneOf(s.tone)}"${s.tone === 'ghost' ? ' opacity="0.6"' : ''}/>`
-        : `<path d="${s.d}" fill="none" stroke="${toneOf(s.tone)}" stroke-width="${s.line}" stroke-linecap="round" stroke-linejoin="round"/>`,
-    )
-    .join('');
+const markupOf = (drawing: Drawing): string => drawingMarkup(drawing, toneOf);
 
 /** How far beyond the view a picture is drawn already, so that scrolling never meets an empty one. */
 const AHEAD = '800px';

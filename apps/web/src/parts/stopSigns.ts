@@ -4,7 +4,3 @@ import type { StopSign } from '@heathstep/core';
 /** The texts of one grade. */
 export const signsOf = (signs: readonly StopSignText[], grade: StopSign): readonly string[] =>
   signs.filter((s) => s.grade === grade).map((s) => s.text);
-
-/** A list of signs as one run of text. */
-export const asSentence = (signs: readonly string[]): string =>
-  signs.map((s) => s.charAt(0).toLowerCase() + s.slice(1)).join('; ');

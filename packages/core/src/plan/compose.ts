@@ -12,6 +12,7 @@ import type { Prescription } from './prescription.js';
 import { type LeftOut, onlySupervised, switchedOff } from './safety.js';
 import { prescriptionTime } from './timing.js';
 import { impactOfWork } from './totals.js';
+import { arrangeWeek } from './week.js';
 
 export interface ComposeInput {
   readonly stage: Stage;
@@ -370,14 +371,21 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
   const bySlot = all.flatMap(({ slot }) => chosen.get(slot.key) ?? []);
   const first = (w: Way) => (w.definition.when === null ? 1 : 0);
   return {
-    exercises: [...bySlot]
-      .sort((a, b) => first(a) - first(b) || a.slot.priority - b.slot.priority)
-      .map((w) => ({ ...w.item, why: reasons(w, input) })),
+    exercises: arranged(
+      [...bySlot].sort((a, b) => first(a) - first(b) || a.slot.priority - b.slot.priority),
+      input,
+    ),
     left: uniqueLeft(left.filter((l) => !given.has(l.exercise))),
     minutesPerDay: used,
     minutes: Object.fromEntries(bySlot.map((w) => [w.exercise, w.minutes])),
     warnings: [...kept.warnings, ...warningsOf(input, all, filled?.chosen ?? null)],
   };
+}
+
+/** What was chosen, on days of the week that get on with each other. */
+function arranged(ways: readonly Way[], input: ComposeInput): ComposedExercise[] {
+  const items = arrangeWeek(ways);
+  return ways.map((w, i) => ({ ...(items[i] ?? w.item), why: reasons(w, input) }));
 }
 
 const isHarder = (exercise: string, way: Way, input: ComposeInput): boolean =>

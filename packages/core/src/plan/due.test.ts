@@ -1,6 +1,7 @@
 import { isDueOn, weekdayOf } from './due.js';
 
-const week = (daysPerWeek: number) => [0, 1, 2, 3, 4, 5, 6].filter((d) => isDueOn(daysPerWeek, d));
+const week = (daysPerWeek: number) =>
+  [0, 1, 2, 3, 4, 5, 6].filter((d) => isDueOn({ daysPerWeek: daysPerWeek }, d));
 
 describe('days of the week', () => {
   it.each([1, 2, 3, 4, 5, 6, 7])('gives exactly %d days', (n) => expect(week(n)).toHaveLength(n));

@@ -14,6 +14,7 @@ export interface PatientExercise {
   /** The dose as one sentence. */
   readonly dose: string;
   readonly daysPerWeek: number;
+  readonly days?: readonly number[] | undefined;
   /** On a day it falls due, all times of that day together. */
   readonly daySeconds: number;
   readonly steps: readonly string[];
@@ -68,6 +69,7 @@ function patientExercise(
     item,
     dose: sentenceText(doseSentence(item, e)),
     daysPerWeek: item.daysPerWeek,
+    days: item.days,
     daySeconds: time.ok ? time.value.daySeconds : 0,
     steps: variant === null ? e.steps : [...e.steps, variant.how],
     feel: e.feel,

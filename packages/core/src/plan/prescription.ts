@@ -10,6 +10,8 @@ export interface Prescription extends ExerciseDose {
   readonly sides: DoseSides;
   /** One of the exercise's variants; left out for the usual way. */
   readonly variant?: string | undefined;
+  /** Weekdays it is done on, 0 Monday; left out where they are spread evenly. */
+  readonly days?: readonly number[] | undefined;
 }
 
 /** The variant a prescription asks for; null for the usual way. */
@@ -57,6 +59,12 @@ export function prescriptionProblems(p: Prescription, exercise: ExerciseDefiniti
   if (p.variant !== undefined && variantOf(p, exercise) === null) {
     problems.push({ path: 'variant', value: p.variant, bound: 'a variant of this exercise' });
   }
+  const { days } = p;
+  if (
+    days !== undefined &&
+    !(new Set(days).size === days.length && days.every((d) => Number.isInteger(d) && d >= 0 && d <= 6))
+  )
+    problems.push({ path: 'days', value: days, bound: 'weekdays from 0, Monday, to 6, each once' });
   const dose = computeDose(toDoseInput(p, exercise));
   if (!dose.ok) problems.push(...dose.issues.filter((i) => problems.every((q) => q.path !== i.path)));
   return problems;

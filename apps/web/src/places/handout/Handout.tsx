@@ -2,6 +2,8 @@ import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Link, useParams } from 'react-router';
 import {
   besideText,
+  PAIN_ALL_RIGHT,
+  signsText,
   type FigureDefinition,
   type PatientExercise,
   patientPlan,
@@ -9,8 +11,7 @@ import {
   stricterSchool,
 } from '@heathstep/core';
 import { lastFaults } from '@heathstep/contracts';
-import { ALL_RIGHT } from '../../parts/painWords.js';
-import { asSentence, signsOf } from '../../parts/stopSigns.js';
+import { signsOf } from '../../parts/stopSigns.js';
 import { Blocked } from '../plan/Blocked.js';
 import { useContent, useCourse, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
@@ -68,6 +69,17 @@ export function Handout() {
         <button type="button" className="action" onClick={() => window.print()}>
           Print
         </button>
+        <a
+          href={`/api/episodes/${episode.id}/handout.pdf`}
+          target="_blank"
+          rel="noreferrer"
+          className="action-quiet"
+        >
+          As a PDF
+        </a>
+        <a href={`/api/episodes/${episode.id}/plan.ics`} className="action-quiet">
+          For a calendar
+        </a>
         <Link to={`/episodes/${episode.id}/plan`} className="action-quiet">
           Back to the plan
         </Link>
@@ -109,7 +121,7 @@ export function Handout() {
           <h2>Is this pain all right?</h2>
           <p>
             {
-              ALL_RIGHT[
+              PAIN_ALL_RIGHT[
                 stricterSchool(stage?.painSchool ?? 'next-morning', episode.safety?.acts.school ?? null)
               ]
             }
@@ -119,11 +131,11 @@ export function Handout() {
           <h2>Stop</h2>
           <p>
             <b>Stop and call {clinic.emergencyNumber}:</b>{' '}
-            {asSentence(signsOf(content.data.stopSigns, 'emergency'))}.
+            {signsText(signsOf(content.data.stopSigns, 'emergency'))}.
           </p>
           <p>
             <b>Stop for today and tell us, {clinic.phone}:</b>{' '}
-            {asSentence(signsOf(content.data.stopSigns, 'review'))}.
+            {signsText(signsOf(content.data.stopSigns, 'review'))}.
           </p>
         </div>
       </section>

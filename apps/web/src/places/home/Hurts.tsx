@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { HomeView, StopPayload } from '@heathstep/contracts';
-import { ALL_RIGHT } from '../../parts/painWords.js';
+import { PAIN_ALL_RIGHT } from '@heathstep/core';
 import type { Delivery } from './homeStore.js';
 import { signsOf } from '../../parts/stopSigns.js';
 
@@ -99,7 +99,7 @@ export function Hurts({ clinic, signs, school, delivery, report, back, toList }:
         signs={signsOf(signs, 'pause')}
         choose={(s) => tell('pause', s)}
       />
-      <p className="mt-6 text-base">{ALL_RIGHT[school]}</p>
+      <p className="mt-6 text-base">{PAIN_ALL_RIGHT[school]}</p>
       <button type="button" className="action-quiet mt-5 min-h-14 text-lg" onClick={back}>
         None of these, go on
       </button>

@@ -280,6 +280,6 @@ function CorrectedSession({ day, entry }: { day: Day; entry: HomeEntryView }) {
 /** Exercises of other days, and those due today. */
 function split(view: HomeView): [HomeView['items'], HomeView['items']] {
   const today = weekdayOf(view.today);
-  const isDue = (i: HomeView['items'][number]) => isDueOn(i.prescription.daysPerWeek, today);
+  const isDue = (i: HomeView['items'][number]) => isDueOn(i.prescription, today);
   return [view.items.filter((i) => !isDue(i)), view.items.filter(isDue)];
 }

@@ -1,3 +1,4 @@
+import { DayChips } from './DayChips.js';
 import { ChevronDown, ChevronUp, X } from 'lucide-react';
 import { Link } from 'react-router';
 import { shortDay } from '../../parts/dates.js';
@@ -98,6 +99,7 @@ function Line({ line, most, course, content, stage, items, isNew, replace, error
           )}
         </h3>
         <DoseSentence prescription={item} exercise={exercise} onChange={change} errors={errors} />
+        <DayChips item={item} exercise={exercise} onChange={replace} />
         <p className="text-sm text-ink-2">{(item.why ?? []).map(sentence).join('. ')}</p>
         <Taught line={line} course={course} />
         {problem !== undefined && (

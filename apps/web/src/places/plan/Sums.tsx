@@ -1,4 +1,4 @@
-import { type Impact, shown, type Stage, whyLoad, whyMinutes } from '@heathstep/core';
+import { type Impact, shown, type Stage, type WeekConflict, whyLoad, whyMinutes } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
 import { tagList } from '../../parts/tagWords.js';
@@ -54,6 +54,7 @@ export function Sums({ model, course, stage }: { model: PlanModel; course: Cours
           >{`${shown(model.minutesPerWeek, 0)} min a week`}</Why>
         </p>
       </section>
+      <Conflicts model={model} />
       {model.loads.map((load) => (
         <section key={load.tissue.key} className="mt-5 border-t border-line pt-4">
           <h3>{`${load.tissue.name}, load on the treated side`}</h3>
@@ -63,6 +64,25 @@ export function Sums({ model, course, stage }: { model: PlanModel; course: Cours
       <ImpactSum model={model} course={course} stage={stage} />
       <Acts course={course} />
     </>
+  );
+}
+
+const CONFLICT_WORDS: Readonly<Record<WeekConflict['kind'], string>> = {
+  'no-rest-between': 'Hops and runs on days running: 48 hours belong between them',
+  'heavy-and-run': 'Heavy calf work and a run on one day: put them on different days',
+};
+
+/** What the chosen days do against the rules of load, as they are chosen. */
+function Conflicts({ model }: { model: PlanModel }) {
+  if (model.conflicts.length === 0) return null;
+  return (
+    <ul className="mt-2 text-sm text-ease-deep" role="alert">
+      {model.conflicts.map((c) => (
+        <li key={c.kind}>
+          {`${CONFLICT_WORDS[c.kind]} (${c.days.map((d) => DAYS[d] ?? '').join(', ')}: ${c.exercises.join(', ').toLowerCase()}).`}
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -16,6 +16,8 @@ import {
   stepRung,
   type TissueDefinition,
   loadOfOne,
+  type WeekConflict,
+  weekConflicts,
   weekLoadOn,
   ASSUMED_MASS_KG,
   type Stage,
@@ -52,6 +54,8 @@ export interface PlanModel {
   readonly impact: Impact;
   readonly impactRise: ImpactRise;
   readonly most: number;
+  /** What the week does against the rules of load. */
+  readonly conflicts: readonly WeekConflict[];
 }
 
 /** Minutes and load of a plan as it stands while it is edited; all arithmetic is the core's. */
@@ -80,6 +84,7 @@ export function planModel(
   const times = lines.map((l) => ({
     daySeconds: l.totals?.daySeconds ?? 0,
     daysPerWeek: l.item.daysPerWeek,
+    days: l.item.days,
   }));
   const impact = lines.map((l) => l.totals?.weekImpact ?? NO_IMPACT).reduce(addImpact, NO_IMPACT);
   const minutes = (seconds: number) => seconds / 60;
@@ -92,6 +97,7 @@ export function planModel(
     impact,
     impactRise: impactRise(impact, course.impactDone),
     most: Math.max(0, ...lines.map((l) => l.relativeLoad ?? 0)),
+    conflicts: weekConflicts(lines.map((l) => ({ item: l.item, definition: l.exercise }))),
   };
 }
 

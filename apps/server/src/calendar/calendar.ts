@@ -1,0 +1,122 @@
+import ical, {
+  ICalAlarmType,
+  ICalCalendarMethod,
+  ICalEventRepeatingFreq,
+  ICalEventStatus,
+  ICalWeekday,
+} from 'ical-generator';
+import { addDays, patientPlan, type Sitting, sittingsOf } from '@heathstep/core';
+import type { PlanView } from '@heathstep/contracts';
+import type { EpisodeRecord } from '../episodes/record.js';
+
+const DAYS = [
+  ICalWeekday.MO,
+  ICalWeekday.TU,
+  ICalWeekday.WE,
+  ICalWeekday.TH,
+  ICalWeekday.FR,
+  ICalWeekday.SA,
+  ICalWeekday.SU,
+];
+
+/** When of the day a sitting is put, local time wherever the patient is: what has its own part of the day comes first. */
+const TIMES = { set: '07:00', usual: '18:00' } as const;
+
+/** A reminder this long before, in seconds. */
+const ALARM_SECONDS = 10 * 60;
+
+/** A year from the start: long enough for any stage, and an end that a calendar can show. */
+const LONGEST_DAYS = 366;
+
+const sittings = (record: EpisodeRecord, plan: PlanView): readonly Sitting[] =>
+  sittingsOf(
+    patientPlan({
+      items: plan.items,
+      exerciseOf: (key) => record.library.exercise(key),
+      stage: plan.madeOf,
+      schools: record.view.schools,
+      tagsOff: record.view.tagsOff,
+      seenFaults: () => [],
+    }).exercises.flatMap((e) => {
+      const definition = record.library.exercise(e.key);
+      return definition === undefined ? [] : [{ item: e.item, definition }];
+    }),
+  );
+
+/** The first day from one on that falls on a weekday of a list, 0 Monday. */
+function firstOn(days: readonly number[], from: string): string {
+  const weekday = (day: string) => (new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7;
+  const found = [0, 1, 2, 3, 4, 5, 6].map((n) => addDays(from, n)).find((day) => days.includes(weekday(day)));
+  return found ?? from;
+}
+
+const idOf = (episodeId: string, key: string): string => `${episodeId}-${key}@heathstep`;
+
+/**
+ * The plan a patient has as a calendar: each sitting a weekly event with an alarm, the next review a day of its own. Times are
+ * floating, so that six in the evening stays six in the evening when the clocks change or the person travels. Ids stay the
+ * same from version to version; a sitting that is no longer in the plan is sent as cancelled.
+ *
+ * @returns iCalendar text (RFC 5545); null while nothing may be given
+ */
+export function planCalendar(record: EpisodeRecord, now: Date): string | null {
+  const { view, clinic } = record;
+  if (view.plan === null || view.heldBack.length > 0) return null;
+  const calendar = ical({
+    name: `${clinic.name}, exercises`,
+    prodId: { company: 'heathstep', product: 'plan', language: 'EN' },
+    method: ICalCalendarMethod.PUBLISH,
+  });
+  const given = record.plans.filter((p) => p.status === 'given');
+  const current = sittings(record, view.plan);
+  const from = view.today;
+  const until = new Date(`${addDays(from, LONGEST_DAYS)}T23:59:59Z`);
+  for (const s of current) {
+    const time = s.when === null ? TIMES.usual : TIMES.set;
+    const start = new Date(`${firstOn(s.days, from)}T${time}:00Z`);
+    const event = calendar.createEvent({
+      id: idOf(view.id, s.key),
+      sequence: view.plan.number,
+      stamp: now,
+      floating: true,
+      start,
+      end: new Date(start.getTime() + Math.max(5 * 60, Math.ceil(s.seconds / 60) * 60) * 1000),
+      summary: `Exercises: ${s.exercises.join(', ')}`,
+      description: `${s.when === null ? '' : `${s.when}. `}Version ${view.plan.number} of your plan.`,
+      repeating: { freq: ICalEventRepeatingFreq.WEEKLY, byDay: s.days.flatMap((d) => DAYS[d] ?? []), until },
+    });
+    event.createAlarm({ type: ICalAlarmType.display, trigger: ALARM_SECONDS, description: 'Exercises' });
+  }
+  const kept = new Set(current.map((s) => s.key));
+  const gone = new Map(
+    given
+      .flatMap((p) => sittings(record, p))
+      .filter((s) => !kept.has(s.key))
+      .map((s) => [s.key, s]),
+  );
+  for (const s of gone.values()) {
+    const start = new Date(`${firstOn(s.days, from)}T${TIMES.usual}:00Z`);
+    calendar.createEvent({
+      id: idOf(view.id, s.key),
+      sequence: view.plan.number,
+      stamp: now,
+      floating: true,
+      start,
+      end: new Date(start.getTime() + 5 * 60_000),
+      summary: 'No longer in your plan',
+      status: ICalEventStatus.CANCELLED,
+    });
+  }
+  const givenOn = view.plan.givenAt?.slice(0, 10) ?? from;
+  const review = addDays(givenOn, view.plan.madeOf.reviewEveryDays);
+  calendar.createEvent({
+    id: idOf(view.id, 'review'),
+    sequence: view.plan.number,
+    stamp: now,
+    allDay: true,
+    start: new Date(`${review < from ? from : review}T00:00:00Z`),
+    summary: `Time for a review at ${clinic.name}`,
+    description: `Call ${clinic.phone} for a time.`,
+  });
+  return calendar.toString();
+}

@@ -1,0 +1,111 @@
+import ICAL from 'ical.js';
+import { randomUUID } from 'node:crypto';
+import type { PlanView } from '@heathstep/contracts';
+import { addEpisode, addPerson, type Caller, makeWorld, treated, type World } from './harness.js';
+
+/** Events of a calendar, read by a library that had no part in writing it. */
+function eventsOf(text: string) {
+  const calendar = new ICAL.Component(ICAL.parse(text));
+  return calendar.getAllSubcomponents('vevent').map((v) => new ICAL.Event(v));
+}
+
+const weekday = (time: ICAL.Time): number => (time.dayOfWeek() + 5) % 7;
+
+describe('the plan for a calendar', () => {
+  let world: World;
+  let who: Caller;
+  beforeAll(async () => {
+    world = await makeWorld();
+    who = await world.as(0, 'clinician');
+  });
+  afterAll(() => world.stop());
+
+  const calendar = async (episodeId: string): Promise<string> =>
+    (
+      await who
+        .get(`/api/episodes/${episodeId}/plan.ics`)
+        .expect(200)
+        .expect('content-type', /text\/calendar/)
+    ).text;
+
+  it('has each exercise on its days, with an alarm, at the same hour whatever the clocks do', async () => {
+    const { episodeId, plan } = await treated(who);
+    const events = eventsOf(await calendar(episodeId));
+    const sittings = events.filter((e) => e.summary.startsWith('Exercises'));
+    expect(sittings.length).toBeGreaterThan(0);
+    for (const event of sittings) {
+      expect(event.isRecurring()).toBe(true);
+      expect(event.component.getAllSubcomponents('valarm')).toHaveLength(1);
+      expect(event.startDate.zone.tzid).toBe('floating');
+      const iterator = event.iterator();
+      const hours = new Set<number>();
+      for (let i = 0; i < 120; i += 1) {
+        const next = iterator.next() as ICAL.Time | null;
+        if (next !== null) hours.add(next.hour);
+      }
+      expect(hours.size).toBe(1);
+    }
+    const daily = plan.items.filter((i) => i.daysPerWeek === 7);
+    const every = sittings.filter((e) => {
+      const iterator = e.iterator();
+      const days = new Set(Array.from({ length: 7 }, () => weekday(iterator.next())));
+      return days.size === 7;
+    });
+    expect(every.length > 0).toBe(daily.length > 0);
+  });
+
+  it('asks for a review, once', async () => {
+    const { episodeId } = await treated(who);
+    const reviews = eventsOf(await calendar(episodeId)).filter((e) =>
+      e.summary.startsWith('Time for a review'),
+    );
+    expect(reviews).toHaveLength(1);
+    expect(reviews[0]?.startDate.isDate).toBe(true);
+    expect(reviews[0]?.isRecurring()).toBe(false);
+  });
+
+  it('keeps its ids from version to version, and cancels what is gone', async () => {
+    const { episodeId, plan } = await treated(who);
+    const before = eventsOf(await calendar(episodeId));
+    const draft = (
+      await who
+        .post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), stage: 'build', from: 'current' })
+        .expect(201)
+    ).body as PlanView;
+    const items = draft.items.slice(0, 1).map((i) => ({ ...i, daysPerWeek: 5, days: [0, 1, 2, 3, 4] }));
+    const edited = (await who.put(`/api/plans/${draft.id}`, { version: draft.version, items }).expect(200))
+      .body as PlanView;
+    await who.post(`/api/plans/${draft.id}/give`, { version: edited.version }).expect(200);
+    const after = eventsOf(await calendar(episodeId));
+    const cancelled = after.filter((e) => e.component.getFirstPropertyValue('status') === 'CANCELLED');
+    expect(plan.items.length).toBeGreaterThan(1);
+    expect(cancelled.length).toBeGreaterThan(0);
+    const had = before.map((e) => e.uid);
+    expect(cancelled.filter((e) => !had.includes(e.uid))).toEqual([]);
+    const kept = after.filter((e) => e.summary.startsWith('Time for a review'))[0];
+    expect(had).toContain(kept?.uid);
+    const first = before.find((e) => e.uid === kept?.uid);
+    expect(Number(kept?.sequence)).toBeGreaterThan(Number(first?.sequence));
+  });
+
+  it('has nothing to give without a plan', async () => {
+    const episode = await addEpisode(who, (await addPerson(who)).id);
+    await who.get(`/api/episodes/${episode.id}/plan.ics`).expect(422);
+  });
+
+  it('refuses days that are none by their field', async () => {
+    const { episodeId } = await treated(who);
+    const draft = (
+      await who
+        .post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), stage: 'build', from: 'current' })
+        .expect(201)
+    ).body as PlanView;
+    const put = (days: unknown) =>
+      who.put(`/api/plans/${draft.id}`, {
+        version: draft.version,
+        items: draft.items.map((i, n) => (n === 0 ? { ...i, days } : i)),
+      });
+    for (const days of [[7], [-1], [0, 0], ['Monday'], 'Monday'])
+      expect((await put(days).expect(400)).body.errors[0].pointer).toMatch(/^\/items\/0\/days/);
+  });
+});

@@ -1,9 +1,0 @@
-import type { PainSchool } from '@heathstep/core';
-
-/** What pain is all right, as the patient reads it, by how it is judged. */
-export const ALL_RIGHT: Readonly<Record<PainSchool, string>> = {
-  'next-morning':
-    'Pain up to 5 of 10 is all right, if it settles within an hour and your next morning is as usual. If the next morning is worse by 2 or more, do less and tell us.',
-  comfort: 'It may feel as it did before you began. If it rises, make it smaller or stop.',
-  bone: 'No pain in the bone is all right, not during, not after and not at night. If there is any, stop and tell us.',
-};

@@ -1,0 +1,58 @@
+import { dueDays, type ExerciseDefinition } from '@heathstep/core';
+import type { ComposedExercise } from '@heathstep/core';
+
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+
+/** The days of a dose after one was pressed; null where the exercise is not done so seldom or so often. */
+export function withDay(
+  item: ComposedExercise,
+  exercise: ExerciseDefinition,
+  day: number,
+): ComposedExercise | null {
+  const now = dueDays(item);
+  const days = now.includes(day) ? now.filter((d) => d !== day) : [...now, day].sort((a, b) => a - b);
+  const [fewest, most] = exercise.range.daysPerWeek;
+  return days.length < fewest || days.length > most ? null : { ...item, days, daysPerWeek: days.length };
+}
+
+/** The weekdays an exercise is done on; each is put on or off by pressing it. */
+export function DayChips({
+  item,
+  exercise,
+  onChange,
+}: {
+  item: ComposedExercise;
+  exercise: ExerciseDefinition;
+  onChange: ((item: ComposedExercise) => void) | undefined;
+}) {
+  const due = dueDays(item);
+  if (onChange === undefined && due.length === 7) return null;
+  return (
+    <div role="group" aria-label={`Days of ${exercise.name}`} className="mt-1 flex flex-wrap gap-1">
+      {DAYS.map((name, day) => {
+        const on = due.includes(day);
+        const next = withDay(item, exercise, day);
+        const tone = on ? 'bg-heather-wash font-semibold text-heather-deep' : 'text-ink-3';
+        return onChange === undefined ? (
+          on && (
+            <span key={name} className={`rounded px-1.5 py-0.5 text-xs ${tone}`}>
+              {name}
+            </span>
+          )
+        ) : (
+          <button
+            key={name}
+            type="button"
+            aria-pressed={on}
+            aria-label={`${name}, ${exercise.name}`}
+            disabled={next === null}
+            className={`min-h-[28px] min-w-9 rounded px-1.5 text-xs pointer-coarse:min-h-11 ${tone} ${next === null ? '' : 'hover:bg-heather-wash'}`}
+            onClick={() => next !== null && onChange(next)}
+          >
+            {name}
+          </button>
+        );
+      })}
+    </div>
+  );
+}
