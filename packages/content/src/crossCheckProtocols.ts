@@ -82,7 +82,8 @@ function schoolProblems(
 }
 
 function slotProblems(at: At, slot: Slot, content: ContentBundle): ContentProblem[] {
-  const named = [slot.start, ...(slot.rungs ?? []).map((r) => r.exercise)];
+  const least = slot.least === undefined ? [] : [slot.least];
+  const named = [slot.start, ...least, ...(slot.rungs ?? []).map((r) => r.exercise)];
   return [
     ...missing(at, 'driver', slot.drivers ?? [], content.drivers),
     ...named.flatMap((key) => {

@@ -288,6 +288,51 @@ describe('safety over every protocol', () => {
   });
 });
 
+describe('what a filled place is', () => {
+  const rung = (key: string) => exerciseOf(key).rung;
+  const slotOf = (stage: Stage, key: string) => {
+    const found = stage.slots.find((slot) => slot.key === key);
+    if (found === undefined) throw new Error(`no slot ${key}`);
+    return found;
+  };
+
+  it.each(stages)('%s: never easier than the least that still is what it is for', (_key, protocol, stage) => {
+    for (const [equipment, minutesPerDay] of [
+      [HOME, 25],
+      [[], 25],
+      [[], 8],
+    ] as const)
+      for (const item of plan(protocol, stage, { equipment, minutesPerDay }).exercises) {
+        const { least } = slotOf(stage, item.slot);
+        if (least !== undefined)
+          expect([item.slot, rung(item.exercise) >= rung(least)]).toEqual([item.slot, true]);
+      }
+  });
+
+  it.each(stages)(
+    '%s: fewer minutes give fewer exercises or sets, never easier ones',
+    (_key, protocol, stage) => {
+      const roomy = plan(protocol, stage, { minutesPerDay: 90, maxExercises: 9 });
+      const rungs = new Map(roomy.exercises.map((item) => [item.slot, rung(item.exercise)]));
+      for (const item of plan(protocol, stage, { minutesPerDay: 12 }).exercises)
+        if (rungs.has(item.slot))
+          expect([item.slot, rung(item.exercise)]).toEqual([item.slot, rungs.get(item.slot)]);
+    },
+  );
+
+  it('gives the whole dose before anything else where it is the point, and a part of it where the minutes are too few', () => {
+    const heel = content.protocols.find((p) => p.key === 'plantar-heel-pain');
+    const stage = heel?.stages.find((s) => s.slots.some((slot) => slot.key === 'heavy-raise'));
+    if (heel === undefined || stage === undefined) throw new Error('no heavy stage');
+    const sets = (minutesPerDay: number) =>
+      plan(heel, stage, { minutesPerDay }).exercises.find((item) => item.slot === 'heavy-raise')?.sets;
+    const all = sets(60);
+    expect(all).toBeGreaterThan(1);
+    expect(sets(20)).toBe(all);
+    expect(sets(5)).toBeLessThan(all ?? 0);
+  });
+});
+
 describe('limits of a week', () => {
   it.each(stages)('%s: a plan that is filled keeps the impact its stage allows', (_key, protocol, stage) => {
     const made = plan(protocol, stage, { minutesPerDay: 90, maxExercises: 9 });

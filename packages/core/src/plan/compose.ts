@@ -67,10 +67,14 @@ const RUN_MINUTES = 'run-minutes';
 
 /**
  * What a filled place is worth, all by convention: 10 less its priority; 1.5 more where a driver that was found asks for
- * it; 0.6 less for each rung below the one the measures allow; up to 1 less for sets left out; 1 more for what the person
+ * it; 0.6 less for each rung below the one the measures allow; up to 1 less for sets left out, 6
+ * where the dose is the point; 1 more for what the person
  * likes and 1 less for what not; half a point for the first exercise of its aim.
  */
-const WORTH = { top: 10, driver: 1.5, rung: 0.6, sets: 1, liking: 1 } as const;
+const WORTH = { top: 10, driver: 1.5, rung: 0.6, sets: 1, wholeSets: 6, liking: 1 } as const;
+
+/** What all the sets of a slot are worth over none; most where the dose is the point. */
+const setsWorth = (slot: Slot): number => (slot.whole === true ? WORTH.wholeSets : WORTH.sets);
 
 function slotApplies(slot: Slot, schools: Readonly<Record<string, string>>): boolean {
   return Object.entries(slot.school ?? {}).every(([question, option]) => schools[question] === option);
@@ -101,10 +105,13 @@ function doseIn(slot: Slot, week: number): Partial<ExerciseDose> | undefined {
   return row === undefined ? slot.dose : { ...slot.dose, ...row.dose };
 }
 
-/** Exercises of the slot's ladder up to the start, the start first. */
+/** Exercises of the slot's ladder from the start down to the easiest that still is what the slot is for. */
 function candidates(slot: Slot, start: string, all: readonly ExerciseDefinition[]): ExerciseDefinition[] {
-  const rung = all.find((e) => e.key === start)?.rung ?? 1;
-  return all.filter((e) => e.ladder === slot.ladder && e.rung <= rung).sort((a, b) => b.rung - a.rung);
+  const rungOf = (key: string | undefined) => all.find((e) => e.key === key)?.rung ?? 1;
+  const [top, bottom] = [rungOf(start), slot.least === undefined ? 1 : rungOf(slot.least)];
+  return all
+    .filter((e) => e.ladder === slot.ladder && e.rung <= top && e.rung >= bottom)
+    .sort((a, b) => b.rung - a.rung);
 }
 
 function minutes(p: Prescription, e: ExerciseDefinition): number {
@@ -210,11 +217,13 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup): SlotWay
       left.push({ exercise: e.key, why: why ?? '' });
       continue;
     }
+    // An easier rung is for whom the harder is barred, never to save minutes.
+    if (ways.length > 0 && input.locks?.keep.includes(e.key) !== true) continue;
     const full = withOwned(fitted.item, e, input.weightsKg ?? []);
     for (const item of setsOf(full, e, slot, input.minutesPerDay))
       ways.push({
         exercise: e.key,
-        value: worthOf(slot, e, below, input) - WORTH.sets * (1 - item.sets / full.sets),
+        value: worthOf(slot, e, below, input) - setsWorth(slot) * (1 - item.sets / full.sets),
         minutes: minutes(item, e),
         takes: { ...input.load?.of(item, e), ...impactOfWeek(item, e) },
         kind: e.aim,
@@ -285,7 +294,12 @@ function keptOf(input: ComposeInput): Kept {
 }
 
 /** Of a slot that a kept exercise belongs to, only the ways that give it; the slot must then be filled. */
-function lockedPlaces(all: readonly SlotWays[], kept: readonly string[]): Place<Way>[] {
+function lockedPlaces(
+  all: readonly SlotWays[],
+  kept: readonly string[],
+  input: ComposeInput,
+  wholeFirst: boolean,
+): Place<Way>[] {
   const held = new Map<string, string>();
   for (const key of kept) {
     const home = all.find((s) => !held.has(s.slot.key) && s.ways.some((w) => w.exercise === key));
@@ -294,7 +308,8 @@ function lockedPlaces(all: readonly SlotWays[], kept: readonly string[]): Place<
   return all.flatMap(({ slot, ways }) => {
     const key = held.get(slot.key);
     const choices = key === undefined ? ways : ways.filter((w) => w.exercise === key);
-    return choices.length === 0 ? [] : [{ key: slot.key, choices, must: key !== undefined }];
+    const whole = wholeFirst && slot.whole === true && choices.some((w) => w.minutes <= input.minutesPerDay);
+    return choices.length === 0 ? [] : [{ key: slot.key, choices, must: key !== undefined || whole }];
   });
 }
 
@@ -358,7 +373,9 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
     count: input.maxExercises ?? DEFAULT_MAX,
     most: { ...input.load?.most, ...impactLimits(input.stage) },
   };
-  const filled = fillPlaces(lockedPlaces(all, kept.keys), limits);
+  const filled =
+    fillPlaces(lockedPlaces(all, kept.keys, input, true), limits) ??
+    fillPlaces(lockedPlaces(all, kept.keys, input, false), limits);
   const chosen = filled?.chosen ?? new Map<string, Way>();
   const used = [...chosen.values()].reduce((sum, w) => sum + w.minutes, 0);
   const given = new Set([...chosen.values()].map((w) => w.exercise));

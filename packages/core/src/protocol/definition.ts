@@ -12,12 +12,14 @@ export interface Slot {
   readonly ladder: string;
   /** Exercise to start from; the highest `rungs` entry whose criterion is met replaces it. */
   readonly start: string;
+  /** The easiest exercise that still is what the slot is for; the first rung where left out. */
+  readonly least?: string | undefined;
   readonly rungs?: readonly { readonly exercise: string; readonly when: Criterion }[] | undefined;
   /** 1 is filled first. */
   readonly priority: number;
   readonly sideRule: 'treated' | 'both';
   readonly dose?: Partial<ExerciseDose> | undefined;
-  /** The dose is the point: its sets are cut only where the day's minutes cannot hold them at all. */
+  /** The dose is the point: it is filled before all else, and its sets are cut only where the day's minutes cannot hold them. */
   readonly whole?: boolean | undefined;
   /** Numbers by week of the stage, from 1, in place of `dose`: the last row that has begun holds. */
   readonly table?: readonly { readonly fromWeek: number; readonly dose: Partial<ExerciseDose> }[] | undefined;
