@@ -288,6 +288,41 @@ describe('safety over every protocol', () => {
   });
 });
 
+describe('totals in percent of the best score', () => {
+  const leafOf = (protocol: string, at: (leaf: CriterionLeaf) => boolean) => {
+    const found = content.protocols
+      .find((p) => p.key === protocol)
+      ?.stages.flatMap((s) => (s.criteria === null ? [] : leavesOf(s.criteria)))
+      .find(at);
+    if (found === undefined) throw new Error(`no such criterion in ${protocol}`);
+    return found;
+  };
+  const total = (value: number, at = NOW): MeasuredFact => ({
+    measure: 'instability-total',
+    side: 'left',
+    value,
+    at,
+  });
+
+  it.each([
+    [24, 'not-met'],
+    [79, 'not-met'],
+    [80, 'met-within-error'],
+  ])('after a sprain sport needs 24 of 30 points, 80 %%: %d %%', (value, state) => {
+    const leaf = leafOf('lateral-ankle-sprain', (l) => 'measure' in l && l.measure === 'instability-total');
+    expect(evaluateCriteria(leaf, facts('left', [total(value)]), NOW, lookup).state).toBe(state);
+  });
+
+  it.each([
+    [63, 'not-met'],
+    [70, 'met-within-error'],
+  ])('an unstable ankle is better by 3 of 30 points, 10 %%: from 60 to %d %%', (value, state) => {
+    const leaf = leafOf('ankle-instability', (l) => 'outcome' in l);
+    const before = total(60, '2026-01-10T10:00:00');
+    expect(evaluateCriteria(leaf, facts('left', [before, total(value)]), NOW, lookup).state).toBe(state);
+  });
+});
+
 describe('what a filled place is', () => {
   const rung = (key: string) => exerciseOf(key).rung;
   const slotOf = (stage: Stage, key: string) => {

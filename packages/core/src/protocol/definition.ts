@@ -81,12 +81,20 @@ export interface School {
   readonly options: readonly { readonly key: string; readonly label: string; readonly reason: string }[];
 }
 
-/** Something that must be known before a protocol starts, shown by any of these, not older than so many days. */
+/**
+ * Something that must be known before a protocol starts, not older than so many days: what must be absent is all absent, of
+ * the rest one is enough. With nothing in `by` no answer of a visit shows it, and who gives the plan makes sure of it.
+ */
 export interface Confirmation {
   readonly key: string;
   readonly text: string;
   readonly by: readonly (
-    { readonly finding: string; readonly is: 'present' | 'absent' } | { readonly measure: string }
+    | { readonly finding: string; readonly is: 'present' | 'absent' }
+    | {
+        readonly measure: string;
+        readonly atLeast?: number | undefined;
+        readonly atMost?: number | undefined;
+      }
   )[];
   readonly validDays: number;
 }

@@ -6,8 +6,18 @@ import { dayHere, longDay } from '../../parts/dates.js';
 
 const WORDS: Readonly<Record<ConfirmationState, string>> = {
   confirmed: 'confirmed',
+  against: 'answered otherwise',
   'too-old': 'too old, look again',
   open: 'not confirmed yet',
+  yourself: 'not part of a visit: make sure before you give the plan',
+};
+
+const TONES: Readonly<Record<ConfirmationState, string>> = {
+  confirmed: 'text-ink-2',
+  against: 'text-ease-deep font-semibold',
+  'too-old': 'text-hold-deep',
+  open: 'text-hold-deep',
+  yourself: 'text-hold-deep',
 };
 
 /** What the protocol wants confirmed before it starts, with what the visits show of it. */
@@ -15,12 +25,13 @@ export function Confirm({ course, content }: { course: CourseView; content: Clin
   const { episode, protocol } = course;
   const list = confirmationsOf(protocol, episode.visits, {
     findings: content.findings,
+    measures: content.measures,
     affected: episode.affected,
     day: episode.today,
     localDayOf: dayHere,
   });
   if (list.length === 0) return null;
-  const open = list.filter((c) => c.state !== 'confirmed').length;
+  const open = list.filter((c) => c.state !== 'confirmed' && c.state !== 'yourself').length;
   return (
     <section className="mt-5 border-t border-line pt-4 text-sm">
       <h3>Confirmed first</h3>
@@ -30,11 +41,14 @@ export function Confirm({ course, content }: { course: CourseView; content: Clin
             {c.state === 'confirmed' ? (
               <Check className="mt-0.5 size-4 shrink-0 text-go-deep" aria-hidden />
             ) : (
-              <CircleDashed className="mt-0.5 size-4 shrink-0 text-hold-deep" aria-hidden />
+              <CircleDashed
+                className={`mt-0.5 size-4 shrink-0 ${c.state === 'against' ? 'text-ease-deep' : 'text-hold-deep'}`}
+                aria-hidden
+              />
             )}
             <span>
               {c.text}
-              <span className={`block ${c.state === 'confirmed' ? 'text-ink-2' : 'text-hold-deep'}`}>
+              <span className={`block ${TONES[c.state]}`}>
                 {`${WORDS[c.state]}${c.on === null ? '' : `, ${longDay(c.on)}`}`}
               </span>
             </span>
