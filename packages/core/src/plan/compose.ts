@@ -178,14 +178,16 @@ const impactLimits = ({ contactsPerWeek, runMinutesPerWeek }: Stage): Readonly<R
   ...(runMinutesPerWeek === null ? {} : { [RUN_MINUTES]: runMinutesPerWeek }),
 });
 
-/** The heaviest owned weight that is not over what is asked for, else the lightest the exercise can take. */
+/**
+ * The heaviest owned weight that is not over what is asked for; where every one is heavier, none at all, and where the exercise
+ * cannot go without, what was asked for.
+ */
 function withOwned(p: Prescription, e: ExerciseDefinition, owned: readonly number[]): Prescription {
   const span = e.range.addedKg;
   const asked = p.addedKg ?? 0;
-  if (span === undefined || asked <= 0) return p;
-  const usable = owned.filter((kg) => kg >= span[0] && kg <= span[1]).sort((a, b) => a - b);
-  const chosen = usable.filter((kg) => kg <= asked).at(-1) ?? usable[0];
-  return chosen === undefined ? p : { ...p, addedKg: chosen };
+  if (span === undefined || asked <= 0 || owned.length === 0) return p;
+  const lighter = owned.filter((kg) => kg >= span[0] && kg <= asked).sort((a, b) => b - a);
+  return { ...p, addedKg: lighter[0] ?? (span[0] === 0 ? 0 : asked) };
 }
 
 /** Every number of sets an exercise can be done with, most first. */
