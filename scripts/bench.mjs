@@ -13,6 +13,7 @@ const { prepare, startServer, stopServer } = await import('./lib/server.mjs');
 const { benchVisit } = await import('./lib/benchVisit.mjs');
 const { benchLibrary } = await import('./lib/benchLibrary.mjs');
 const { benchReason } = await import('./lib/benchReason.mjs');
+const { benchPlanner } = await import('./lib/benchPlanner.mjs');
 const { chromium } = await import('@playwright/test');
 const { default: pg } = await import('pg');
 ensurePackagesBuilt();
@@ -127,6 +128,15 @@ async function reads(database, url, signIn) {
     `${(apiCourse / rawCourse).toFixed(1)} x`,
     'ratio only',
   );
+  const pdf = await timed(5, () => get(`/api/episodes/${episode}/handout.pdf`));
+  line('handout as a PDF (median)', `${pdf.toFixed(0)} ms`, 'under 1500 ms');
+  const ics = await timed(40, () => get(`/api/episodes/${episode}/plan.ics`));
+  line('plan as a calendar file, whole request (median)', `${ics.toFixed(0)} ms`, 'ratio below');
+  line(
+    'plan as a calendar file against reading the course',
+    `${(ics / apiCourse).toFixed(1)} x`,
+    'ratio only',
+  );
   await client.end();
 }
 
@@ -219,6 +229,7 @@ async function pages(url, signIn) {
 }
 
 benchReason(line);
+benchPlanner(line);
 await starts();
 const data = temp();
 const database = await startPostgres(data, { url: '' });

@@ -212,7 +212,7 @@ describe('the command line', () => {
       );
     });
 
-    it('asks for an owned weight, never for none', () => {
+    it('asks for an owned weight, never for none and never for more than begins', () => {
       const heavy = (weightsKg: number[]) =>
         made({
           protocol: 'achilles-midportion',
@@ -223,7 +223,7 @@ describe('the command line', () => {
           weightsKg,
           measures: [{ measure: 'single-leg-heel-raise', side: 'right', value: 20 }],
         }).exercises.find((e) => e.key === 'raise-seated-heavy')?.dose['addedKg'];
-      expect([heavy([2, 6, 20]), heavy([20]), heavy([])]).toEqual([6, 20, 8]);
+      expect([heavy([2, 6, 20]), heavy([20]), heavy([])]).toEqual([6, 8, 8]);
     });
 
     it('fits the days there are', () => {
