@@ -133,14 +133,13 @@ export {
   type Adjunct,
   ageProblem,
   type Confirmation,
-  lostStage,
-  NO_PROTOCOL,
   type ProtocolDefinition,
   type School,
   type Slot,
   type Stage,
   stageOf,
 } from './protocol/definition.js';
+export { lostStage, NO_PROTOCOL } from './protocol/none.js';
 export {
   type ClosingWay,
   type FootRiskSign,

@@ -1,5 +1,6 @@
 import { completeProtocol, type WrittenProtocol } from './complete.js';
 import { ageProblem } from './definition.js';
+import { lostStage, NO_PROTOCOL } from './none.js';
 
 const evidence = { statement: 's', source: 'Convention', kind: 'convention', version: 1 } as const;
 const written: WrittenProtocol = {
@@ -75,4 +76,12 @@ describe('the age a protocol is for', () => {
   ])('from 8 to 15: %s', (age, opens) => expect(ageProblem(child, age) === null).toBe(opens));
   it('has no end where none is written', () =>
     expect(ageProblem({ name: 'A', fromAge: 16, toAge: null }, 99)).toBeNull());
+});
+
+describe('where there is no protocol or no stage any more', () => {
+  it('nothing is filled, progressed to or asked, and no age is refused', () => {
+    expect(NO_PROTOCOL).toMatchObject({ stages: [], schools: [], home: [], confirm: [], conditions: [] });
+    expect(ageProblem(NO_PROTOCOL, null)).toBeNull();
+    expect(lostStage('gone')).toMatchObject({ key: 'gone', slots: [], criteria: null, adjuncts: [] });
+  });
 });

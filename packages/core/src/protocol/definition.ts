@@ -142,34 +142,6 @@ export interface ProtocolDefinition {
   readonly evidence: Evidence;
 }
 
-/** Stands where a condition has no protocol yet: no stages, no schools, nothing prescribed. */
-export const NO_PROTOCOL: ProtocolDefinition = {
-  key: '',
-  name: '',
-  version: 0,
-  conditions: [],
-  fromAge: 0,
-  toAge: null,
-  confirm: [],
-  excludes: [],
-  endsOn: [],
-  lookAgain: '',
-  refer: [],
-  bothSides: '',
-  cannotTest: '',
-  relapse: '',
-  lookAgainWeeks: 6,
-  referWeeks: 12,
-  schools: [],
-  tissues: [],
-  charts: [],
-  unableAt: null,
-  usually: '',
-  home: [],
-  stages: [],
-  evidence: { statement: '', source: '', kind: 'convention', version: 1 },
-};
-
 /** Why a protocol does not open for a person of this age; null when it does. An age that is not known is asked for. */
 export function ageProblem(
   protocol: Pick<ProtocolDefinition, 'name' | 'fromAge' | 'toAge'>,
@@ -188,26 +160,3 @@ export function ageProblem(
 /** The one way to a stage: by its own protocol. Null where that protocol has none of that key. */
 export const stageOf = (protocol: Pick<ProtocolDefinition, 'stages'>, key: string | null): Stage | null =>
   protocol.stages.find((s) => s.key === key) ?? null;
-
-/** Stands where a plan's stage was never kept and its protocol has it no more: nothing to fill, nothing to progress to. */
-export const lostStage = (key: string): Stage => ({
-  key,
-  name: key,
-  purpose: { clinician: '', patient: '' },
-  usualWeeks: { min: 0, max: 0 },
-  minimumDays: 0,
-  entry: null,
-  criteria: null,
-  slots: [],
-  adjuncts: [],
-  loadRisePercent: 20,
-  impactRisePercent: 20,
-  contactsPerWeek: null,
-  runMinutesPerWeek: null,
-  painSchool: 'comfort',
-  remeasure: [],
-  skills: [],
-  reviewEveryDays: 14,
-  leadingMeasure: '',
-  evidence: NO_PROTOCOL.evidence,
-});
