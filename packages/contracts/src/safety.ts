@@ -58,13 +58,11 @@ function limitsIn(entries: Entries): Partial<Record<Side, Limits>> {
 function screened(
   content: Content,
   entries: Entries,
-  answers: Record<string, SafetyAnswer>,
   on: SafetyOn,
-  more: Partial<ScreenInput> = {},
+  more: Pick<ScreenInput, 'answers'> & Partial<ScreenInput>,
 ): SafetyState {
   const readings = new VisitReadings(content.measures, entries);
   return screenRecord(content, {
-    answers,
     found: findingAnswers(entries),
     record: recordOf(content.measures, readings, on.ageYears),
     affected: on.affected,
@@ -83,7 +81,9 @@ function triggeredAt(content: Content, visits: readonly Entries[], on: SafetyOn)
   return visits.map(
     (entries) =>
       new Set(
-        screened(content, entries, Object.fromEntries(answersIn(entries)), on).triggered.map((t) => idOf(t)),
+        screened(content, entries, on, { answers: Object.fromEntries(answersIn(entries)) }).triggered.map(
+          (t) => idOf(t),
+        ),
       ),
   );
 }
@@ -138,7 +138,8 @@ export function safetyAt(
   on: SafetyOn,
 ): SafetyState {
   const maps = visits.map((v) => entriesOf(v.entries));
-  return screened(content, newestEntries(maps), standingAnswers(maps), on, {
+  return screened(content, newestEntries(maps), on, {
+    answers: standingAnswers(maps),
     answered: new Set(answersIn(entriesOf(asked.entries)).keys()),
     closures: standingClosures(content, visits, maps, on),
   });

@@ -25,7 +25,7 @@ export class CalendarController {
       const record = await this.reader.read(tx, id);
       const text = planCalendar(record, this.clock.now());
       if (text === null) throw refusedNow('There is nothing to put into a calendar now');
-      await audit(tx, me, 'export', 'calendar', record.row.personId);
+      await audit(tx, me, { action: 'export', subject: 'calendar', personId: record.row.personId });
       return text;
     });
   }

@@ -29,7 +29,7 @@ export class CourseController {
   course(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<CourseView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const record = await this.reader.read(tx, id);
-      await audit(tx, me, 'read', 'course', record.row.personId);
+      await audit(tx, me, { action: 'read', subject: 'course', personId: record.row.personId });
       return this.view(tx, record);
     });
   }
@@ -52,7 +52,7 @@ export class CourseController {
         if (review === null) throw refusedNow('There is no plan to decide about yet');
         await this.record(tx, me, record, review, body);
         await this.carryOut(tx, me, record, assessed, body.decision);
-        await audit(tx, me, 'decide', body.decision, record.row.personId);
+        await audit(tx, me, { action: 'decide', subject: body.decision, personId: record.row.personId });
       }
       return this.view(tx, await this.reader.read(tx, id));
     });
@@ -104,13 +104,11 @@ export class CourseController {
           : undefined;
     if (decision === 'progress' && next === undefined) throw refusedNow('This is the last stage');
     if (next !== undefined) {
-      await moveToStage(
-        tx,
-        record.row,
-        next.key,
-        decision === 'progress' ? 'criteria met' : 'eased back',
-        this.clock.now(),
-      );
+      await moveToStage(tx, record.row, {
+        stage: next.key,
+        reason: decision === 'progress' ? 'criteria met' : 'eased back',
+        at: this.clock.now(),
+      });
       await this.draft(tx, me, record, next.key, []);
     } else if (decision === 'adjust-dose' || decision === 'ease-back') {
       // There is no stage before the first: the dose is cut, and the run of reds is not forgotten.

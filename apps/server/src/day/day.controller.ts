@@ -74,7 +74,7 @@ export class DayController {
           ...this.tell(record, lastDecisions.get(record.row.id) ?? null),
         });
       items.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name));
-      await audit(tx, me, 'read', 'day', null);
+      await audit(tx, me, { action: 'read', subject: 'day', personId: null });
       return { today: localDay(this.clock.now(), clinic.timeZone), items };
     });
   }

@@ -54,16 +54,19 @@ function adapted(content: ContentBundle): {
 export async function loadDemoLibrary(
   tx: EntityManager,
   content: ContentBundle,
-  clinicId: string,
-  who: {
-    readonly lead: string;
-    readonly leadName: string;
-    readonly clinician: string;
-    readonly episode: string;
+  clinic: {
+    readonly clinicId: string;
+    readonly who: {
+      readonly lead: string;
+      readonly leadName: string;
+      readonly clinician: string;
+      readonly episode: string;
+    };
+    readonly id: (...parts: string[]) => string;
+    readonly now: Date;
   },
-  id: (...parts: string[]) => string,
-  now: Date,
 ): Promise<void> {
+  const { clinicId, who, id, now } = clinic;
   const daysAgo = (days: number) => new Date(now.getTime() - days * 86_400_000);
   const filledId = id('exercise', 'half-raise');
   const key = `own-${filledId.slice(0, 8)}`;

@@ -73,7 +73,8 @@ export class EpisodesController {
         .execute();
       const record = await this.reader.read(tx, body.id);
       if (record.row.personId !== personId) throw notFound();
-      if ((inserted.raw as unknown[]).length > 0) await audit(tx, me, 'create', 'episode', personId);
+      if ((inserted.raw as unknown[]).length > 0)
+        await audit(tx, me, { action: 'create', subject: 'episode', personId });
       return record.view;
     });
   }
@@ -82,7 +83,7 @@ export class EpisodesController {
   one(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<EpisodeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const record = await this.reader.read(tx, id);
-      await audit(tx, me, 'read', 'episode', record.row.personId);
+      await audit(tx, me, { action: 'read', subject: 'episode', personId: record.row.personId });
       return record.view;
     });
   }
@@ -109,7 +110,7 @@ export class EpisodesController {
       );
       const record = await this.reader.read(tx, id);
       if (result.affected !== 1) throw conflict('Someone changed this while you were editing', record.view);
-      await audit(tx, me, 'change', 'episode', record.row.personId);
+      await audit(tx, me, { action: 'change', subject: 'episode', personId: record.row.personId });
       return record.view;
     });
   }
@@ -149,7 +150,11 @@ export class EpisodesController {
         })
         .orIgnore()
         .execute();
-      await audit(tx, me, body.kind === 'closed' ? 'close' : 'override', body.subject, record.row.personId);
+      await audit(tx, me, {
+        action: body.kind === 'closed' ? 'close' : 'override',
+        subject: body.subject,
+        personId: record.row.personId,
+      });
       return (await this.reader.read(tx, id)).view;
     });
   }
@@ -187,7 +192,7 @@ export class EpisodesController {
         })
         .orIgnore()
         .execute();
-      await audit(tx, me, 'teach', `exercise:${body.exercise}`, row.personId);
+      await audit(tx, me, { action: 'teach', subject: `exercise:${body.exercise}`, personId: row.personId });
       return (await this.reader.read(tx, id)).view;
     });
   }

@@ -36,7 +36,7 @@ export class HandoutController {
             ? 'There is no plan to print yet'
             : `Nothing is printed: ${record.view.heldBack[0]}`,
         );
-      await audit(tx, me, 'print', 'handout', record.row.personId);
+      await audit(tx, me, { action: 'print', subject: 'handout', personId: record.row.personId });
       return made;
     });
     const home = `${request.protocol}://${request.get('host') ?? 'localhost'}/home`;

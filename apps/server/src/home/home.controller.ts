@@ -82,7 +82,7 @@ export class HomeController {
         expiresAt,
         revokedAt: null,
       });
-      await audit(tx, me, 'create', 'home link', episode.personId);
+      await audit(tx, me, { action: 'create', subject: 'home link', personId: episode.personId });
       return { token, code, expiresAt: expiresAt.toISOString() };
     });
   }
@@ -95,7 +95,7 @@ export class HomeController {
       const episode = await tx.findOneBy(EpisodeRow, { id: episodeId });
       if (episode === null) throw notFound();
       await this.revokeAll(tx, episode.personId, this.clock.now());
-      await audit(tx, me, 'revoke', 'home link', episode.personId);
+      await audit(tx, me, { action: 'revoke', subject: 'home link', personId: episode.personId });
     });
   }
 
@@ -178,7 +178,7 @@ export class HomeController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const open = await this.complaints(tx, me);
       const record = await this.reader.read(tx, open.find((id) => id === wanted) ?? open[0] ?? me.episodeId);
-      await audit(tx, me, 'read', 'home', record.row.personId);
+      await audit(tx, me, { action: 'read', subject: 'home', personId: record.row.personId });
       return this.view(record);
     });
   }
@@ -206,14 +206,12 @@ export class HomeController {
       const versions = await tx.find(HomeEntry, { where: { id: body.id }, order: { version: 'ASC' } });
       if (versions.some((v) => v.episodeId !== episodeId)) throw notFound();
       if (versions.every((v) => v.version !== body.version)) {
-        await this.insert(tx, me, record, body, versions);
-        await audit(
-          tx,
-          me,
-          versions.length === 0 ? 'create' : 'change',
-          `home ${body.kind}`,
-          record.row.personId,
-        );
+        await this.insert(tx, record, body, versions);
+        await audit(tx, me, {
+          action: versions.length === 0 ? 'create' : 'change',
+          subject: `home ${body.kind}`,
+          personId: record.row.personId,
+        });
       }
       const now = (await this.reader.home(tx, episodeId)).find((e) => e.id === body.id);
       if (now === undefined) throw notFound();
@@ -223,7 +221,6 @@ export class HomeController {
 
   private async insert(
     tx: Tx,
-    me: AtHome,
     record: EpisodeRecord,
     body: HomeEntryBody,
     versions: readonly HomeEntry[],
@@ -245,7 +242,7 @@ export class HomeController {
     await tx.insert(HomeEntry, {
       id: body.id,
       version: body.version,
-      clinicId: me.clinicId,
+      clinicId: record.row.clinicId,
       episodeId: record.row.id,
       planId: first?.planId ?? planOf(record, body),
       kind: body.kind,

@@ -76,7 +76,11 @@ export class LibraryController {
         authorId: me.userId,
         at: this.clock.now(),
       });
-      await audit(tx, me, body.version === 0 ? 'create' : 'change', `exercise:${key}`, null);
+      await audit(tx, me, {
+        action: body.version === 0 ? 'create' : 'change',
+        subject: `exercise:${key}`,
+        personId: null,
+      });
       return exercise;
     });
   }
@@ -186,7 +190,7 @@ export class LibraryController {
         })
         .orIgnore()
         .execute();
-      await audit(tx, me, 'review', body.item, null);
+      await audit(tx, me, { action: 'review', subject: body.item, personId: null });
     });
   }
 
@@ -218,7 +222,7 @@ export class LibraryController {
         })
         .orIgnore()
         .execute();
-      await audit(tx, me, 'change', `band:${body.band}`, null);
+      await audit(tx, me, { action: 'change', subject: `band:${body.band}`, personId: null });
     });
   }
 

@@ -52,7 +52,11 @@ export class MeasuresController {
         authorId: me.userId,
         at: this.clock.now(),
       });
-      await audit(tx, me, body.version === 0 ? 'create' : 'change', `measure:${key}`, null);
+      await audit(tx, me, {
+        action: body.version === 0 ? 'create' : 'change',
+        subject: `measure:${key}`,
+        personId: null,
+      });
       return definition;
     });
   }

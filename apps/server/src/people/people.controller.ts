@@ -77,7 +77,7 @@ export class PeopleController {
         tx,
         people.map((p) => p.id),
       );
-      await audit(tx, me, 'list', 'people', null);
+      await audit(tx, me, { action: 'list', subject: 'people', personId: null });
       return people.map((p) => row(p, episodes.get(p.id)));
     });
   }
@@ -105,7 +105,8 @@ export class PeopleController {
         .execute();
       const person = await tx.findOneBy(Person, { id: body.id });
       if (person === null) throw notFound();
-      if ((inserted.raw as unknown[]).length > 0) await audit(tx, me, 'create', 'person', person.id);
+      if ((inserted.raw as unknown[]).length > 0)
+        await audit(tx, me, { action: 'create', subject: 'person', personId: person.id });
       return row(person);
     });
   }
@@ -115,7 +116,7 @@ export class PeopleController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const person = await tx.findOneBy(Person, { id });
       if (person === null) throw notFound();
-      await audit(tx, me, 'read', 'person', id);
+      await audit(tx, me, { action: 'read', subject: 'person', personId: id });
       return row(person, (await this.episodesOf(tx, [id])).get(id));
     });
   }
@@ -132,7 +133,7 @@ export class PeopleController {
       const episodes = (await this.episodesOf(tx, [id])).get(id);
       if (result.affected !== 1)
         throw conflict('Someone changed this person while you were editing', row(person, episodes));
-      await audit(tx, me, 'change', 'person', id);
+      await audit(tx, me, { action: 'change', subject: 'person', personId: id });
       return row(person, episodes);
     });
   }

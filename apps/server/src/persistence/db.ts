@@ -45,9 +45,7 @@ export class Db {
 export async function audit(
   tx: Tx,
   actor: Actor,
-  action: string,
-  subject: string,
-  personId: string | null,
+  { action, subject, personId }: { action: string; subject: string; personId: string | null },
 ): Promise<void> {
   await tx.insert(Audit, {
     id: randomUUID(),

@@ -27,7 +27,7 @@ export class PhotosController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const episode = await tx.findOneBy(EpisodeRow, { id });
       if (episode === null) throw notFound();
-      await audit(tx, me, 'read', 'photos', episode.personId);
+      await audit(tx, me, { action: 'read', subject: 'photos', personId: episode.personId });
       return this.views(tx, 'v.episode_id = $1', id);
     });
   }
@@ -75,7 +75,7 @@ export class PhotosController {
         })
         .orIgnore()
         .execute();
-      await audit(tx, me, 'create', 'photo', personId);
+      await audit(tx, me, { action: 'create', subject: 'photo', personId });
       return this.one(tx, id);
     });
   }
@@ -93,7 +93,7 @@ export class PhotosController {
         [id],
       );
       if (photo === undefined) throw notFound();
-      await audit(tx, me, 'read', 'photo', photo.person_id);
+      await audit(tx, me, { action: 'read', subject: 'photo', personId: photo.person_id });
       return photo;
     });
     response

@@ -160,9 +160,7 @@ export class PlanDrafts {
 export async function moveToStage(
   tx: Tx,
   episode: EpisodeRow,
-  stage: string,
-  reason: string,
-  at: Date,
+  { stage, reason, at }: { stage: string; reason: string; at: Date },
 ): Promise<void> {
   await tx.update(EpisodeRow, { id: episode.id }, { stage, stageSince: at, version: () => 'version + 1' });
   await tx.insert(StageSpanRow, {

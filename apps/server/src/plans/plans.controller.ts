@@ -40,7 +40,7 @@ export class PlansController {
         from: body.from,
         steps: [],
       });
-      await audit(tx, me, 'create', 'plan', record.row.personId);
+      await audit(tx, me, { action: 'create', subject: 'plan', personId: record.row.personId });
       return planView(row, record.protocol);
     });
   }
@@ -75,7 +75,7 @@ export class PlansController {
       const now = await tx.findOneByOrFail(PlanRow, { id });
       if (result.affected !== 1)
         throw conflict('Someone changed this plan while you were editing', planView(now, record.protocol));
-      await audit(tx, me, 'change', 'plan', record.row.personId);
+      await audit(tx, me, { action: 'change', subject: 'plan', personId: record.row.personId });
       return planView(now, record.protocol);
     });
   }
@@ -103,8 +103,9 @@ export class PlansController {
         { id },
         { status: 'given', givenBy: me.userId, givenAt: now, version: plan.version + 1 },
       );
-      if (record.row.stage !== plan.stage) await moveToStage(tx, record.row, plan.stage, 'plan given', now);
-      await audit(tx, me, 'give', 'plan', record.row.personId);
+      if (record.row.stage !== plan.stage)
+        await moveToStage(tx, record.row, { stage: plan.stage, reason: 'plan given', at: now });
+      await audit(tx, me, { action: 'give', subject: 'plan', personId: record.row.personId });
       return view(await tx.findOneByOrFail(PlanRow, { id }), await this.reader.names(tx));
     });
   }

@@ -64,7 +64,7 @@ export class VisitsController {
         signedAt: null,
         signedBy: null,
       });
-      await audit(tx, me, 'create', 'visit', episode.personId);
+      await audit(tx, me, { action: 'create', subject: 'visit', personId: episode.personId });
       return this.view(tx, episodeId, body.id);
     });
   }
@@ -73,7 +73,7 @@ export class VisitsController {
   one(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<VisitView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const { visit, episode } = await this.find(tx, id);
-      await audit(tx, me, 'read', 'visit', episode.personId);
+      await audit(tx, me, { action: 'read', subject: 'visit', personId: episode.personId });
       return this.view(tx, visit.episodeId, id);
     });
   }
@@ -121,7 +121,12 @@ export class VisitsController {
         );
       }
       await this.followSide(tx, episode, fresh);
-      if (fresh.length > 0) await audit(tx, me, amends ? 'amend' : 'change', 'visit', episode.personId);
+      if (fresh.length > 0)
+        await audit(tx, me, {
+          action: amends ? 'amend' : 'change',
+          subject: 'visit',
+          personId: episode.personId,
+        });
       return { saved: await this.newest(tx, id, keys) };
     });
   }
@@ -138,7 +143,7 @@ export class VisitsController {
         if (missing > 0)
           throw refusedNow(`${missing} safety answers are missing; a visit is signed once they are given`);
         await tx.update(Visit, { id }, { signedAt: this.clock.now(), signedBy: me.userId });
-        await audit(tx, me, 'sign', 'visit', episode.personId);
+        await audit(tx, me, { action: 'sign', subject: 'visit', personId: episode.personId });
       }
       return this.view(tx, visit.episodeId, id);
     });

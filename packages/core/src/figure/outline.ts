@@ -26,7 +26,7 @@ export const at = (p: Point): string => `${word(tenth(p[0]))} ${word(-tenth(p[1]
 const next = (tenths: number): string => (tenths < 0 ? word(tenths) : ` ${word(tenths)}`);
 
 /** A curve told from where it begins, which takes fewer digits; rounded so that no error adds up. */
-function curve(from: Point, c1x: number, c1y: number, c2x: number, c2y: number, to: Point): string {
+function curve(from: Point, [c1x, c1y]: Point, [c2x, c2y]: Point, to: Point): string {
   const x = tenth(from[0]);
   const y = tenth(from[1]);
   return `c${word(tenth(c1x) - x)}${next(y - tenth(c1y))}${next(tenth(c2x) - x)}${next(y - tenth(c2y))}${next(tenth(to[0]) - x)}${next(y - tenth(to[1]))}`;
@@ -36,10 +36,8 @@ function curve(from: Point, c1x: number, c1y: number, c2x: number, c2y: number, 
 const soft = (before: Point, from: Point, to: Point, after: Point): string =>
   curve(
     from,
-    from[0] + (to[0] - before[0]) / 6,
-    from[1] + (to[1] - before[1]) / 6,
-    to[0] - (after[0] - from[0]) / 6,
-    to[1] - (after[1] - from[1]) / 6,
+    [from[0] + (to[0] - before[0]) / 6, from[1] + (to[1] - before[1]) / 6],
+    [to[0] - (after[0] - from[0]) / 6, to[1] - (after[1] - from[1]) / 6],
     to,
   );
 

@@ -106,10 +106,7 @@ function kneeBetween(hip: Point, ankle: Point): { knee: Point; short: number } {
 function joints(
   pose: LegPose,
   foot: Foot,
-  knee: Point,
-  hip: Point,
-  placed: boolean,
-  short: number,
+  above: Pick<LegJoints, 'knee' | 'hip' | 'placed' | 'short'>,
 ): LegJoints {
   const toes = pose.toes ?? (pose.pitch > 0 ? 0 : -pose.pitch);
   const { up } = soleAxes(pose.pitch);
@@ -118,14 +115,11 @@ function joints(
     ...foot,
     toeJoint,
     toeTip: add(toeJoint, leaning(90 - toes), BODY.toes),
-    knee,
-    hip,
+    ...above,
     pitch: pose.pitch,
     toes,
     curl: pose.curl ?? 0,
     arch: pose.arch ?? 0,
-    placed,
-    short,
   };
 }
 
@@ -136,11 +130,11 @@ function legBelow(pose: LegPose, hip: Point): LegJoints {
   if (rests(pose)) {
     const foot = footAt(pose, null);
     const { knee, short } = kneeBetween(hip, foot.ankle);
-    return joints(pose, foot, knee, hip, true, short);
+    return joints(pose, foot, { knee, hip, placed: true, short });
   }
   const knee = add(hip, leaning(pose.thigh ?? 0), -BODY.thigh);
   const ankle = add(knee, leaning(pose.shin ?? 0), -BODY.shin);
-  return joints(pose, footAt(pose, ankle), knee, hip, false, 0);
+  return joints(pose, footAt(pose, ankle), { knee, hip, placed: false, short: 0 });
 }
 
 /** The near leg built up from its foot. */
@@ -148,7 +142,7 @@ function legUp(pose: LegPose): LegJoints {
   const foot = footAt(pose, null);
   const knee = add(foot.ankle, leaning(pose.shin ?? 0), BODY.shin);
   const hip = add(knee, leaning(pose.thigh ?? 0), BODY.thigh);
-  return joints(pose, foot, knee, hip, true, 0);
+  return joints(pose, foot, { knee, hip, placed: true, short: 0 });
 }
 
 function armTo(shoulder: Point, hand: Point | undefined): { elbow: Point; hand: Point } {

@@ -52,18 +52,20 @@ interface Limit {
 
 type Sided = CriterionPart & { readonly state: CriterionState };
 
+/** A limit, and what of which sides it is held against. */
+interface AskedOf {
+  readonly measure: MeasureDefinition;
+  readonly sides: readonly (Side | 'none')[];
+  readonly limit: Limit;
+  readonly text: string;
+  readonly maxAgeDays: number | undefined;
+}
+
 /** One plain limit on some sides, each with its own error; the lowest counts. */
-function limitOn(
-  measure: MeasureDefinition,
-  sides: readonly (Side | 'none')[],
-  limit: Limit,
-  text: string,
-  maxAgeDays: number | undefined,
-  facts: Facts,
-  today: DayText,
-): Sided {
+function limitOn(asked: AskedOf, facts: Facts, today: DayText): Sided {
+  const { measure, sides, limit, text, maxAgeDays } = asked;
   const judged = sides.map((side) => {
-    const found = readings(facts, measure, side, today, maxAgeDays ?? DEFAULT_MAX_AGE_DAYS);
+    const found = readings(facts, { measure, side, maxAgeDays: maxAgeDays ?? DEFAULT_MAX_AGE_DAYS }, today);
     const settled = settle(
       found.fresh.map((r) => ({
         day: dayOf(r.at),
@@ -130,7 +132,7 @@ export function measureLeaf(
           : 'there is no treated side',
     };
   }
-  return limitOn(measure, sides, leaf, text, leaf.maxAgeDays, facts, today);
+  return limitOn({ measure, sides, limit: leaf, text, maxAgeDays: leaf.maxAgeDays }, facts, today);
 }
 
 /** At least a share of the published median for age and sex, on each treated side. Without a sex both medians must agree. */
@@ -156,7 +158,11 @@ export function atLeastForAgeLeaf(
   if (sides.length === 0) return { text, state: 'not-known', because: 'there is no treated side' };
   const op = measure.direction === 'less' ? '<=' : '>=';
   const on = (value: number) =>
-    limitOn(measure, sides, { op, value: value * leaf.share }, text, leaf.maxAgeDays, facts, today);
+    limitOn(
+      { measure, sides, limit: { op, value: value * leaf.share }, text, maxAgeDays: leaf.maxAgeDays },
+      facts,
+      today,
+    );
   const [easy, hard] = op === '>=' ? [median.low, median.high] : [median.high, median.low];
   const [least, most] = [on(easy), on(hard)];
   const wanted = (value: number) => `${shown(value * leaf.share)}${unit(measure)}`;
@@ -196,23 +202,26 @@ function twoSided(leaf: TwoSided, facts: Facts, today: DayText, lookup: MeasureL
       };
     const limit = leaf.twin(measure);
     const own = `${measure.label}, each side ${WORDS[limit.op]} ${limit.value}${unit(measure)}`;
-    return limitOn(measure, ['left', 'right'], limit, own, leaf.maxAgeDays, facts, today);
+    return limitOn(
+      { measure, sides: ['left', 'right'], limit, text: own, maxAgeDays: leaf.maxAgeDays },
+      facts,
+      today,
+    );
   }
   if (facts.affected === 'none') return { text, state: 'not-known', because: 'there is no treated side' };
-  return betweenSides(leaf, measure, text, facts, today);
+  return betweenSides(leaf, { measure, text }, facts, today);
 }
 
 function betweenSides(
   leaf: TwoSided,
-  measure: MeasureDefinition,
-  text: string,
+  { measure, text }: Pick<AskedOf, 'measure' | 'text'>,
   facts: Facts,
   today: DayText,
 ): CriterionPart {
   const notKnown = (because: string): CriterionPart => ({ text, state: 'not-known', because });
   const maxAge = leaf.maxAgeDays ?? DEFAULT_MAX_AGE_DAYS;
-  const left = readings(facts, measure, 'left', today, maxAge);
-  const right = readings(facts, measure, 'right', today, maxAge);
+  const left = readings(facts, { measure, side: 'left', maxAgeDays: maxAge }, today);
+  const right = readings(facts, { measure, side: 'right', maxAgeDays: maxAge }, today);
   const [l, r] = [left.fresh[0], right.fresh[0]];
   if (l !== undefined && r !== undefined && !l.unable && !r.unable && !areLike(measure, l, r))
     return notKnown(`the sides were taken differently: ${unlikeness(measure, l, r)}`);

@@ -65,11 +65,10 @@ export interface Readings {
 /** Fresh readings of one measure on one side; and whether any older or empty one exists. */
 export function readings(
   facts: Facts,
-  definition: MeasureDefinition,
-  side: Side | 'none',
+  of: { readonly measure: MeasureDefinition; readonly side: Side | 'none'; readonly maxAgeDays: number },
   today: DayText,
-  maxAge: number,
 ): Readings {
+  const { measure: definition, side, maxAgeDays: maxAge } = of;
   const worst = worstOf(definition);
   const all = facts.measures
     .filter((m) => m.measure === definition.key && m.side === side && dayOf(m.at) <= today)

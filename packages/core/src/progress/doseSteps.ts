@@ -53,7 +53,8 @@ export function readySteps(on: DoseStepsOn): ExerciseStep[] {
           ? []
           : [{ day, setsDone: sets, repsDone: reps, effort, state }];
       });
-    const step = doubleProgression(item, exercise.range, done, on.ownedKg, {
+    const step = doubleProgression(item, exercise.range, done, {
+      ownedKg: on.ownedKg,
       bodyShareKg: bodyShareKg(exercise, on.bodyMassKg ?? ASSUMED_MASS_KG),
       daysAtLevel: on.daysAtLevel,
       minDaysAtLevel: minDaysAtLevel(exercise) * (on.cautiousStepPercent === null ? 1 : 2),

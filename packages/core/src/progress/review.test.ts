@@ -228,7 +228,7 @@ describe('double progression', () => {
     owned: readonly number[],
     change: Partial<typeof dose> = {},
     where: Partial<typeof on> = {},
-  ) => doubleProgression({ ...dose, ...change }, range, sessionsDone, owned, { ...on, ...where });
+  ) => doubleProgression({ ...dose, ...change }, range, sessionsDone, { ...on, ownedKg: owned, ...where });
 
   it('takes the next owned weight with repetitions back at the bottom', () => {
     expect(progress([done(), done()], [10, 5, 7.5])).toMatchObject({ kind: 'load', addedKg: 7.5, reps: 8 });
@@ -249,7 +249,7 @@ describe('double progression', () => {
     [0, 6.1, 'sets'],
   ])('with %d kg of body share and 5 kg, the next weight of %d kg is: %s', (bodyShareKg, kg, kind) => {
     const wide = { ...range, addedKg: [0, 60] as const };
-    const out = doubleProgression(dose, wide, [done(), done()], [kg], { ...on, bodyShareKg });
+    const out = doubleProgression(dose, wide, [done(), done()], { ...on, ownedKg: [kg], bodyShareKg });
     expect(out.kind).toBe(kind);
   });
 

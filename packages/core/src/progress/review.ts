@@ -85,7 +85,7 @@ function withoutGain(episode: Episode, days: number, today: DayText, lookup: Mea
   if (measure === undefined) return false;
   const sides: readonly (Side | 'none')[] =
     measure.sides === 'single' ? ['none'] : treatedSides(episode.facts.affected);
-  const stuck = sides.map((side) => stuckOn(measure, side, episode, days, today));
+  const stuck = sides.map((side) => stuckOn(measure, side, episode, { days, today }));
   return stuck.includes(true) && !stuck.includes(false);
 }
 
@@ -94,8 +94,7 @@ function stuckOn(
   measure: MeasureDefinition,
   side: Side | 'none',
   episode: Episode,
-  days: number,
-  today: DayText,
+  { days, today }: { readonly days: number; readonly today: DayText },
 ): boolean | null {
   const takes = episode.facts.measures
     .filter((m) => m.measure === measure.key && (m.side === side || m.side === 'none'))

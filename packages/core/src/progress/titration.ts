@@ -47,6 +47,8 @@ export function bodyShareKg(
 }
 
 export interface ProgressionOn {
+  /** Weights at home, in kg, in any order. */
+  readonly ownedKg: readonly number[];
   /** Body mass that the exercise puts on the side, in kg: all of it on one leg, half on two, none seated. */
   readonly bodyShareKg: number;
   /** Days since this level of the dose was given. */
@@ -69,14 +71,11 @@ function risePercent(bodyShareKg: number, now: number, next: number): number {
  * Double progression: two sessions running with every set done at effort 7 or less and green, and long enough at this
  * level -> next owned load step, if it is not too large, with repetitions back at the bottom; a larger one waits and
  * repetitions grow first; no step owned -> one set more; at the top of that -> harder rung. One thing at a time.
- *
- * @param ownedStepsKg weights at home, in kg, in any order
  */
 export function doubleProgression(
   dose: ExerciseDose,
   range: DoseRanges,
   sessions: readonly DoneSession[],
-  ownedStepsKg: readonly number[],
   on: ProgressionOn,
 ): DoseStep {
   const [bottom, most] = range.reps;
@@ -97,7 +96,7 @@ export function doubleProgression(
   const because = 'every set done, effort 7 or less, green, two sessions running';
   const now = dose.addedKg ?? 0;
   const limit = range.addedKg?.[1] ?? 0;
-  const step = [...ownedStepsKg].sort((a, b) => a - b).find((kg) => kg > now + TOLERANCE && kg <= limit);
+  const step = [...on.ownedKg].sort((a, b) => a - b).find((kg) => kg > now + TOLERANCE && kg <= limit);
   if (step !== undefined) {
     const rise = risePercent(on.bodyShareKg, now, step);
     if (rise <= on.loadStepPercent + TOLERANCE) return { kind: 'load', addedKg: step, reps: bottom, because };

@@ -25,46 +25,50 @@ export type HomeAnswer = number | boolean | null;
 /** Answers of one entry by question. */
 export type HomeScores = Readonly<Record<string, HomeAnswer>>;
 
-const asked = (key: string, at: HomeMoment, ask: string, name: string, role: HomeRole): HomeQuestion => ({
+const asked = (
+  key: string,
+  role: HomeRole,
+  words: { readonly at: HomeMoment; readonly ask: string; readonly name: string },
+): HomeQuestion => ({
   key,
-  at,
   kind: role === 'hour-above' ? 'yes-no' : 'score',
-  ask,
-  name,
   role,
+  ...words,
   asked: 'always',
 });
 
 /** What the pain rule needs of every session, whatever is treated. */
 const SESSION_QUESTIONS: readonly HomeQuestion[] = [
-  asked('before', 'before', 'Before you start: how much does it hurt now?', 'pain before exercise', 'before'),
-  asked(
-    'during',
-    'after',
-    'How much did it hurt at its highest, while you did it?',
-    'pain during exercise',
-    'during',
-  ),
-  asked('after', 'after', 'And how much now, after?', 'pain after exercise', 'after'),
-  asked(
-    'hour-above',
-    'later',
-    'Is your pain still clearly above what it was before?',
-    'pain an hour later',
-    'hour-above',
-  ),
+  asked('before', 'before', {
+    at: 'before',
+    ask: 'Before you start: how much does it hurt now?',
+    name: 'pain before exercise',
+  }),
+  asked('during', 'during', {
+    at: 'after',
+    ask: 'How much did it hurt at its highest, while you did it?',
+    name: 'pain during exercise',
+  }),
+  asked('after', 'after', { at: 'after', ask: 'And how much now, after?', name: 'pain after exercise' }),
+  asked('hour-above', 'hour-above', {
+    at: 'later',
+    ask: 'Is your pain still clearly above what it was before?',
+    name: 'pain an hour later',
+  }),
 ];
 
-const MORNING_QUESTION = asked(
-  'morning-pain',
-  'morning',
-  'How much did it hurt when you got up this morning?',
-  'morning pain',
-  'morning',
-);
+const MORNING_QUESTION = asked('morning-pain', 'morning', {
+  at: 'morning',
+  ask: 'How much did it hurt when you got up this morning?',
+  name: 'morning pain',
+});
 
 const DAY_WORST_QUESTION: HomeQuestion = {
-  ...asked('day-worst', 'morning', 'And yesterday at its worst?', 'worst pain of the day', 'day-worst'),
+  ...asked('day-worst', 'day-worst', {
+    at: 'morning',
+    ask: 'And yesterday at its worst?',
+    name: 'worst pain of the day',
+  }),
   asked: 'by-criteria',
 };
 

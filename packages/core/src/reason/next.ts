@@ -1,7 +1,7 @@
 import type { Tag } from '../exercise/definition.js';
 import type { BodyPart, ConditionDefinition, FindingDefinition, Ratio } from './definition.js';
 import type { Known } from './known.js';
-import { countingRatio, type RankedCondition, type Weighing } from './rank.js';
+import { countingRatio, type OnSide, type RankedCondition, type Weighing } from './rank.js';
 import type { Column } from './sign.js';
 
 /** What an answer would do to one condition. */
@@ -144,9 +144,7 @@ function worthOf(
   finding: FindingDefinition,
   judged: Judged,
   leading: readonly Leading[],
-  known: Known,
-  side: Column,
-  w: Weighing,
+  { known, side, w }: OnSide,
 ): Worth {
   const definitionOf = (key: string) => w.conditions.find((c) => c.key === key);
   const moved = [...new Set([...judged.ifPresent, ...judged.ifAbsent].map((d) => d.condition))].flatMap(
@@ -234,16 +232,18 @@ function joined(list: readonly NextBest[]): NextBest[] {
  */
 export function nextBest(
   ranked: readonly RankedCondition[],
-  known: Known,
-  w: Weighing,
-  tagsOff: (side: Column) => readonly Tag[],
-  stops: readonly OpenSign[] = [],
+  { known, w }: Omit<OnSide, 'side'>,
+  off: {
+    readonly tagsOff: (side: Column) => readonly Tag[];
+    readonly stops?: readonly OpenSign[] | undefined;
+  },
 ): NextBest[] {
+  const { tagsOff, stops = [] } = off;
   if (stops.length > 0) return joined(checksOf(stops, known));
   const sides = [...new Set(ranked.map((r) => r.side))].filter((s) => s !== 'none');
   return joined(
     (sides.length === 0 ? (['none'] as const) : sides).flatMap((side) =>
-      nextOnSide(side, ranked, known, w, tagsOff(side)),
+      nextOnSide(ranked, { side, known, w }, tagsOff(side)),
     ),
   );
 }
@@ -259,7 +259,7 @@ interface Heads {
  * the first of them is easily taken for. While nothing specific is known, the heaviest. Place comes first, likeness second:
  * nothing is asked of a region that does not hurt and is not that of an idea with something specific for it.
  */
-function leadingSet(side: Column, ranked: readonly RankedCondition[], known: Known, w: Weighing): Heads {
+function leadingSet(ranked: readonly RankedCondition[], { side, known, w }: OnSide): Heads {
   const here = ranked.filter((r) => r.shownAs === null && (r.side === side || r.side === 'none'));
   const ownSide = (finding: string) => known.byKey.get(finding)?.sides === 'each';
   const specific = here.filter(
@@ -287,14 +287,9 @@ const dangerous = (key: string, w: Weighing): boolean => {
   return c?.care === 'medical' || (c?.keep.length ?? 0) > 0;
 };
 
-function nextOnSide(
-  side: Column,
-  ranked: readonly RankedCondition[],
-  known: Known,
-  w: Weighing,
-  off: readonly Tag[],
-): NextBest[] {
-  const heads = leadingSet(side, ranked, known, w);
+function nextOnSide(ranked: readonly RankedCondition[], on: OnSide, off: readonly Tag[]): NextBest[] {
+  const { side, known, w } = on;
+  const heads = leadingSet(ranked, on);
   const leading = heads.conditions.map((condition): Leading => {
     const groups = w.groupsOf(condition.key, condition.side, known);
     const raised = dangerous(condition.key, w) ? Math.max(1, STAKES / condition.startWeight) : 1;
@@ -317,7 +312,7 @@ function nextOnSide(
     if (finding.needs.some((t) => off.includes(t))) return [];
     const judged = judge(finding, leading);
     if (judged.bits < LEAST_BITS) return [];
-    const worth = worthOf(finding, judged, leading, known, side, w);
+    const worth = worthOf(finding, judged, leading, on);
     return [
       {
         finding: finding.key,

@@ -166,11 +166,17 @@ function pushesOf(counted: readonly Counted[]): Push[] {
     .sort((a, b) => b.share - a.share || (a.finding < b.finding ? -1 : 1));
 }
 
+/** What is known of a side, and by what it is weighed. */
+export interface OnSide {
+  readonly side: Column;
+  readonly known: Known;
+  readonly w: Weighing;
+}
+
 function missingOf(
   places: ReadonlySet<BodyPart>,
   speaking: readonly Speaking[],
-  known: Known,
-  side: Column,
+  { known, side }: OnSide,
   told: ReadonlySet<string>,
 ): string[] {
   const telling = (r: Ratio) => Math.max(strength(r.present), strength(r.absent));
@@ -221,9 +227,7 @@ const SITE = 'site-';
 /** Why a condition is at most possible although figures speak for it; null when nothing holds it back. */
 function heldBack(
   c: ConditionDefinition,
-  side: Column,
-  known: Known,
-  w: Weighing,
+  { side, known, w }: OnSide,
   counted: readonly Counted[],
 ): string | null {
   if (c.requires !== null && known.readSign(c.requires, side).state !== 'present')
@@ -243,13 +247,8 @@ function heldBack(
 }
 
 /** The weight of one condition on a side, and what made it. */
-function weigh(
-  c: ConditionDefinition,
-  side: Column,
-  known: Known,
-  w: Weighing,
-  here: ReadonlySet<BodyPart>,
-): RankedCondition {
+function weigh(c: ConditionDefinition, on: OnSide, here: ReadonlySet<BodyPart>): RankedCondition {
+  const { side, known, w } = on;
   const speaking = w.speaking.get(c.key) ?? [];
   const groups = w.groupsOf(c.key, side, known);
   const startWeight = startingOdds(c, w.ageYears, w.daysSinceOnset);
@@ -266,13 +265,13 @@ function weigh(
     weight,
     startWeight,
     raw,
-    held: heldBack(c, side, known, w, counted),
+    held: heldBack(c, on, counted),
     for: pushes.filter((p) => p.ratio > 1),
     against: pushes.filter((p) => p.ratio < 1),
     missing:
       weight < LOOKED_INTO && keptBy === undefined
         ? []
-        : missingOf(places, speaking, known, side, new Set(groups.keys())),
+        : missingOf(places, speaking, on, new Set(groups.keys())),
     keptBy: keptBy === undefined ? null : (known.byKey.get(keptBy.key)?.name ?? keptBy.key),
     shownAs: null,
   };
@@ -291,15 +290,11 @@ function wordFor(c: RankedCondition, next: RankedCondition | undefined, first: b
 }
 
 /** Ranks every condition on one side; families are shown once, under their strongest. */
-function rankSide(
-  side: Column,
-  conditions: readonly ConditionDefinition[],
-  known: Known,
-  w: Weighing,
-): RankedCondition[] {
+function rankSide(conditions: readonly ConditionDefinition[], on: OnSide): RankedCondition[] {
+  const { side, known } = on;
   const here = known.placesOn(side);
   const all = conditions
-    .map((c) => ({ family: c.family, ranked: weigh(c, side, known, w, here) }))
+    .map((c) => ({ family: c.family, ranked: weigh(c, on, here) }))
     .sort((a, b) => b.ranked.raw - a.ranked.raw || (a.ranked.key < b.ranked.key ? -1 : 1));
   const heads = new Map<string, string>();
   return all.map(({ family, ranked }) => {
@@ -316,8 +311,8 @@ export function rankAll(sides: readonly Column[], known: Known, w: Weighing): Ra
   const ofSide = w.conditions.filter((c) => c.scope === 'side');
   const ofPerson = sides.length === 0 ? w.conditions : w.conditions.filter((c) => c.scope === 'person');
   const bySide = [
-    ...sides.map((side) => rankSide(side, ofSide, known, w)),
-    rankSide('none', ofPerson, known, w),
+    ...sides.map((side) => rankSide(ofSide, { side, known, w })),
+    rankSide(ofPerson, { side: 'none', known, w }),
   ];
   const person = bySide.at(-1) ?? [];
   const named = bySide.map((list, i) => {

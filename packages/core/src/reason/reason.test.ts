@@ -71,8 +71,7 @@ describe('starting stage', () => {
       protocol,
       facts(values),
       { irritability: low, acuity: judgeAcuity(60), cannotTakeWeight: false, unable: false, ...state },
-      NOW,
-      lookup,
+      { now: NOW, lookup },
     );
 
   it('is the highest whose entry criteria all hold, never upkeep', () => {

@@ -98,7 +98,7 @@ export function reasonAbout(content: ReasonContent, input: ReasonInput): Reasoni
     ranked,
     cannotTell: !ranked.some((r) => r.rank === 'leading'),
     drivers: findDrivers(content.drivers, known, sides, tagsOff),
-    next: nextBest(ranked, known, w, tagsOff, input.stops),
+    next: nextBest(ranked, { known, w }, { tagsOff, stops: input.stops }),
     referral: referralReasons(content.conditions, ranked, known),
     held,
     known,

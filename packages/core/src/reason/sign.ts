@@ -73,9 +73,7 @@ const against = (text: string, op: Compared['op'], limit: string, holds: boolean
 /** A value against a limit; nearer to it than one standard error (times the root of how many values went in) it counts weakly. */
 function limited(
   m: MeasureDefinition,
-  value: number,
-  op: Compared['op'],
-  limit: number,
+  { value, op, limit }: { readonly value: number; readonly op: Compared['op']; readonly limit: number },
   text: string,
   values = 1,
 ): SignReading {
@@ -93,7 +91,11 @@ function ownValue(sign: Compared, side: Column, source: SignSource): SignReading
   const m = source.measure(sign.measure);
   const value = either(source, sign.measure, side);
   if (m === undefined || value === null) return UNKNOWN;
-  return limited(m, value, sign.op, sign.value, `${m.label} ${withUnit(m, value, m.decimals)}`);
+  return limited(
+    m,
+    { value, op: sign.op, limit: sign.value },
+    `${m.label} ${withUnit(m, value, m.decimals)}`,
+  );
 }
 
 function otherwiseThanOther(
@@ -144,7 +146,7 @@ function underUsual(
   if (m === undefined || value === null || median === null) return UNKNOWN;
   const limit = median.low * sign.share;
   const text = `${m.label} ${withUnit(m, value, m.decimals)}`;
-  return limited(m, value, '<', limit, `${text}, usual for age about ${shown(median.low)}`);
+  return limited(m, { value, op: '<', limit }, `${text}, usual for age about ${shown(median.low)}`);
 }
 
 function gained(sign: Extract<Sign, { gain: string }>, side: Column, source: SignSource): SignReading {
@@ -153,7 +155,12 @@ function gained(sign: Extract<Sign, { gain: string }>, side: Column, source: Sig
   const over = source.measured(sign.over, side);
   if (m === undefined || gain === null || over === null) return UNKNOWN;
   const by = gain - over;
-  return limited(m, by, '>=', sign.atLeast, `${withUnit(m, by, m.decimals)} more with the knee bent`, 2);
+  return limited(
+    m,
+    { value: by, op: '>=', limit: sign.atLeast },
+    `${withUnit(m, by, m.decimals)} more with the knee bent`,
+    2,
+  );
 }
 
 function marked(sign: Extract<Sign, { marked: unknown }>, side: Column, source: SignSource): SignReading {

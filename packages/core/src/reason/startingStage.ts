@@ -35,8 +35,7 @@ export function startingStage(
   protocol: ProtocolDefinition,
   facts: Facts,
   state: StartingState,
-  now: string,
-  lookup: MeasureLookup,
+  { now, lookup }: { readonly now: string; readonly lookup: MeasureLookup },
 ): StartingStage {
   const candidates = protocol.stages.filter((s) => s.criteria !== null);
   const entries = candidates.map((stage) => {

@@ -275,13 +275,18 @@ export function whySafety(triggered: TriggeredRule): Why {
   };
 }
 
+/** The coming week's load of one tissue and the one done, by exercise; `leftOut` names those without an estimate. */
+export interface WeekOfLoad {
+  readonly rise: LoadRise;
+  readonly coming: readonly ExerciseLoad[];
+  readonly done: readonly ExerciseLoad[];
+  readonly leftOut: readonly string[];
+}
+
 /** Opens up the week's load of a tissue against the week before. */
 export function whyLoad(
   tissue: Pick<TissueDefinition, 'name' | 'unit' | 'source'>,
-  rise: LoadRise,
-  coming: readonly ExerciseLoad[],
-  done: readonly ExerciseLoad[],
-  leftOut: readonly string[],
+  { rise, coming, done, leftOut }: WeekOfLoad,
   limitPercent: number,
 ): Why {
   const total = (loads: readonly ExerciseLoad[]) => loads.reduce((sum, l) => sum + l.load, 0);

@@ -155,7 +155,12 @@ function Acts({ course }: { course: CourseView }) {
 
 function Load({ load, limit }: { load: TissueLoad; limit: number }) {
   const { rise } = load;
-  const why = () => whyLoad(load.tissue, rise, load.coming, load.done, load.withoutEstimate, limit);
+  const why = () =>
+    whyLoad(
+      load.tissue,
+      { rise, coming: load.coming, done: load.done, leftOut: load.withoutEstimate },
+      limit,
+    );
   if (rise.percent === null) {
     return (
       <p className="mt-1 text-sm text-ink-2">

@@ -93,7 +93,7 @@ export function planModel(
     minutesPerDay: minutes(lines.reduce((sum, l) => sum + (l.totals?.daySeconds ?? 0), 0)),
     minutesPerWeek: minutes(lines.reduce((sum, l) => sum + (l.totals?.weekSeconds ?? 0), 0)),
     week: Array.from({ length: 7 }, (_, day) => minutes(secondsOn(times, day))),
-    loads: tissues.map((tissue) => tissueLoad(tissue, lines, course, content, stage)),
+    loads: tissues.map((tissue) => tissueLoad(tissue, lines, { course, content, stage })),
     impact,
     impactRise: impactRise(impact, course.impactDone),
     most: Math.max(0, ...lines.map((l) => l.relativeLoad ?? 0)),
@@ -104,9 +104,7 @@ export function planModel(
 function tissueLoad(
   tissue: TissueDefinition,
   lines: readonly PlanLine[],
-  course: CourseView,
-  content: ClinicContent,
-  stage: Stage,
+  { course, content, stage }: { course: CourseView; content: ClinicContent; stage: Stage },
 ): TissueLoad {
   const { affected, bodyMassKg } = course.episode;
   const on = { tissue, affected, bodyMassKg: bodyMassKg ?? ASSUMED_MASS_KG };

@@ -405,8 +405,7 @@ export function liveVisit(
       protocol,
       facts,
       { irritability, acuity, cannotTakeWeight, unable },
-      `${episode.today}T12:00:00`,
-      (key) => content.measures.find((m) => m.key === key),
+      { now: `${episode.today}T12:00:00`, lookup: (key) => content.measures.find((m) => m.key === key) },
     ),
     panels,
     skills: content.skills.filter((k) =>
