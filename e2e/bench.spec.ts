@@ -82,7 +82,7 @@ test('an angle from a drawn picture by keys alone, within one degree, and what i
   await review(page, 'Look');
   await page.getByLabel('Hallux angle, right, trial 1').click();
   await page.getByRole('button', { name: 'From a picture' }).click();
-  await page.getByRole('button', { name: 'R right' }).click();
+  await page.getByRole('radio', { name: 'R right' }).click();
 
   const input = page.locator('input[type="file"]');
   await input.setInputFiles({

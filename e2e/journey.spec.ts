@@ -33,7 +33,7 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
     await page.getByLabel('Work or main activity').fill('bell founder');
     await page.getByRole('button', { name: 'Add', exact: true }).dblclick();
     await expect(page.getByRole('heading', { level: 1, name: 'Sorrel Vane' })).toBeVisible();
-    await page.getByRole('button', { name: 'L left' }).click();
+    await page.getByRole('radio', { name: 'L left' }).click();
     // Nothing is chosen beforehand.
     await expect(page.getByRole('button', { name: 'Begin the first visit' })).toBeDisabled();
     await page.getByLabel('Find a complaint').fill('plantar fasc');
@@ -278,7 +278,7 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
     await expect(page.getByRole('dialog').getByText(/First match wins/)).toBeVisible();
     await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'Decide otherwise' }).click();
-    await page.getByRole('button', { name: 'Hold', exact: true }).click();
+    await page.getByRole('radio', { name: 'Hold', exact: true }).click();
     await page.getByRole('button', { name: 'Record it' }).click();
     await expect(page.getByText('Say why you decide otherwise')).toBeVisible();
     await page.getByLabel('Why otherwise').fill('Seen again next week');

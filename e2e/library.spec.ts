@@ -39,7 +39,7 @@ test.describe('moving', () => {
       const figure = page.getByRole('img', { name: 'Towel gather, drawn on the right' });
       const before = await figure.innerHTML();
       await expect.poll(() => figure.innerHTML()).not.toBe(before);
-      await page.getByRole('button', { name: 'left', exact: true }).click();
+      await page.getByRole('radio', { name: 'left', exact: true }).click();
       await expect(page.getByRole('img', { name: 'Towel gather, drawn on the left' })).toHaveCSS(
         'transform',
         'matrix(-1, 0, 0, 1, 0, 0)',
@@ -65,7 +65,7 @@ test('a foot from above is the foot it is said to be', async ({ page }) => {
   const drawn = (side: string) => page.getByRole('img', { name: `Big toe up alone, drawn on the ${side}` });
   // Drawn as a left foot: the big toe to the right. The right one is its mirror.
   await expect(drawn('right')).toHaveCSS('transform', 'matrix(-1, 0, 0, 1, 0, 0)');
-  await page.getByRole('button', { name: 'left', exact: true }).click();
+  await page.getByRole('radio', { name: 'left', exact: true }).click();
   await expect(drawn('left')).toHaveCSS('transform', 'none');
 });
 

@@ -17,7 +17,7 @@ async function beginComplaint(
   await page.getByLabel('Date of birth').fill(born);
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByRole('radio', { name: /Foot or ankle complaint/ }).click();
-  await page.getByRole('button', { name: side }).click();
+  await page.getByRole('radio', { name: side }).click();
   await page.getByRole('button', { name: 'Begin the first visit' }).click();
   await expect(page.getByRole('heading', { level: 2, name: 'Story' })).toBeVisible();
 }

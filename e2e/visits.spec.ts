@@ -68,7 +68,11 @@ test('a whole first visit for an ankle sprain by keyboard alone', async ({ page 
   await page.keyboard.type('sprain');
   await press(page, page.getByRole('radio', { name: /Outer ankle sprain/ }), 'Space');
   await expect(page.getByRole('radio', { name: /Outer ankle sprain/ })).toBeChecked();
-  await press(page, page.getByRole('button', { name: 'right R' }));
+  await tabTo(page, page.getByRole('radio', { name: 'L left' }));
+  for (const side of ['both', 'right R']) {
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByRole('radio', { name: side })).toBeChecked();
+  }
   await press(page, page.getByRole('button', { name: 'Begin the first visit' }));
 
   await test.step('Story', async () => {
@@ -243,7 +247,7 @@ test('a whole first visit for a bunion with flat foot by touch alone, on a table
   // The list behind names the same complaint of someone else.
   await expect(page.getByRole('heading', { level: 1, name: 'Merle Ashdown' })).toBeVisible();
   await page.getByText('Bunion with flat foot').tap();
-  await page.getByRole('button', { name: 'L left' }).tap();
+  await page.getByRole('radio', { name: 'L left' }).tap();
   await page.getByRole('button', { name: 'Begin the first visit' }).tap();
   const gap = async (name: RegExp, choice: string) => {
     await page.getByRole('button', { name }).first().tap();

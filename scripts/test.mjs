@@ -94,13 +94,13 @@ const jest = (project) => async () => {
     slow.push([(suite.endTime - suite.startTime) / 1000, suite.name.replace(`${ROOT}/`, '')]);
 };
 
-/** Takes tasks from a list, two at a time, so that two cores have something to do. */
-async function onTwoLanes(tasks) {
-  const lane = async () => {
-    for (let task = tasks.shift(); task !== undefined; task = tasks.shift()) await task();
-  };
-  await Promise.all([lane(), lane()]);
+/** Takes tasks from a list until it is empty; several may take from one list. */
+async function inTurn(tasks) {
+  for (let task = tasks.shift(); task !== undefined; task = tasks.shift()) await task();
 }
+
+/** Two tasks at a time, so that two cores have something to do. */
+const onTwoLanes = (tasks) => Promise.all([inTurn(tasks), inTurn(tasks)]);
 
 async function journeys() {
   const file = join(results, 'e2e.json');
@@ -125,20 +125,25 @@ built('Server', ensureServerBuilt);
 built('Web', ensureWebBuilt);
 await onTwoLanes([
   check('Lint', bin('eslint'), ['.']),
-  jest('api'),
   jest('core'),
+  jest('api'),
   check('Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
-  ...[
-    ['Types of the web', 'apps/web/tsconfig.json'],
-    ['Types of the tests', 'tsconfig.tests.json'],
-    ['Types of the server', 'apps/server/tsconfig.json'],
-    ['Types of the journeys', 'e2e/tsconfig.json'],
-    ['Types of the devices', 'apps/devices/tsconfig.json'],
-  ].map(([name, project]) => check(name, bin('tsc'), ['-p', project, '--noEmit'])),
-  check('Import directions', bin('depcruise'), ['packages', 'apps', '--config', '.dependency-cruiser.cjs']),
-  check('Unused code', bin('knip'), []),
 ]);
-await journeys();
+// Two browsers wait more than they work: what stands or falls as one is checked beside them.
+await Promise.all([
+  journeys(),
+  inTurn([
+    ...[
+      ['Types of the web', 'apps/web/tsconfig.json'],
+      ['Types of the tests', 'tsconfig.tests.json'],
+      ['Types of the server', 'apps/server/tsconfig.json'],
+      ['Types of the journeys', 'e2e/tsconfig.json'],
+      ['Types of the devices', 'apps/devices/tsconfig.json'],
+    ].map(([name, project]) => check(name, bin('tsc'), ['-p', project, '--noEmit'])),
+    check('Import directions', bin('depcruise'), ['packages', 'apps', '--config', '.dependency-cruiser.cjs']),
+    check('Unused code', bin('knip'), []),
+  ]),
+]);
 
 slow.sort(([a], [b]) => b - a);
 say('\nThe ten slowest:');

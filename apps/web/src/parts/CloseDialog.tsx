@@ -2,6 +2,8 @@ import { Dialog } from 'radix-ui';
 import { useState, type SyntheticEvent } from 'react';
 import type { ClosingWay } from '@heathstep/core';
 import { ApiError } from '../api/client.js';
+import { FieldNote, Refusal, SelectField, SendOrLeave, TextArea, TextField } from './fields.js';
+import { RadioRow } from './RadioRow.js';
 
 export interface ClosureValues {
   readonly kind: 'closed' | 'overridden';
@@ -21,40 +23,15 @@ interface CloseDialogProps {
   readonly cancel: () => void;
 }
 
+const KINDS = [
+  { value: 'closed', word: 'Assessed, with a result' },
+  { value: 'overridden', word: 'Go on, with a reason' },
+] as const;
+
 /** Date, who and result; or, where it is allowed, a typed reason to go on. */
-export function CloseDialog({ title, today, ways = [], overridable, send, cancel }: CloseDialogProps) {
-  const [kind, setKind] = useState<'closed' | 'overridden'>('closed');
-  const [assessedOn, setAssessedOn] = useState(today);
-  const [assessedBy, setAssessedBy] = useState('');
-  const [text, setText] = useState('');
-  const [done, setDone] = useState('');
-  const way = ways.find((w) => w.key === done);
-  const [error, setError] = useState<ApiError | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [tried, setTried] = useState(false);
-  const submit = async (event: SyntheticEvent) => {
-    event.preventDefault();
-    setBusy(true);
-    setTried(true);
-    setError(null);
-    try {
-      await send(
-        kind === 'closed'
-          ? { kind, assessedOn, assessedBy, text, ...(done === '' ? {} : { done }) }
-          : { kind, text },
-      );
-    } catch (failure) {
-      if (failure instanceof ApiError) setError(failure);
-      setBusy(false);
-    }
-  };
-  const note = (pointer: string) => (
-    <span role="alert" className="block min-h-5 text-sm text-ease-deep">
-      {error?.at(pointer)}
-    </span>
-  );
+export function CloseDialog(props: CloseDialogProps) {
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && cancel()}>
+    <Dialog.Root open onOpenChange={(open) => !open && props.cancel()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
         <Dialog.Content
@@ -62,109 +39,128 @@ export function CloseDialog({ title, today, ways = [], overridable, send, cancel
           aria-describedby={undefined}
         >
           <Dialog.Title asChild>
-            <h2>{title}</h2>
+            <h2>{props.title}</h2>
           </Dialog.Title>
-          {overridable && (
-            <div className="mt-4 flex gap-2" role="group" aria-label="How it ends">
-              {(['closed', 'overridden'] as const).map((k) => (
-                <button
-                  key={k}
-                  type="button"
-                  aria-pressed={kind === k}
-                  className={`min-h-11 flex-1 rounded-lg border-2 px-3 font-semibold ${kind === k ? 'border-heather bg-heather-wash' : 'border-line'}`}
-                  onClick={() => setKind(k)}
-                >
-                  {k === 'closed' ? 'Assessed, with a result' : 'Go on, with a reason'}
-                </button>
-              ))}
-            </div>
-          )}
-          <form className="mt-4" onSubmit={(e) => void submit(e)} noValidate>
-            {kind === 'closed' && (
-              <div className="grid grid-cols-2 gap-4">
-                <label>
-                  <span className="text-sm text-ink-2">Assessed on</span>
-                  <input
-                    className="field"
-                    type="date"
-                    value={assessedOn}
-                    max={today}
-                    onChange={(e) => setAssessedOn(e.target.value)}
-                  />
-                  {note('/assessedOn')}
-                </label>
-                <label>
-                  <span className="text-sm text-ink-2">By whom</span>
-                  <input
-                    className="field"
-                    value={assessedBy}
-                    maxLength={120}
-                    onChange={(e) => setAssessedBy(e.target.value)}
-                  />
-                  {note('/assessedBy')}
-                </label>
-              </div>
-            )}
-            {kind === 'closed' && ways.length > 0 && (
-              <label className="block">
-                <span className="text-sm text-ink-2">What was done</span>
-                <select className="field" value={done} onChange={(e) => setDone(e.target.value)}>
-                  <option value="">Choose</option>
-                  {ways.map((w) => (
-                    <option key={w.key} value={w.key}>
-                      {w.clears ? w.label : `${w.label} (does not close it)`}
-                    </option>
-                  ))}
-                </select>
-                {way?.clears === false && (
-                  <span role="alert" className="block text-sm text-ease-deep">
-                    {`This does not close it. What does: ${ways
-                      .filter((w) => w.clears)
-                      .map((w) => w.label)
-                      .join('; ')}.`}
-                  </span>
-                )}
-                {tried && done === '' ? (
-                  <span role="alert" className="block min-h-5 text-sm text-ease-deep">
-                    Choose what was done
-                  </span>
-                ) : (
-                  note('/done')
-                )}
-              </label>
-            )}
-            <label className="block">
-              <span className="text-sm text-ink-2">
-                {kind === 'closed' ? 'Result, in words' : 'Why it is right to go on'}
-              </span>
-              <textarea
-                className="field min-h-20"
-                value={text}
-                maxLength={2000}
-                onChange={(e) => setText(e.target.value)}
-              />
-              {note('/text')}
-            </label>
-            {error !== null && (error.problem.errors ?? []).length === 0 && (
-              <p role="alert" className="text-sm text-ease-deep">
-                {error.message}
-              </p>
-            )}
-            <div className="mt-2 flex gap-3">
-              <button
-                type="submit"
-                className="action"
-                disabled={busy || (kind === 'closed' && way?.clears === false)}
-              >
-                {kind === 'closed' ? 'Close it' : 'Override it'}
-              </button>
-              <button type="button" className="action-quiet" onClick={cancel}>
-                Leave it open
-              </button>
-            </div>
-          </form>
+          <ClosingForm {...props} />
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
+  );
+}
+
+function ClosingForm({ today, ways = [], overridable, send, cancel }: CloseDialogProps) {
+  const [kind, setKind] = useState<ClosureValues['kind']>('closed');
+  const [assessedOn, setAssessedOn] = useState(today);
+  const [assessedBy, setAssessedBy] = useState('');
+  const [text, setText] = useState('');
+  const [done, setDone] = useState('');
+  const [error, setError] = useState<ApiError | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [tried, setTried] = useState(false);
+  const closing = kind === 'closed';
+  const submit = async (event: SyntheticEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    setTried(true);
+    setError(null);
+    try {
+      await send(
+        closing ? { kind, assessedOn, assessedBy, text, ...(done === '' ? {} : { done }) } : { kind, text },
+      );
+    } catch (failure) {
+      if (failure instanceof ApiError) setError(failure);
+      setBusy(false);
+    }
+  };
+  return (
+    <>
+      {overridable && (
+        <RadioRow
+          label="How it ends"
+          className="mt-4 flex gap-2"
+          value={kind}
+          options={KINDS}
+          onChange={setKind}
+          itemClass={(_, on) =>
+            `min-h-11 flex-1 rounded-lg border-2 px-3 font-semibold ${on ? 'border-heather bg-heather-wash' : 'border-line'}`
+          }
+        />
+      )}
+      <form className="mt-4 space-y-3" onSubmit={(e) => void submit(e)} noValidate>
+        {closing && (
+          <div className="grid grid-cols-2 gap-4">
+            <TextField
+              label="Assessed on"
+              type="date"
+              max={today}
+              value={assessedOn}
+              onChange={setAssessedOn}
+              error={error?.at('/assessedOn')}
+            />
+            <TextField
+              label="By whom"
+              maxLength={120}
+              value={assessedBy}
+              onChange={setAssessedBy}
+              error={error?.at('/assessedBy')}
+            />
+          </div>
+        )}
+        {closing && ways.length > 0 && (
+          <WhatWasDone
+            ways={ways}
+            value={done}
+            onChange={setDone}
+            error={tried && done === '' ? 'Choose what was done' : error?.at('/done')}
+          />
+        )}
+        <TextArea
+          label={closing ? 'Result, in words' : 'Why it is right to go on'}
+          field="field min-h-20"
+          value={text}
+          onChange={setText}
+          error={error?.at('/text')}
+        />
+        <Refusal error={error} />
+        <SendOrLeave
+          send={closing ? 'Close it' : 'Override it'}
+          leave="Leave it open"
+          disabled={busy || (closing && ways.find((w) => w.key === done)?.clears === false)}
+          onLeave={cancel}
+        />
+      </form>
+    </>
+  );
+}
+
+/** How it was assessed; a way that does not close it says so, and what would. */
+function WhatWasDone({
+  ways,
+  value,
+  onChange,
+  error,
+}: {
+  ways: readonly ClosingWay[];
+  value: string;
+  onChange: (key: string) => void;
+  error: string | null | undefined;
+}) {
+  const clearing = ways.filter((w) => w.clears).map((w) => w.label);
+  return (
+    <div>
+      <SelectField
+        label="What was done"
+        options={[
+          ['', 'Choose'],
+          ...ways.map((w) => [w.key, w.clears ? w.label : `${w.label} (does not close it)`] as const),
+        ]}
+        value={value}
+        onChange={onChange}
+        error={error}
+      />
+      {ways.find((w) => w.key === value)?.clears === false && (
+        <FieldNote text={`This does not close it. What does: ${clearing.join('; ')}.`} />
+      )}
+    </div>
   );
 }

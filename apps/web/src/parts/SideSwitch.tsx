@@ -1,4 +1,7 @@
-import type { Side } from '@heathstep/core';
+import { SIDES, type Side } from '@heathstep/core';
+import { RadioRow } from './RadioRow.js';
+
+const OPTIONS = SIDES.map((side) => ({ value: side, word: side }));
 
 /** Left or right, in the colours of the sides. */
 export function SideSwitch({
@@ -11,21 +14,18 @@ export function SideSwitch({
   label: string;
 }) {
   return (
-    <div className="flex gap-1" role="group" aria-label={label}>
-      {(['left', 'right'] as const).map((s) => (
-        <button
-          key={s}
-          type="button"
-          aria-pressed={side === s}
-          className={`min-h-11 border-b-2 px-4 font-semibold ${side === s ? 'text-paper' : 'border-line text-ink-2'}`}
-          style={
-            side === s ? { background: `var(--color-${s})`, borderColor: `var(--color-${s})` } : undefined
-          }
-          onClick={() => onChange(s)}
-        >
-          {s}
-        </button>
-      ))}
-    </div>
+    <RadioRow
+      label={label}
+      className="flex gap-1"
+      value={side}
+      options={OPTIONS}
+      onChange={onChange}
+      itemClass={(_, on) =>
+        `min-h-11 border-b-2 px-4 font-semibold ${on ? 'text-paper' : 'border-line text-ink-2'}`
+      }
+      itemStyle={(s, on) =>
+        on ? { background: `var(--color-${s})`, borderColor: `var(--color-${s})` } : undefined
+      }
+    />
   );
 }

@@ -110,6 +110,14 @@ export function propShapes(prop: Prop, ends: Ends): Shape[] {
       return handShapes(prop.at, prop.lean);
     case 'strap':
       return [stroke('strap', polyline([anchored(prop.from, ends), anchored(prop.to, ends)]), 1.1)];
+    default:
+      return smallShapes(prop);
+  }
+}
+
+/** What is taken in the hand, lies under the foot or is drawn on it. */
+function smallShapes(prop: Prop): Shape[] {
+  switch (prop.kind) {
     case 'cushion': {
       const r = prop.height / 2;
       return [fill('strap', limb([prop.from + r, r], [prop.to - r, r], r, r))];

@@ -1,3 +1,4 @@
+import { RadioRow } from '../../parts/RadioRow.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -147,19 +148,21 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
             if (choice !== null) decide.mutate({ decision: choice, reason });
           }}
         >
-          <div className="flex flex-wrap gap-2" role="group" aria-label="Decision">
-            {DECISIONS.filter((d) => d !== review.decision && !(d === 'progress' && last)).map((d) => (
-              <button
-                key={d}
-                type="button"
-                aria-pressed={choice === d}
-                className={`min-h-10 rounded border-2 px-2.5 text-sm font-semibold ${choice === d ? 'border-heather bg-heather-wash' : 'border-line'}`}
-                onClick={() => setChoice(d)}
-              >
-                {DECISION_WORDS[d]?.text}
-              </button>
-            ))}
-          </div>
+          <RadioRow
+            label="Decision"
+            className="flex flex-wrap gap-2"
+            value={choice}
+            options={DECISIONS.filter((d) => d !== review.decision && !(d === 'progress' && last)).map(
+              (d) => ({
+                value: d,
+                word: DECISION_WORDS[d]?.text,
+              }),
+            )}
+            onChange={setChoice}
+            itemClass={(_, on) =>
+              `min-h-10 rounded border-2 px-2.5 text-sm font-semibold ${on ? 'border-heather bg-heather-wash' : 'border-line'}`
+            }
+          />
           <label className="mt-3 block">
             <span className="text-sm text-ink-2">Why otherwise</span>
             <textarea

@@ -10,10 +10,10 @@ import {
   type PatientPlan,
   stricterSchool,
 } from '@heathstep/core';
-import { lastFaults } from '@heathstep/contracts';
+import { type EpisodeView, lastFaults } from '@heathstep/contracts';
 import { signsOf } from '../../parts/stopSigns.js';
 import { Blocked } from '../plan/Blocked.js';
-import { useContent, useCourse, useSession } from '../../api/queries.js';
+import { type ClinicContent, useContent, useCourse, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { complaintName } from '../../parts/complaints.js';
 import { fullDay } from '../../parts/dates.js';
@@ -35,23 +35,8 @@ export function Handout() {
   const { episode } = course.data;
   const { plan } = episode;
   const held = episode.heldBack;
-  if (plan !== null && held.length > 0) {
-    return (
-      <main className="mx-auto max-w-xl px-6 py-16">
-        <Blocked reasons={held} episodeId={episode.id} />
-      </main>
-    );
-  }
-  if (plan === null) {
-    return (
-      <main className="mx-auto max-w-xl px-6 py-16">
-        <h1>No plan is given yet</h1>
-        <Link to={`/episodes/${episode.id}/plan`} className="action mt-5">
-          To the plan
-        </Link>
-      </main>
-    );
-  }
+  if (plan === null || held.length > 0)
+    return <NothingToPrint held={plan === null ? [] : held} episodeId={episode.id} />;
   const { clinic } = session.data;
   const stage = plan.madeOf;
   const exerciseOf = (key: string) => content.data.exercises.find((e) => e.key === key);
@@ -65,25 +50,7 @@ export function Handout() {
   });
   return (
     <main className="mx-auto w-full max-w-[52rem] bg-paper px-10 py-8 text-[1.05rem] print:max-w-none print:bg-transparent print:p-0 print:text-[12.5pt]">
-      <div className="no-print mb-6 flex gap-3">
-        <button type="button" className="action" onClick={() => window.print()}>
-          Print
-        </button>
-        <a
-          href={`/api/episodes/${episode.id}/handout.pdf`}
-          target="_blank"
-          rel="noreferrer"
-          className="action-quiet"
-        >
-          As a PDF
-        </a>
-        <a href={`/api/episodes/${episode.id}/plan.ics`} className="action-quiet">
-          For a calendar
-        </a>
-        <Link to={`/episodes/${episode.id}/plan`} className="action-quiet">
-          Back to the plan
-        </Link>
-      </div>
+      <Ways episodeId={episode.id} />
       {patient.held.length > 0 && (
         <p className="no-print mb-4 rounded bg-hold-wash px-3 py-2 text-hold-deep" role="status">
           {`Held back by safety, not printed: ${patient.held.map((h) => exerciseOf(h.exercise)?.name ?? h.exercise).join(', ')}.`}
@@ -102,48 +69,104 @@ export function Handout() {
       </header>
       <Exercises plan={patient} figures={content.data.figures} />
       <BesideThem plan={patient} />
-      {episode.elsewhere.map(
-        (c) =>
-          c.plan !== null &&
-          c.blocks.length === 0 && (
-            <section key={c.episodeId} className="mt-5">
-              <h2 className="border-b-2 border-ink pb-1 text-2xl">
-                {complaintName(c, content.data.pathways)}
-              </h2>
-              <p>{c.plan.purpose}.</p>
-              <Exercises plan={c.plan} figures={content.data.figures} />
-              <BesideThem plan={c.plan} />
-            </section>
-          ),
-      )}
-      <section className="mt-3 grid grid-cols-2 gap-6 break-inside-avoid">
-        <div>
-          <h2>Is this pain all right?</h2>
-          <p>
-            {
-              PAIN_ALL_RIGHT[
-                stricterSchool(stage?.painSchool ?? 'next-morning', episode.safety?.acts.school ?? null)
-              ]
-            }
-          </p>
-        </div>
-        <div>
-          <h2>Stop</h2>
-          <p>
-            <b>Stop and call {clinic.emergencyNumber}:</b>{' '}
-            {signsText(signsOf(content.data.stopSigns, 'emergency'))}.
-          </p>
-          <p>
-            <b>Stop for today and tell us, {clinic.phone}:</b>{' '}
-            {signsText(signsOf(content.data.stopSigns, 'review'))}.
-          </p>
-        </div>
-      </section>
+      <Elsewhere episode={episode} content={content.data} />
+      <PainAndStop
+        clinic={clinic}
+        content={content.data}
+        school={stricterSchool(stage?.painSchool ?? 'next-morning', episode.safety?.acts.school ?? null)}
+      />
       <p className="mt-3 border-t border-line pt-2 text-sm">
         Made for you by your physiotherapist. It does not replace their advice.
         {course.data.protocol.usually === '' ? '' : ` ${course.data.protocol.usually}.`}
       </p>
     </main>
+  );
+}
+
+function NothingToPrint({ held, episodeId }: { held: EpisodeView['heldBack']; episodeId: string }) {
+  return (
+    <main className="mx-auto max-w-xl px-6 py-16">
+      {held.length > 0 ? (
+        <Blocked reasons={held} episodeId={episodeId} />
+      ) : (
+        <>
+          <h1>No plan is given yet</h1>
+          <Link to={`/episodes/${episodeId}/plan`} className="action mt-5">
+            To the plan
+          </Link>
+        </>
+      )}
+    </main>
+  );
+}
+
+/** Ways to give it away, and back. */
+function Ways({ episodeId }: { episodeId: string }) {
+  return (
+    <div className="no-print mb-6 flex gap-3">
+      <button type="button" className="action" onClick={() => window.print()}>
+        Print
+      </button>
+      <a
+        href={`/api/episodes/${episodeId}/handout.pdf`}
+        target="_blank"
+        rel="noreferrer"
+        className="action-quiet"
+      >
+        As a PDF
+      </a>
+      <a href={`/api/episodes/${episodeId}/plan.ics`} className="action-quiet">
+        For a calendar
+      </a>
+      <Link to={`/episodes/${episodeId}/plan`} className="action-quiet">
+        Back to the plan
+      </Link>
+    </div>
+  );
+}
+
+/** The plans of the same person's other complaints. */
+function Elsewhere({ episode, content }: { episode: EpisodeView; content: ClinicContent }) {
+  return episode.elsewhere.map(
+    (c) =>
+      c.plan !== null &&
+      c.blocks.length === 0 && (
+        <section key={c.episodeId} className="mt-5">
+          <h2 className="border-b-2 border-ink pb-1 text-2xl">{complaintName(c, content.pathways)}</h2>
+          <p>{c.plan.purpose}.</p>
+          <Exercises plan={c.plan} figures={content.figures} />
+          <BesideThem plan={c.plan} />
+        </section>
+      ),
+  );
+}
+
+function PainAndStop({
+  clinic,
+  content,
+  school,
+}: {
+  clinic: { readonly phone: string; readonly emergencyNumber: string };
+  content: ClinicContent;
+  school: keyof typeof PAIN_ALL_RIGHT;
+}) {
+  return (
+    <section className="mt-3 grid grid-cols-2 gap-6 break-inside-avoid">
+      <div>
+        <h2>Is this pain all right?</h2>
+        <p>{PAIN_ALL_RIGHT[school]}</p>
+      </div>
+      <div>
+        <h2>Stop</h2>
+        <p>
+          <b>Stop and call {clinic.emergencyNumber}:</b> {signsText(signsOf(content.stopSigns, 'emergency'))}.
+        </p>
+        <p>
+          <b>Stop for today and tell us, {clinic.phone}:</b> {signsText(signsOf(content.stopSigns, 'review'))}
+          .
+        </p>
+      </div>
+    </section>
   );
 }
 

@@ -98,7 +98,7 @@ function Complaints({ view, choose }: { view: HomeView; choose: (episodeId: stri
           <button
             key={c.episodeId}
             type="button"
-            aria-pressed={c.episodeId === view.episodeId}
+            aria-current={c.episodeId === view.episodeId ? 'page' : undefined}
             className={`min-h-12 flex-1 rounded-xl border-2 px-3 text-base font-semibold ${c.episodeId === view.episodeId ? 'border-heather bg-heather-wash text-heather-deep' : 'border-line'}`}
             onClick={() => choose(c.episodeId)}
           >

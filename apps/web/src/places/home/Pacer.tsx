@@ -4,7 +4,7 @@ import type { ComposedExercise, ExerciseDefinition, FigureDefinition } from '@he
 import { doseSentence, sentenceText, variantOf } from '@heathstep/core';
 import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Stepper } from './Stepper.js';
-import { beatAt, beatsOf, momentOf, wordOf } from '../../parts/pacer/beats.js';
+import { type Beat, beatAt, beatsOf, momentOf, wordOf } from '../../parts/pacer/beats.js';
 import { type PacerClock, usePacerClock } from '../../parts/pacer/pacerClock.js';
 import { Ring } from '../../parts/pacer/Ring.js';
 import { type Done, progressAt } from './homeModel.js';
@@ -186,10 +186,8 @@ function Run({
   }, [finished, stop, item]);
   const beat = beatAt(beats, clock.second) ?? beats[beats.length - 1];
   if (beat === undefined) return null;
-  const left = Math.max(0, Math.ceil(beat.endSecond - clock.second));
   const between = beat.kind === 'rest' || beat.kind === 'ready';
   const side = beat.side === 'both' ? null : beat.side;
-  const holds = item.tempo === undefined;
   return (
     <>
       <p className="mt-1">
@@ -212,28 +210,81 @@ function Run({
           className="mt-2 h-[19dvh] w-full"
         />
       )}
-      <div className="mt-3 flex flex-col items-center">
-        <Ring share={(clock.second - beat.startSecond) / (beat.endSecond - beat.startSecond)} rest={between}>
-          <span className="font-head text-7xl font-semibold leading-none">
-            {between ? left : holds ? left : beat.rep}
-          </span>
-          <span className="text-lg text-ink-2">
-            {between ? 'seconds' : holds ? `hold ${beat.rep} of ${item.reps}` : `of ${item.reps}`}
-          </span>
-        </Ring>
-        <p className="mt-4 font-head text-4xl font-semibold text-heather-deep" aria-live="polite">
-          {wordOf(beat.kind, exercise)}
-        </p>
-        <p className="h-8 text-xl text-ink-2" aria-hidden>
-          {between || holds ? '' : left}
-        </p>
-      </div>
+      <BeatNow beat={beat} second={clock.second} item={item} exercise={exercise} />
       <p className="mt-3 border-t border-line pt-3 text-xl">
         {exercise.faults[0] === undefined
           ? exercise.feel
           : `${exercise.faults[0].fix.charAt(0).toUpperCase()}${exercise.faults[0].fix.slice(1)}`}
       </p>
       <div className="flex-1" />
+      <Controls
+        clock={clock}
+        sound={sound}
+        setSound={setSound}
+        next={between ? beat.endSecond : null}
+        end={() => {
+          const done = progressAt(beats, clock.second, item);
+          stop(done.sets, done.reps);
+        }}
+        hurts={hurts}
+      />
+    </>
+  );
+}
+
+/** Where the beat is: the ring, the count or the seconds left, and the word for what moves. */
+function BeatNow({
+  beat,
+  second,
+  item,
+  exercise,
+}: {
+  beat: Beat;
+  second: number;
+  item: ComposedExercise;
+  exercise: ExerciseDefinition;
+}) {
+  const left = Math.max(0, Math.ceil(beat.endSecond - second));
+  const between = beat.kind === 'rest' || beat.kind === 'ready';
+  const holds = item.tempo === undefined;
+  return (
+    <div className="mt-3 flex flex-col items-center">
+      <Ring share={(second - beat.startSecond) / (beat.endSecond - beat.startSecond)} rest={between}>
+        <span className="font-head text-7xl font-semibold leading-none">
+          {between ? left : holds ? left : beat.rep}
+        </span>
+        <span className="text-lg text-ink-2">
+          {between ? 'seconds' : holds ? `hold ${beat.rep} of ${item.reps}` : `of ${item.reps}`}
+        </span>
+      </Ring>
+      <p className="mt-4 font-head text-4xl font-semibold text-heather-deep" aria-live="polite">
+        {wordOf(beat.kind, exercise)}
+      </p>
+      <p className="h-8 text-xl text-ink-2" aria-hidden>
+        {between || holds ? '' : left}
+      </p>
+    </div>
+  );
+}
+
+function Controls({
+  clock,
+  sound,
+  setSound,
+  next,
+  end,
+  hurts,
+}: {
+  clock: PacerClock;
+  sound: boolean;
+  setSound: (on: boolean) => void;
+  /** Where a wait ends that can be cut short; null while working. */
+  next: number | null;
+  end: () => void;
+  hurts: () => void;
+}) {
+  return (
+    <>
       <div className="mt-5 flex items-center justify-between">
         <button
           type="button"
@@ -244,19 +295,12 @@ function Run({
           {sound ? <Volume2 className="size-5" aria-hidden /> : <VolumeX className="size-5" aria-hidden />}
           {sound ? 'Sound on' : 'Sound off'}
         </button>
-        {between && (
-          <button type="button" className="text-action min-h-12" onClick={() => clock.jump(beat.endSecond)}>
+        {next !== null && (
+          <button type="button" className="text-action min-h-12" onClick={() => clock.jump(next)}>
             Go now
           </button>
         )}
-        <button
-          type="button"
-          className="text-action min-h-12"
-          onClick={() => {
-            const done = progressAt(beats, clock.second, item);
-            stop(done.sets, done.reps);
-          }}
-        >
+        <button type="button" className="text-action min-h-12" onClick={end}>
           End here
         </button>
       </div>

@@ -13,6 +13,7 @@ import {
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useContent, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
+import { FieldNote } from '../../parts/fields.js';
 import { fullDay } from '../../parts/dates.js';
 import { useDevice } from '../../parts/useDevice.js';
 
@@ -102,28 +103,16 @@ function BandCard({ band, content }: { band: Band; content: ClinicContent }) {
       </p>
       <div className="mt-2 grid gap-1">
         {BAND_STRETCHES.map((stretch) => (
-          <label key={stretch} className="grid grid-cols-[7rem_5rem_1fr] items-center gap-2">
-            <span>{`${stretch} % longer`}</span>
-            <input
-              className="field min-h-11 text-right"
-              inputMode="decimal"
-              aria-label={`${band} band at ${stretch} %, newtons`}
-              value={shownAs[stretch] ?? ''}
-              maxLength={8}
-              disabled={!may}
-              aria-invalid={wrongAt(stretch) !== null}
-              onFocus={() => setAimed(stretch)}
-              onChange={(e) => setTyped({ ...shownAs, [stretch]: e.target.value })}
-            />
-            <span className="text-sm text-ink-2">
-              N
-              {wrongAt(stretch) !== null && (
-                <span role="alert" className="ml-2 text-ease-deep">
-                  {wrongAt(stretch)}
-                </span>
-              )}
-            </span>
-          </label>
+          <Pull
+            key={stretch}
+            band={band}
+            stretch={stretch}
+            value={shownAs[stretch] ?? ''}
+            wrong={wrongAt(stretch)}
+            disabled={!may}
+            aim={() => setAimed(stretch)}
+            onChange={(value) => setTyped({ ...shownAs, [stretch]: value })}
+          />
         ))}
       </div>
       <Curve points={known?.points ?? []} />
@@ -147,28 +136,79 @@ function BandCard({ band, content }: { band: Band; content: ClinicContent }) {
           >
             Keep
           </button>
-          {device.link === 'on' ? (
-            <span className="text-sm" role="status">
-              {`${aimed} %: ${device.state.live === null ? 'pull' : `${shown(device.state.live, 0)} N`} `}
-              <button type="button" className="text-action min-h-11" onClick={device.disconnect}>
-                Let go of the device
-              </button>
-            </span>
-          ) : (
-            <button
-              type="button"
-              className="text-action min-h-11"
-              disabled={session.data?.devicesUrl == null || device.link === 'connecting'}
-              onClick={device.connect}
-            >
-              {device.link === 'failed'
-                ? 'The device did not answer, try again'
-                : 'Take from the force device'}
-            </button>
-          )}
+          <FromDevice device={device} aimed={aimed} served={session.data?.devicesUrl != null} />
         </div>
       )}
     </section>
+  );
+}
+
+/** The pull at one stretch, in newtons. */
+function Pull({
+  band,
+  stretch,
+  value,
+  wrong,
+  disabled,
+  aim,
+  onChange,
+}: {
+  band: Band;
+  stretch: number;
+  value: string;
+  wrong: string | null;
+  disabled: boolean;
+  aim: () => void;
+  onChange: (value: string) => void;
+}) {
+  return (
+    <label className="grid grid-cols-[7rem_5rem_1fr] items-center gap-2">
+      <span>{`${stretch} % longer`}</span>
+      <input
+        className="field min-h-11 text-right"
+        inputMode="decimal"
+        aria-label={`${band} band at ${stretch} %, newtons`}
+        value={value}
+        maxLength={8}
+        disabled={disabled}
+        aria-invalid={wrong !== null}
+        onFocus={aim}
+        onChange={(e) => onChange(e.target.value)}
+      />
+      <span className="flex gap-2 text-sm text-ink-2">
+        N <FieldNote text={wrong} />
+      </span>
+    </label>
+  );
+}
+
+/** The force device: its pull as it is now, or the way to it. */
+function FromDevice({
+  device,
+  aimed,
+  served,
+}: {
+  device: ReturnType<typeof useDevice>;
+  aimed: number;
+  /** Whether a device service runs on this machine. */
+  served: boolean;
+}) {
+  return device.link === 'on' ? (
+    <span className="text-sm" role="status">
+      {`${aimed} %: ${device.state.live === null ? 'pull' : `${shown(device.state.live, 0)} N`} `}
+      <button type="button" className="text-action min-h-11" onClick={device.disconnect}>
+        Let go of the device
+      </button>
+    </span>
+  ) : (
+    <button
+      type="button"
+      className="text-action min-h-11"
+      disabled={!served || device.link === 'connecting'}
+      onClick={device.connect}
+    >
+      {device.link === 'failed' ? 'The device did not answer, try again' : 'Take from the force device'}
+    </button>
   );
 }
 

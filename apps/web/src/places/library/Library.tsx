@@ -62,17 +62,7 @@ function Whole({ content }: { content: ClinicContent }) {
   const narrow = query.trim() !== '' || starred || Object.keys(chosen).length > 0;
   return (
     <main className="px-6 py-5">
-      <div className="flex flex-wrap items-baseline gap-x-6">
-        <h1 className="flex-1">Exercises</h1>
-        <Link to="/library/new" className="text-action min-h-11 content-center">
-          Add our own
-        </Link>
-        <ImportFile />
-        <Link to="/library/equipment" className="text-action min-h-11 content-center">
-          Bands and stand-ins
-        </Link>
-        <DrawnAs />
-      </div>
+      <LibraryHead />
       <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2 border-b border-line pb-3">
         <label className="w-52">
           <span className="sr-only">Find an exercise</span>
@@ -94,15 +84,7 @@ function Whole({ content }: { content: ClinicContent }) {
           chosen={chosen}
           choose={choose}
         />
-        <button
-          type="button"
-          className={`inline-flex min-h-11 items-center gap-1.5 px-1 ${starred ? 'font-semibold text-heather-deep' : 'text-ink-2'}`}
-          aria-pressed={starred}
-          onClick={() => setStarred(!starred)}
-        >
-          <Star className="size-4" fill={starred ? 'currentColor' : 'none'} aria-hidden />
-          {`favourites (${favourites.size})`}
-        </button>
+        <FavouritesOnly on={starred} set={setStarred} count={favourites.size} />
         <button
           type="button"
           className="text-action min-h-11"
@@ -137,6 +119,36 @@ function Whole({ content }: { content: ClinicContent }) {
       )}
       <Stairs stairs={stairs} shown={shown} figures={figures} favourites={favourites} moving={moving} />
     </main>
+  );
+}
+
+function LibraryHead() {
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-6">
+      <h1 className="flex-1">Exercises</h1>
+      <Link to="/library/new" className="text-action min-h-11 content-center">
+        Add our own
+      </Link>
+      <ImportFile />
+      <Link to="/library/equipment" className="text-action min-h-11 content-center">
+        Bands and stand-ins
+      </Link>
+      <DrawnAs />
+    </div>
+  );
+}
+
+function FavouritesOnly({ on, set, count }: { on: boolean; set: (on: boolean) => void; count: number }) {
+  return (
+    <button
+      type="button"
+      className={`inline-flex min-h-11 items-center gap-1.5 px-1 ${on ? 'font-semibold text-heather-deep' : 'text-ink-2'}`}
+      aria-pressed={on}
+      onClick={() => set(!on)}
+    >
+      <Star className="size-4" fill={on ? 'currentColor' : 'none'} aria-hidden />
+      {`favourites (${count})`}
+    </button>
   );
 }
 

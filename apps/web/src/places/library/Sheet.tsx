@@ -56,12 +56,8 @@ export function Sheet({
   content: ClinicContent;
   wide: boolean;
 }) {
-  const [side, setSide] = useState<Side>('right');
-  const figure = content.figures.find((f) => f.exercise === exercise.key);
-  const ladder = content.ladders.find((l) => l.key === exercise.ladder);
-  const rungs = rungsOf(content.exercises, exercise.ladder);
-  const at = rungs.findIndex((e) => e.key === exercise.key);
   const own = content.ownExercises.find((o) => o.key === exercise.key);
+  const [side, setSide] = useState<Side>('right');
   const sides = exercise.laterality === 'together' ? 'together' : side;
   const words = sentenceText(
     doseSentence({ ...exercise.dose, exercise: exercise.key, slot: '', sides }, exercise),
@@ -74,58 +70,9 @@ export function Sheet({
           : 'mt-2'
       }
     >
+      <DrawnAndNamed exercise={exercise} content={content} wide={wide} side={side} setSide={setSide} />
       <div>
-        <h1>{exercise.name}</h1>
-        <p className="text-ink-2">
-          {ladder?.set === true
-            ? `${ladder.name}. `
-            : `${ladder?.name ?? ''}, step ${at + 1} of ${rungs.length}. `}
-          {`${sentence(exercise.position)}, ${exercise.place}. `}
-          {own?.retired === true && <b>Put aside: offered to no new plan.</b>}
-        </p>
-        {figure !== undefined && (
-          <Figure
-            figure={figure}
-            side={side}
-            playing
-            label={`${exercise.name}, drawn on the ${side}`}
-            className={`no-print mt-3 w-full ${wide ? 'h-96' : 'h-64'}`}
-          />
-        )}
-        {figure !== undefined && (
-          <Figure figure={figure} side={side} label="" className="mt-3 hidden h-64 w-full print:block" />
-        )}
-        <div className="no-print mt-2 flex justify-center">
-          <SideSwitch side={side} onChange={setSide} label="Side drawn" />
-        </div>
-        <p className="mt-2 text-center text-ink-2">{exercise.moves}.</p>
-      </div>
-      <div>
-        <Part title="Steps">
-          <ol className="list-decimal pl-6 text-lg">
-            {exercise.steps.map((s) => (
-              <li key={s}>{s}</li>
-            ))}
-          </ol>
-          <p className="mt-1">
-            <b>Should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
-            {exercise.breathing !== null && (
-              <>
-                {' '}
-                <b>Breathe:</b> {exercise.breathing.toLowerCase()}.
-              </>
-            )}
-          </p>
-          {exercise.variants.length > 0 && (
-            <ul className="mt-1">
-              {exercise.variants.map((v) => (
-                <li key={v.key}>
-                  <b>{v.name}:</b> {v.how.charAt(0).toLowerCase() + v.how.slice(1)}.
-                </li>
-              ))}
-            </ul>
-          )}
-        </Part>
+        <Steps exercise={exercise} />
         <Part title="Faults, and what helps">
           <ul>
             {exercise.faults.map((f) => (
@@ -153,17 +100,7 @@ export function Sheet({
         </Part>
         <div className="print:hidden">
           <Part title="For whom, and for whom not">
-            <p>
-              {`Works on the ${exercise.parts.join(', ')}. `}
-              {exercise.drivers.length === 0
-                ? 'Serves no single driver.'
-                : `Helps with: ${exercise.drivers.map((k) => (content.drivers.find((d) => d.key === k)?.label ?? k).toLowerCase()).join(', ')}.`}
-            </p>
-            <p>
-              {exercise.tags.length === 0
-                ? 'Nothing in the safety screen switches it off by itself.'
-                : `Switched off with: ${exercise.tags.map((t) => t.replaceAll('-', ' ')).join(', ')}.`}
-            </p>
+            <ForWhom exercise={exercise} content={content} />
           </Part>
         </div>
         <div className={(content.notes[exercise.key]?.text ?? '') === '' ? 'print:hidden' : ''}>
@@ -178,6 +115,102 @@ export function Sheet({
         </Part>
       </div>
     </article>
+  );
+}
+
+interface Of {
+  readonly exercise: ExerciseDefinition;
+  readonly content: ClinicContent;
+}
+
+/** Its name, its place on the ladder, and the figure of the side chosen. */
+function DrawnAndNamed({
+  exercise,
+  content,
+  wide,
+  side,
+  setSide,
+}: Of & { wide: boolean; side: Side; setSide: (side: Side) => void }) {
+  const figure = content.figures.find((f) => f.exercise === exercise.key);
+  const ladder = content.ladders.find((l) => l.key === exercise.ladder);
+  const rungs = rungsOf(content.exercises, exercise.ladder);
+  const at = rungs.findIndex((e) => e.key === exercise.key);
+  const own = content.ownExercises.find((o) => o.key === exercise.key);
+  return (
+    <div>
+      <h1>{exercise.name}</h1>
+      <p className="text-ink-2">
+        {ladder?.set === true
+          ? `${ladder.name}. `
+          : `${ladder?.name ?? ''}, step ${at + 1} of ${rungs.length}. `}
+        {`${sentence(exercise.position)}, ${exercise.place}. `}
+        {own?.retired === true && <b>Put aside: offered to no new plan.</b>}
+      </p>
+      {figure !== undefined && (
+        <Figure
+          figure={figure}
+          side={side}
+          playing
+          label={`${exercise.name}, drawn on the ${side}`}
+          className={`no-print mt-3 w-full ${wide ? 'h-96' : 'h-64'}`}
+        />
+      )}
+      {figure !== undefined && (
+        <Figure figure={figure} side={side} label="" className="mt-3 hidden h-64 w-full print:block" />
+      )}
+      <div className="no-print mt-2 flex justify-center">
+        <SideSwitch side={side} onChange={setSide} label="Side drawn" />
+      </div>
+      <p className="mt-2 text-center text-ink-2">{exercise.moves}.</p>
+    </div>
+  );
+}
+
+function Steps({ exercise }: Pick<Of, 'exercise'>) {
+  return (
+    <Part title="Steps">
+      <ol className="list-decimal pl-6 text-lg">
+        {exercise.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ol>
+      <p className="mt-1">
+        <b>Should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
+        {exercise.breathing !== null && (
+          <>
+            {' '}
+            <b>Breathe:</b> {exercise.breathing.toLowerCase()}.
+          </>
+        )}
+      </p>
+      {exercise.variants.length > 0 && (
+        <ul className="mt-1">
+          {exercise.variants.map((v) => (
+            <li key={v.key}>
+              <b>{v.name}:</b> {v.how.charAt(0).toLowerCase() + v.how.slice(1)}.
+            </li>
+          ))}
+        </ul>
+      )}
+    </Part>
+  );
+}
+
+function ForWhom({ exercise, content }: Of) {
+  return (
+    <>
+      <p>
+        {`Works on the ${exercise.parts.join(', ')}. `}
+        {exercise.drivers.length === 0
+          ? 'Serves no single driver.'
+          : `Helps with: ${exercise.drivers.map((k) => (content.drivers.find((d) => d.key === k)?.label ?? k).toLowerCase()).join(', ')}.`}
+      </p>
+      <p>
+        {exercise.tags.length === 0
+          ? 'Nothing in the safety screen switches it off by itself.'
+          : `Switched off with: ${exercise.tags.map((t) => t.replaceAll('-', ' ')).join(', ')}.`}
+      </p>
+    </>
   );
 }
 

@@ -117,7 +117,6 @@ function Lesson({
     [],
   );
   useLessonKeys(exercise, toggle, setSide);
-  const cues = exercise.faults.filter((f) => faults.includes(f.fault)).map((f) => f.fix);
   return (
     <main className="fixed inset-0 z-40 flex flex-col overflow-auto bg-paper px-8 py-5">
       <LessonHead
@@ -149,44 +148,82 @@ function Lesson({
             again={() => setRun(run + 1)}
           />
         )}
-        <div className="flex flex-col">
-          <ol className="list-decimal space-y-1 pl-7 text-2xl">
-            {exercise.steps.map((s) => (
-              <li key={s}>{s}</li>
-            ))}
-          </ol>
-          <p className="mt-3 text-lg">
-            <b>Should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
-          </p>
-          <SeenFaults exercise={exercise} faults={faults} toggle={toggle} />
-          <p className="mt-3 text-sm font-semibold text-ease-deep">{`Stop with ${exercise.stops.join('; ')}.`}</p>
-          <div className="flex-1" />
-          {cues.length > 0 && (
-            <p className="mt-3 text-lg">
-              <b>Cue on the handout:</b> {cues.join('; ')}.
-            </p>
-          )}
-          {save.error !== null && (
-            <p role="alert" className="text-ease-deep">
-              {`Not kept: ${save.error.message}. Nothing is lost, try again.`}
-            </p>
-          )}
-          <button
-            type="button"
-            className="action mt-3 min-h-14 text-lg"
-            disabled={save.isPending}
-            onClick={() => (nothing ? leave() : save.mutate())}
-          >
-            {nothing ? 'Close' : 'Keep in the record and close'}
-          </button>
-          {episode === null && faults.length > 0 && (
-            <p className="mt-1 text-sm text-ink-2">
-              Not kept: opened from the library. Teach from a patient’s plan to keep it.
-            </p>
-          )}
-        </div>
+        <BesideIt
+          exercise={exercise}
+          faults={faults}
+          toggle={toggle}
+          kept={episode !== null}
+          error={save.error}
+          end={
+            nothing
+              ? { word: 'Close', disabled: false, press: leave }
+              : {
+                  word: 'Keep in the record and close',
+                  disabled: save.isPending,
+                  press: () => save.mutate(),
+                }
+          }
+        />
       </div>
     </main>
+  );
+}
+
+/** What is said while it moves: steps, faults seen, when to stop, the cue that follows, and the end of it. */
+function BesideIt({
+  exercise,
+  faults,
+  toggle,
+  kept,
+  error,
+  end,
+}: {
+  exercise: ExerciseDefinition;
+  faults: readonly string[];
+  toggle: (fault: string) => void;
+  /** Whether there is a record to keep it in. */
+  kept: boolean;
+  error: Error | null;
+  end: { readonly word: string; readonly disabled: boolean; readonly press: () => void };
+}) {
+  const cues = exercise.faults.filter((f) => faults.includes(f.fault)).map((f) => f.fix);
+  return (
+    <div className="flex flex-col">
+      <ol className="list-decimal space-y-1 pl-7 text-2xl">
+        {exercise.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ol>
+      <p className="mt-3 text-lg">
+        <b>Should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
+      </p>
+      <SeenFaults exercise={exercise} faults={faults} toggle={toggle} />
+      <p className="mt-3 text-sm font-semibold text-ease-deep">{`Stop with ${exercise.stops.join('; ')}.`}</p>
+      <div className="flex-1" />
+      {cues.length > 0 && (
+        <p className="mt-3 text-lg">
+          <b>Cue on the handout:</b> {cues.join('; ')}.
+        </p>
+      )}
+      {error !== null && (
+        <p role="alert" className="text-ease-deep">
+          {`Not kept: ${error.message}. Nothing is lost, try again.`}
+        </p>
+      )}
+      <button
+        type="button"
+        className="action mt-3 min-h-14 text-lg"
+        disabled={end.disabled}
+        onClick={end.press}
+      >
+        {end.word}
+      </button>
+      {!kept && faults.length > 0 && (
+        <p className="mt-1 text-sm text-ink-2">
+          Not kept: opened from the library. Teach from a patient’s plan to keep it.
+        </p>
+      )}
+    </div>
   );
 }
 

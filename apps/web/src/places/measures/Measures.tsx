@@ -1,3 +1,4 @@
+import { RadioRow } from '../../parts/RadioRow.js';
 import { useState } from 'react';
 import type { MeasureDefinition, MeasureStep } from '@heathstep/core';
 import { type ClinicContent, type OwnMeasureRow, useContent, useSession } from '../../api/queries.js';
@@ -60,20 +61,24 @@ function Whole({ content }: { content: ClinicContent }) {
             maxLength={60}
             onChange={(e) => setQuery(e.target.value)}
           />
-          <div role="group" aria-label="Step of the visit" className="flex">
-            {STEPS.map(([key, name]) => (
-              <button
-                key={key}
-                type="button"
-                aria-pressed={step === key}
-                className={`min-h-11 border-b-2 px-3 ${step === key ? 'border-heather font-semibold' : 'border-transparent text-ink-2'}`}
-                onClick={() => setStep(step === key ? null : key)}
-              >
-                {name}{' '}
-                <span className="text-sm">{content.measures.filter((m) => m.step === key).length}</span>
-              </button>
-            ))}
-          </div>
+          <RadioRow
+            label="Step of the visit"
+            value={step}
+            options={STEPS.map(([key, name]) => ({
+              value: key,
+              word: (
+                <>
+                  {name}{' '}
+                  <span className="text-sm">{content.measures.filter((m) => m.step === key).length}</span>
+                </>
+              ),
+            }))}
+            onChange={setStep}
+            onClear={() => setStep(null)}
+            itemClass={(_, on) =>
+              `min-h-11 border-b-2 px-3 ${on ? 'border-heather font-semibold' : 'border-transparent text-ink-2'}`
+            }
+          />
         </div>
         {found.length === 0 && <p className="py-8 text-ink-2">No measure of that name.</p>}
         <ul className="mt-3">

@@ -1,9 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import type { MeasureDefinition } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { keys, type OwnMeasureRow } from '../../api/queries.js';
 import { keep, stored } from '../../api/useEntries.js';
+import { type Options, Refusal, SelectField, SendOrLeave, TextField } from '../../parts/fields.js';
 
 const DRAFT = 'heathstep.own-measure.draft';
 
@@ -61,6 +62,49 @@ const number = (text: string): number | string => {
 };
 const orNull = (text: string): number | string | null => (text.trim() === '' ? null : number(text));
 
+/** Numbers as numbers where they are; what was left empty as not known. */
+const asSent = (typed: Typed) => ({
+  ...typed,
+  trials: number(typed.trials),
+  min: number(typed.min),
+  max: number(typed.max),
+  decimals: number(typed.decimals),
+  mdc: orNull(typed.mdc),
+  thresholdValue: orNull(typed.thresholdValue),
+  thresholdOp: typed.thresholdOp === '' ? null : typed.thresholdOp,
+  thresholdMeaning: typed.thresholdMeaning.trim() === '' ? null : typed.thresholdMeaning,
+});
+
+const CHOICES: Partial<Record<keyof Typed, Options>> = {
+  sides: [
+    ['single', 'one value'],
+    ['each', 'left and right'],
+  ],
+  combine: [
+    ['last', 'the last'],
+    ['mean', 'the mean'],
+    ['best', 'the best'],
+  ],
+  direction: [
+    ['more', 'more'],
+    ['less', 'less'],
+  ],
+  step: [
+    ['story', 'Story'],
+    ['look', 'Look'],
+    ['measure', 'Measure'],
+    ['load', 'Load'],
+    ['feel', 'Feel'],
+  ],
+  thresholdOp: [
+    ['', 'none'],
+    ['>=', '≥'],
+    ['>', '>'],
+    ['<=', '≤'],
+    ['<', '<'],
+  ],
+};
+
 /** Adds or changes a measure of the clinic's own; what is typed survives a refusal, a lost server and leaving the page. */
 export function OwnMeasure({ row, done }: { row: OwnMeasureRow | null; done: (key: string | null) => void }) {
   const client = useQueryClient();
@@ -80,15 +124,7 @@ export function OwnMeasure({ row, done }: { row: OwnMeasureRow | null; done: (ke
       const made = await request<MeasureDefinition>('POST', '/api/measures', {
         id,
         version: row?.version ?? 0,
-        ...typed,
-        trials: number(typed.trials),
-        min: number(typed.min),
-        max: number(typed.max),
-        decimals: number(typed.decimals),
-        mdc: orNull(typed.mdc),
-        thresholdValue: orNull(typed.thresholdValue),
-        thresholdOp: typed.thresholdOp === '' ? null : typed.thresholdOp,
-        thresholdMeaning: typed.thresholdMeaning.trim() === '' ? null : typed.thresholdMeaning,
+        ...asSent(typed),
       });
       keep(DRAFT, null, true);
       await client.invalidateQueries({ queryKey: keys.content });
@@ -100,32 +136,24 @@ export function OwnMeasure({ row, done }: { row: OwnMeasureRow | null; done: (ke
     }
   };
   const text = (field: keyof Typed, label: string, hint = '') => (
-    <Field label={label} error={error?.at(`/${field}`) ?? null}>
-      <input
-        className="field"
-        value={typed[field]}
-        placeholder={hint}
-        maxLength={400}
-        aria-label={label}
-        onChange={(e) => put(field, e.target.value)}
-      />
-    </Field>
+    <TextField
+      label={label}
+      className="mt-2"
+      placeholder={hint}
+      value={typed[field]}
+      onChange={(value) => put(field, value)}
+      error={error?.at(`/${field}`)}
+    />
   );
-  const choice = (field: keyof Typed, label: string, options: readonly (readonly [string, string])[]) => (
-    <Field label={label} error={error?.at(`/${field}`) ?? null}>
-      <select
-        className="field"
-        aria-label={label}
-        value={typed[field]}
-        onChange={(e) => put(field, e.target.value)}
-      >
-        {options.map(([value, name]) => (
-          <option key={value} value={value}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </Field>
+  const choice = (field: keyof Typed, label: string) => (
+    <SelectField
+      label={label}
+      className="mt-2"
+      options={CHOICES[field] ?? []}
+      value={typed[field]}
+      onChange={(value) => put(field, value)}
+      error={error?.at(`/${field}`)}
+    />
   );
   return (
     <form
@@ -142,72 +170,30 @@ export function OwnMeasure({ row, done }: { row: OwnMeasureRow | null; done: (ke
       {text('label', 'Name', 'Foot score total')}
       <div className="grid grid-cols-2 gap-4">
         {text('unit', 'Unit, or none')}
-        {choice('sides', 'Sides', [
-          ['single', 'one value'],
-          ['each', 'left and right'],
-        ])}
+        {choice('sides', 'Sides')}
         {text('trials', 'Trials')}
-        {choice('combine', 'What counts', [
-          ['last', 'the last'],
-          ['mean', 'the mean'],
-          ['best', 'the best'],
-        ])}
+        {choice('combine', 'What counts')}
         {text('min', 'Lowest possible')}
         {text('max', 'Highest possible')}
-        {choice('direction', 'Better is', [
-          ['more', 'more'],
-          ['less', 'less'],
-        ])}
+        {choice('direction', 'Better is')}
         {text('decimals', 'Decimals')}
         {text('mdc', 'Detectable change', 'empty: not known')}
-        {choice('step', 'Taken in', [
-          ['story', 'Story'],
-          ['look', 'Look'],
-          ['measure', 'Measure'],
-          ['load', 'Load'],
-          ['feel', 'Feel'],
-        ])}
+        {choice('step', 'Taken in')}
       </div>
       <div className="grid grid-cols-[5rem_6rem_1fr] gap-3">
-        {choice('thresholdOp', 'Threshold', [
-          ['', 'none'],
-          ['>=', '≥'],
-          ['>', '>'],
-          ['<=', '≤'],
-          ['<', '<'],
-        ])}
+        {choice('thresholdOp', 'Threshold')}
         {text('thresholdValue', 'Value')}
         {text('thresholdMeaning', 'It means')}
       </div>
       {text('source', 'Source', 'where it and its limits come from')}
       {text('method', 'How it is taken')}
-      {error !== null && (error.problem.errors ?? []).length === 0 && (
-        <p role="alert" className="text-sm text-ease-deep">
-          {error.passing ? 'The server cannot be reached. What you typed is kept; try again.' : error.message}
-        </p>
-      )}
-      <div className="mt-3 flex gap-3">
-        <button type="submit" className="action" disabled={busy}>
-          {row === null ? 'Add it' : 'Keep the change'}
-        </button>
-        <button type="button" className="action-quiet" onClick={() => done(null)}>
-          Leave it
-        </button>
-      </div>
+      <Refusal error={error} />
+      <SendOrLeave
+        send={row === null ? 'Add it' : 'Keep the change'}
+        leave="Leave it"
+        disabled={busy}
+        onLeave={() => done(null)}
+      />
     </form>
-  );
-}
-
-function Field({ label, error, children }: { label: string; error: string | null; children: ReactNode }) {
-  return (
-    <div className="mt-2">
-      <span className="text-sm text-ink-2" aria-hidden>
-        {label}
-      </span>
-      {children}
-      <span role="alert" className="block min-h-5 text-sm text-ease-deep">
-        {error}
-      </span>
-    </div>
   );
 }

@@ -1,3 +1,4 @@
+import { RadioRow } from '../../parts/RadioRow.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -122,6 +123,12 @@ function Complaints({ person, pathways }: { person: PersonRow; pathways: readonl
   );
 }
 
+const SIDES_THAT_HURT = [
+  { value: 'left', word: 'L left' },
+  { value: 'both', word: 'both' },
+  { value: 'right', word: 'right R' },
+] as const;
+
 function Begin({
   personId,
   conditions,
@@ -153,19 +160,16 @@ function Begin({
     <section className="mt-6 border-t border-line pt-6">
       <h2>{title}</h2>
       <PathwayChoice pathways={conditions} value={key} onChange={setKey} />
-      <div className="mt-5 flex gap-3" role="group" aria-label="Which side hurts">
-        {(['left', 'both', 'right'] as const).map((s) => (
-          <button
-            key={s}
-            type="button"
-            aria-pressed={side === s}
-            className={`min-h-11 min-w-24 rounded-lg border-2 px-4 font-semibold ${side === s ? 'border-heather bg-heather-wash text-heather-deep' : 'border-line hover:border-heather'}`}
-            onClick={() => setSide(s)}
-          >
-            {s === 'left' ? 'L left' : s === 'right' ? 'right R' : 'both'}
-          </button>
-        ))}
-      </div>
+      <RadioRow
+        label="Which side hurts"
+        className="mt-5 flex gap-3"
+        value={side}
+        options={SIDES_THAT_HURT}
+        onChange={setSide}
+        itemClass={(_, on) =>
+          `min-h-11 min-w-24 rounded-lg border-2 px-4 font-semibold ${on ? 'border-heather bg-heather-wash text-heather-deep' : 'border-line hover:border-heather'}`
+        }
+      />
       <button
         type="button"
         className="action mt-6"

@@ -9,6 +9,7 @@ import {
   type WeightBearing,
 } from '@heathstep/core';
 import { entryProblem } from '@heathstep/contracts';
+import { FieldNote, SelectField, Several, TextField } from '../../parts/fields.js';
 import { TAG_WORDS } from '../../parts/tagWords.js';
 import type { LiveVisit } from './live.js';
 
@@ -86,13 +87,6 @@ export function LimitsForm({ live, side }: { live: LiveVisit; side: Side }) {
     const limits = limitsOf(typed);
     if (entryProblem(key, limits) === null) live.set(key, limits);
   };
-  const note = (field: keyof Typed) =>
-    wrong[field] === undefined ? null : (
-      <span role="alert" className="block text-sm text-ease-deep">
-        {wrong[field]}
-      </span>
-    );
-  const choices = typed.weightBearing === null ? [] : allowable(typed.weightBearing);
   return (
     <form
       className="mt-2 space-y-3 border-t border-line pt-2"
@@ -101,106 +95,91 @@ export function LimitsForm({ live, side }: { live: LiveVisit; side: Side }) {
       aria-label={`What is allowed, ${side}`}
     >
       <div className="flex flex-wrap gap-x-6 gap-y-2">
-        <label>
-          <span className="block text-sm text-ink-2">After</span>
-          <select
-            className="field"
-            value={typed.what}
-            onChange={(e) => put({ what: e.target.value as Limits['what'] })}
-          >
-            {WHAT.map(([value, word]) => (
-              <option key={value} value={value}>
-                {word}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label>
-          <span className="block text-sm text-ink-2">On, or the end of the cast</span>
-          <input
-            className="field"
-            type="date"
-            max={live.course.episode.today}
-            value={typed.day}
-            onChange={(e) => put({ day: e.target.value })}
-          />
-          {note('day')}
-        </label>
-        <div>
-          <span className="block text-sm text-ink-2">Weight-bearing allowed</span>
-          <RadioRow
-            label={`Weight-bearing allowed, ${side}`}
-            value={typed.weightBearing}
-            options={WEIGHT_BEARING.map((w) => ({ value: w, word: WEIGHT_WORDS[w] }))}
-            onChange={(weightBearing) => put({ weightBearing })}
-            itemClass={(_, on) =>
-              `min-h-11 px-3 text-sm font-semibold ${on ? 'bg-heather text-paper' : 'text-ink-2 hover:bg-heather-wash'}`
-            }
-          />
-          {note('weightBearing')}
-        </div>
-        {typed.weightBearing === 'partial' && (
-          <label>
-            <span className="block text-sm text-ink-2">Up to, kg</span>
-            <input
-              className="field w-24"
-              inputMode="decimal"
-              value={typed.partialKg}
-              onChange={(e) => put({ partialKg: e.target.value })}
-            />
-            {note('partialKg')}
-          </label>
-        )}
+        <SelectField
+          label="After"
+          options={WHAT}
+          value={typed.what}
+          onChange={(what) => put({ what: what as Limits['what'] })}
+        />
+        <TextField
+          label="On, or the end of the cast"
+          type="date"
+          max={live.course.episode.today}
+          value={typed.day}
+          onChange={(day) => put({ day })}
+          error={wrong.day}
+        />
+        <WeightAllowed typed={typed} wrong={wrong} side={side} put={put} />
       </div>
-      {choices.length > 0 && (
-        <fieldset>
-          <legend className="text-sm text-ink-2">Allowed now. What is not ticked stays off.</legend>
-          <div className="grid grid-cols-2 gap-x-6 min-[1240px]:grid-cols-3">
-            {choices.map((tag) => (
-              <label key={tag} className="flex min-h-9 items-center gap-2">
-                <input
-                  type="checkbox"
-                  className="size-4 accent-heather"
-                  checked={typed.allowed.includes(tag)}
-                  onChange={(e) =>
-                    put({
-                      allowed: e.target.checked
-                        ? [...typed.allowed, tag]
-                        : typed.allowed.filter((t) => t !== tag),
-                    })
-                  }
-                />
-                {TAG_WORDS[tag]}
-              </label>
-            ))}
-          </div>
-        </fieldset>
+      {typed.weightBearing !== null && (
+        <Several
+          label="Allowed now. What is not ticked stays off."
+          listClass="grid grid-cols-2 gap-x-6 min-[1240px]:grid-cols-3"
+          options={allowable(typed.weightBearing).map((tag) => [tag, TAG_WORDS[tag]] as const)}
+          value={typed.allowed}
+          onChange={(allowed) => put({ allowed: allowed as Tag[] })}
+        />
       )}
       <div className="grid grid-cols-[2fr_1fr] gap-6">
-        <label>
-          <span className="block text-sm text-ink-2">Allowed range and limits, in their words</span>
-          <input
-            className="field"
-            value={typed.text}
-            maxLength={2000}
-            onChange={(e) => put({ text: e.target.value })}
-          />
-          {note('text')}
-        </label>
-        <label>
-          <span className="block text-sm text-ink-2">Said by</span>
-          <input
-            className="field"
-            value={typed.by}
-            maxLength={200}
-            onChange={(e) => put({ by: e.target.value })}
-          />
-          {note('by')}
-        </label>
+        <TextField
+          label="Allowed range and limits, in their words"
+          maxLength={2000}
+          value={typed.text}
+          onChange={(text) => put({ text })}
+          error={wrong.text}
+        />
+        <TextField
+          label="Said by"
+          maxLength={200}
+          value={typed.by}
+          onChange={(by) => put({ by })}
+          error={wrong.by}
+        />
       </div>
       <button type="submit" className="action-quiet">
         {standing === null ? 'Enter these limits' : 'Change the limits'}
       </button>
     </form>
+  );
+}
+
+/** How much weight the foot may take, and up to how many kilograms. */
+function WeightAllowed({
+  typed,
+  wrong,
+  side,
+  put,
+}: {
+  typed: Typed;
+  wrong: Partial<Record<keyof Typed, string>>;
+  side: Side;
+  put: (change: Partial<Typed>) => void;
+}) {
+  return (
+    <>
+      <div>
+        <span className="block text-sm text-ink-2">Weight-bearing allowed</span>
+        <RadioRow
+          label={`Weight-bearing allowed, ${side}`}
+          value={typed.weightBearing}
+          options={WEIGHT_BEARING.map((w) => ({ value: w, word: WEIGHT_WORDS[w] }))}
+          onChange={(weightBearing) => put({ weightBearing })}
+          itemClass={(_, on) =>
+            `min-h-11 px-3 text-sm font-semibold ${on ? 'bg-heather text-paper' : 'text-ink-2 hover:bg-heather-wash'}`
+          }
+        />
+        <FieldNote text={wrong.weightBearing} />
+      </div>
+      {typed.weightBearing === 'partial' && (
+        <TextField
+          label="Up to, kg"
+          field="field w-24"
+          inputMode="decimal"
+          value={typed.partialKg}
+          onChange={(partialKg) => put({ partialKg })}
+          error={wrong.partialKg}
+        />
+      )}
+    </>
   );
 }

@@ -1,4 +1,4 @@
-import { useEffect, useId, useRef, useState } from 'react';
+import { type RefObject, useEffect, useId, useRef, useState } from 'react';
 import {
   completeQuick,
   type MeasureDefinition,
@@ -43,19 +43,7 @@ export function QuickLine({ live }: { live: LiveVisit }) {
   const input = useRef<HTMLInputElement>(null);
   const listId = useId();
   const { measures } = live.content;
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      // No figure has a stroke in it, so the key opens the line from a field for figures too.
-      const figures = ['decimal', 'none', 'numeric'];
-      const field = event.target instanceof HTMLInputElement && !figures.includes(event.target.inputMode);
-      const typing = field || event.target instanceof HTMLTextAreaElement;
-      if (event.key !== '/' || typing || event.ctrlKey || event.metaKey) return;
-      event.preventDefault();
-      input.current?.focus();
-    };
-    window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
-  }, []);
+  useSlashKey(input);
   const result = text.trim() === '' ? null : parseQuick(text, measures);
   const completions = open ? completeQuick(text, measures) : [];
   const problem = result !== null && !result.ok ? result.problem : null;
@@ -134,24 +122,57 @@ export function QuickLine({ live }: { live: LiveVisit }) {
           onPointerDown={(event) => event.preventDefault()}
         >
           <Reading result={result} problem={problem} text={text} measures={measures} take={take} />
-          <ul id={listId} role="listbox" aria-label="What can come next" className="mt-1">
-            {completions.map((c, i) => (
-              <li
-                key={c.line}
-                id={`${listId}-${i}`}
-                role="option"
-                aria-selected={i === picked}
-                className={`flex min-h-9 cursor-pointer items-center justify-between gap-4 rounded px-2 text-sm ${i === picked ? 'bg-heather-wash' : 'hover:bg-line-2'}`}
-                onClick={() => take(c.line)}
-              >
-                <b>{c.text}</b>
-                <span className="truncate text-ink-2">{c.hint}</span>
-              </li>
-            ))}
-          </ul>
+          <Completions id={listId} list={completions} picked={picked} take={take} />
         </div>
       )}
     </div>
+  );
+}
+
+/** The / key goes to the line from wherever nothing is being written. */
+function useSlashKey(input: RefObject<HTMLInputElement | null>): void {
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      // No figure has a stroke in it, so the key opens the line from a field for figures too.
+      const figures = ['decimal', 'none', 'numeric'];
+      const field = event.target instanceof HTMLInputElement && !figures.includes(event.target.inputMode);
+      const typing = field || event.target instanceof HTMLTextAreaElement;
+      if (event.key !== '/' || typing || event.ctrlKey || event.metaKey) return;
+      event.preventDefault();
+      input.current?.focus();
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [input]);
+}
+
+function Completions({
+  id,
+  list,
+  picked,
+  take,
+}: {
+  id: string;
+  list: ReturnType<typeof completeQuick>;
+  picked: number;
+  take: (line: string) => void;
+}) {
+  return (
+    <ul id={id} role="listbox" aria-label="What can come next" className="mt-1">
+      {list.map((c, i) => (
+        <li
+          key={c.line}
+          id={`${id}-${i}`}
+          role="option"
+          aria-selected={i === picked}
+          className={`flex min-h-9 cursor-pointer items-center justify-between gap-4 rounded px-2 text-sm ${i === picked ? 'bg-heather-wash' : 'hover:bg-line-2'}`}
+          onClick={() => take(c.line)}
+        >
+          <b>{c.text}</b>
+          <span className="truncate text-ink-2">{c.hint}</span>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,3 +1,4 @@
+import { RadioRow } from '../../parts/RadioRow.js';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { MeasureDefinition, MeasureStep, SkillLevel } from '@heathstep/core';
@@ -138,31 +139,32 @@ function Level({
   const value = live.store.get(key);
   const last = live.previous?.entries.find((e) => e.key === key)?.value as SkillLevel | undefined;
   return (
-    <div
-      className={`flex items-center gap-1 ${side === 'left' ? 'justify-end' : ''}`}
-      role="group"
-      aria-label={`${label}, ${side}`}
-    >
-      <span className="mr-1 font-semibold" style={{ color: `var(--color-${side})` }}>
+    <div className={`flex items-center gap-1 ${side === 'left' ? 'justify-end' : ''}`}>
+      <span className="mr-1 font-semibold" style={{ color: `var(--color-${side})` }} aria-hidden>
         {side === 'left' ? 'L' : 'R'}
       </span>
-      {LEVELS.map(([level, word]) => (
-        <button
-          key={level}
-          type="button"
-          aria-pressed={value === level}
-          className={`min-h-11 border-b-2 px-2 text-sm font-semibold ${value === level ? 'text-paper' : 'border-line text-ink-2 hover:bg-heather-wash'}`}
-          style={
-            value === level
-              ? { background: `var(--color-${side})`, borderColor: `var(--color-${side})` }
-              : undefined
-          }
-          onClick={() => live.set(key, value === level ? null : level)}
-        >
-          {word}
-          {value === null && last === level ? <span className="font-normal text-ink-3"> ▾</span> : ''}
-        </button>
-      ))}
+      <RadioRow
+        label={`${label}, ${side}`}
+        className="flex gap-1"
+        value={value}
+        options={LEVELS.map(([level, word]) => ({
+          value: level,
+          word: (
+            <>
+              {word}
+              {value === null && last === level ? <span className="font-normal text-ink-3"> ▾</span> : ''}
+            </>
+          ),
+        }))}
+        onChange={(level) => live.set(key, level)}
+        onClear={() => live.set(key, null)}
+        itemClass={(_, on) =>
+          `min-h-11 border-b-2 px-2 text-sm font-semibold ${on ? 'text-paper' : 'border-line text-ink-2 hover:bg-heather-wash'}`
+        }
+        itemStyle={(_, on) =>
+          on ? { background: `var(--color-${side})`, borderColor: `var(--color-${side})` } : undefined
+        }
+      />
     </div>
   );
 }

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import type { FigureDefinition, Prop } from '@heathstep/core';
 import type { ClinicContent } from '../../../api/queries.js';
 import { Figure } from '../../../parts/Figure.js';
+import { type RadioOption, RadioRow } from '../../../parts/RadioRow.js';
 import {
   heldBy,
   NEW_PROPS,
@@ -16,10 +17,10 @@ import {
 
 type Tab = 'start' | 'end' | 'around';
 
-const TABS: readonly (readonly [Tab, string])[] = [
-  ['start', 'Start'],
-  ['end', 'End'],
-  ['around', 'Around it'],
+const TABS: readonly RadioOption<Tab>[] = [
+  { value: 'start', word: 'Start' },
+  { value: 'end', word: 'End' },
+  { value: 'around', word: 'Around it' },
 ];
 
 const PRESSES = ['ball', 'heel', 'arch', 'toes', 'calf', 'sole'] as const;
@@ -70,27 +71,13 @@ export function Composer({
         className="h-80 w-full bg-ground"
       />
       <div className="mt-2 flex flex-wrap items-center gap-4">
-        <label className="flex items-center gap-2">
-          <span className="text-sm text-ink-2">Begin from</span>
-          <select
-            className="field min-h-11 w-52"
-            value=""
-            onChange={(e) => {
-              const chosen = content.figures.find((f) => f.exercise === e.target.value);
-              if (chosen === undefined) return;
-              const { exercise: _of, ...other } = chosen;
-              setHeld(null);
-              change(other);
-            }}
-          >
-            <option value="">another figure</option>
-            {content.figures.map((f) => (
-              <option key={f.exercise} value={f.exercise}>
-                {content.exercises.find((e) => e.key === f.exercise)?.name ?? f.exercise}
-              </option>
-            ))}
-          </select>
-        </label>
+        <BeginFrom
+          content={content}
+          chosen={(other) => {
+            setHeld(null);
+            change(other);
+          }}
+        />
         <button
           type="button"
           className="text-action min-h-11"
@@ -111,30 +98,20 @@ export function Composer({
           {error}
         </p>
       )}
-      <div className="flex gap-1 border-b border-line" role="group" aria-label="What is set">
-        {TABS.map(([key, label]) => (
-          <button
-            key={key}
-            type="button"
-            aria-pressed={tab === key}
-            className={`min-h-11 px-4 ${tab === key ? 'border-b-2 border-heather font-semibold' : 'text-ink-2'}`}
-            onClick={() => {
-              setTab(key);
-              setPlaying(false);
-            }}
-          >
-            {label}
-          </button>
-        ))}
-        {tab !== 'around' && (
-          <button
-            type="button"
-            className="text-action ml-auto min-h-11"
-            onClick={() => change(withValue(figure, [tab], tab === 'start' ? figure.end : figure.start))}
-          >
-            {tab === 'start' ? 'Same as the end' : 'Same as the start'}
-          </button>
-        )}
+      <div className="flex gap-1 border-b border-line">
+        <RadioRow
+          label="What is set"
+          value={tab}
+          options={TABS}
+          onChange={(key) => {
+            setTab(key);
+            setPlaying(false);
+          }}
+          itemClass={(_, on) =>
+            `min-h-11 px-4 ${on ? 'border-b-2 border-heather font-semibold' : 'text-ink-2'}`
+          }
+        />
+        {tab !== 'around' && <SameAs tab={tab} figure={figure} change={change} />}
       </div>
       <div className="max-h-96 overflow-y-auto pr-2">
         {tab === 'around' ? (
@@ -144,6 +121,58 @@ export function Composer({
         )}
       </div>
     </section>
+  );
+}
+
+function SameAs({
+  tab,
+  figure,
+  change,
+}: {
+  tab: 'start' | 'end';
+  figure: FigureDefinition;
+  change: (figure: FigureDefinition) => void;
+}) {
+  return (
+    <button
+      type="button"
+      className="text-action ml-auto min-h-11"
+      onClick={() => change(withValue(figure, [tab], tab === 'start' ? figure.end : figure.start))}
+    >
+      {tab === 'start' ? 'Same as the end' : 'Same as the start'}
+    </button>
+  );
+}
+
+/** Another figure to begin from. */
+function BeginFrom({
+  content,
+  chosen,
+}: {
+  content: ClinicContent;
+  chosen: (figure: FigureDefinition) => void;
+}) {
+  return (
+    <label className="flex items-center gap-2">
+      <span className="text-sm text-ink-2">Begin from</span>
+      <select
+        className="field min-h-11 w-52"
+        value=""
+        onChange={(e) => {
+          const found = content.figures.find((f) => f.exercise === e.target.value);
+          if (found === undefined) return;
+          const { exercise: _of, ...other } = found;
+          chosen(other);
+        }}
+      >
+        <option value="">another figure</option>
+        {content.figures.map((f) => (
+          <option key={f.exercise} value={f.exercise}>
+            {content.exercises.find((e) => e.key === f.exercise)?.name ?? f.exercise}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 

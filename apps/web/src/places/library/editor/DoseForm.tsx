@@ -1,7 +1,8 @@
 import { COUNTED, LOAD_KINDS } from '@heathstep/core';
 import type { ApiError } from '../../../api/client.js';
-import { errorsAt, Field } from './Field.js';
-import type { RangeField, TextField, Typed } from './typed.js';
+import { FieldNote, SelectField, TextField } from '../../../parts/fields.js';
+import { errorsAt } from './errorsAt.js';
+import type { RangeField, TextField as TextKey, Typed } from './typed.js';
 
 const ROWS: readonly (readonly [field: RangeField, label: string, of: 'tempo' | 'hold' | 'both'])[] = [
   ['sets', 'sets', 'both'],
@@ -26,7 +27,7 @@ export function DoseForm({
   error: ApiError | null;
   onChange: (typed: Typed) => void;
 }) {
-  const put = (field: TextField, value: string) =>
+  const put = (field: TextKey, value: string) =>
     onChange({ ...typed, text: { ...typed.text, [field]: value } });
   const span = (field: RangeField, end: 0 | 1, value: string) => {
     const [min, max] = typed.range[field];
@@ -50,49 +51,40 @@ export function DoseForm({
     <section className="mt-4">
       <h2 className="text-lg">Dose</h2>
       <div className="grid grid-cols-2 gap-x-5 gap-y-2">
-        <Field label="Done as" error={null}>
-          <select className="field" value={way} onChange={(e) => put('way', e.target.value)}>
-            <option value="tempo">repetitions with a tempo</option>
-            <option value="hold">holds</option>
-          </select>
-        </Field>
-        <Field label="Counted in" error={errorsAt(error, '/file/exercise/counted')}>
-          <select
-            className="field"
-            value={typed.text.counted}
-            onChange={(e) => put('counted', e.target.value)}
-          >
-            <option value="">{way === 'hold' ? 'holds' : 'repetitions'}</option>
-            {COUNTED.filter((c) => c !== 'reps' && c !== 'holds').map((c) => (
-              <option key={c} value={c}>
-                {c}
-              </option>
-            ))}
-          </select>
-        </Field>
-        <Field label="Load" error={errorsAt(error, '/file/exercise/loadKind')}>
-          <select
-            className="field"
-            value={typed.text.loadKind}
-            onChange={(e) => put('loadKind', e.target.value)}
-          >
-            <option value="">by its tags</option>
-            {LOAD_KINDS.map((k) => (
-              <option key={k} value={k}>
-                {k}
-              </option>
-            ))}
-          </select>
-        </Field>
-        <Field label="Set-up, seconds" error={errorsAt(error, '/file/exercise/setup')}>
-          <input
-            className="field"
-            inputMode="numeric"
-            value={typed.text.setup}
-            maxLength={4}
-            onChange={(e) => put('setup', e.target.value)}
-          />
-        </Field>
+        <SelectField
+          label="Done as"
+          value={way}
+          options={[
+            ['tempo', 'repetitions with a tempo'],
+            ['hold', 'holds'],
+          ]}
+          onChange={(value) => put('way', value)}
+        />
+        <SelectField
+          label="Counted in"
+          error={errorsAt(error, '/file/exercise/counted')}
+          value={typed.text.counted}
+          options={[
+            ['', way === 'hold' ? 'holds' : 'repetitions'],
+            ...COUNTED.filter((c) => c !== 'reps' && c !== 'holds').map((c) => [c, c] as const),
+          ]}
+          onChange={(value) => put('counted', value)}
+        />
+        <SelectField
+          label="Load"
+          error={errorsAt(error, '/file/exercise/loadKind')}
+          value={typed.text.loadKind}
+          options={[['', 'by its tags'], ...LOAD_KINDS.map((k) => [k, k] as const)]}
+          onChange={(value) => put('loadKind', value)}
+        />
+        <TextField
+          label="Set-up, seconds"
+          error={errorsAt(error, '/file/exercise/setup')}
+          inputMode="numeric"
+          maxLength={4}
+          value={typed.text.setup}
+          onChange={(value) => put('setup', value)}
+        />
       </div>
       <table className="mt-2">
         <thead className="text-left text-sm text-ink-2">
@@ -108,16 +100,8 @@ export function DoseForm({
             <tr key={field}>
               <td className="pr-4">
                 {label}
-                {errorsAt(error, `/file/exercise/range/${field}`) !== null && (
-                  <span role="alert" className="block text-sm text-ease-deep">
-                    {errorsAt(error, `/file/exercise/range/${field}`)}
-                  </span>
-                )}
-                {errorsAt(error, `/file/exercise/dose/${field}`) !== null && (
-                  <span role="alert" className="block text-sm text-ease-deep">
-                    {errorsAt(error, `/file/exercise/dose/${field}`)}
-                  </span>
-                )}
+                <FieldNote text={errorsAt(error, `/file/exercise/range/${field}`)} />
+                <FieldNote text={errorsAt(error, `/file/exercise/dose/${field}`)} />
               </td>
               <td>{number(`${label}, to begin with`, typed.text[field], (v) => put(field, v))}</td>
               <td className="px-3">
@@ -128,11 +112,7 @@ export function DoseForm({
           ))}
         </tbody>
       </table>
-      {error?.at('/file/exercise/dose') != null && (
-        <p role="alert" className="text-sm text-ease-deep">
-          {error.at('/file/exercise/dose')}
-        </p>
-      )}
+      <FieldNote text={error?.at('/file/exercise/dose')} />
     </section>
   );
 }

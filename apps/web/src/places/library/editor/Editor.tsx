@@ -8,7 +8,7 @@ import { type ClinicContent, keys, useContent } from '../../../api/queries.js';
 import { Failed, Loading, NotFound } from '../../../parts/Waiting.js';
 import { Composer } from './Composer.js';
 import { DoseForm } from './DoseForm.js';
-import { errorsAt } from './Field.js';
+import { errorsAt } from './errorsAt.js';
 import { dropDraft, keepDraft, storedDraft } from './draft.js';
 import { BLANK, type Typed, typedFrom, writtenFrom } from './typed.js';
 import { WordsForm } from './WordsForm.js';

@@ -2,8 +2,9 @@ import { EQUIPMENT } from '@heathstep/contracts';
 import { CHANGES, EXERCISE_PARTS, TAGS } from '@heathstep/core';
 import type { ApiError } from '../../../api/client.js';
 import type { ClinicContent } from '../../../api/queries.js';
-import { errorsAt, Field, Several } from './Field.js';
-import type { ListField, TextField, Typed } from './typed.js';
+import { type Options, SelectField, Several, TextArea, TextField } from '../../../parts/fields.js';
+import { errorsAt } from './errorsAt.js';
+import type { ListField, TextField as TextKey, Typed } from './typed.js';
 
 const AIMS = [
   'skill',
@@ -52,43 +53,22 @@ export function WordsForm({
   error: ApiError | null;
   onChange: (typed: Typed) => void;
 }) {
-  const put = (field: TextField, value: string) =>
+  const put = (field: TextKey, value: string) =>
     onChange({ ...typed, text: { ...typed.text, [field]: value } });
   const at = (field: string) => errorsAt(error, `/file/exercise/${field}`);
-  const line = (field: TextField, label: string, hint = '', wide = false) => (
-    <Field label={label} error={at(field)} wide={wide}>
-      <input
-        className="field"
-        value={typed.text[field]}
-        placeholder={hint}
-        maxLength={400}
-        onChange={(e) => put(field, e.target.value)}
-      />
-    </Field>
+  const of = (field: TextKey, label: string) => ({
+    label,
+    error: at(field),
+    value: typed.text[field],
+    onChange: (value: string) => put(field, value),
+  });
+  const line = (field: TextKey, label: string, hint = '', wide = false) => (
+    <TextField {...of(field, label)} placeholder={hint} wide={wide} />
   );
-  const lines = (field: TextField, label: string, rows: number) => (
-    <Field label={label} error={at(field)} wide>
-      <textarea
-        className="field w-full"
-        rows={rows}
-        value={typed.text[field]}
-        maxLength={2000}
-        onChange={(e) => put(field, e.target.value)}
-      />
-    </Field>
+  const lines = (field: TextKey, label: string, rows: number) => (
+    <TextArea {...of(field, label)} rows={rows} wide />
   );
-  const choice = (field: TextField, label: string, options: readonly (readonly [string, string])[]) => (
-    <Field label={label} error={at(field)}>
-      <select className="field" value={typed.text[field]} onChange={(e) => put(field, e.target.value)}>
-        {options.map(([v, name]) => (
-          <option key={v} value={v}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </Field>
-  );
-  const several = (field: ListField, label: string, options: readonly (readonly [string, string])[]) => (
+  const several = (field: ListField, label: string, options: Options) => (
     <Several
       label={label}
       options={options}
@@ -100,25 +80,20 @@ export function WordsForm({
   return (
     <section className="grid grid-cols-2 gap-x-5 gap-y-2">
       {line('name', 'Name', 'Heel raise on the stairs', true)}
-      {choice('aim', 'Aim', plain(AIMS))}
-      {choice('sides', 'Feet', [
-        ['each', 'one side at a time'],
-        ['together', 'both feet at once'],
-      ])}
-      <Field label="Position" error={at('position')}>
-        <input
-          className="field"
-          list="positions"
-          value={typed.text.position}
-          maxLength={100}
-          onChange={(e) => put('position', e.target.value)}
-        />
-        <datalist id="positions">
-          {POSITIONS.map((p) => (
-            <option key={p} value={p} />
-          ))}
-        </datalist>
-      </Field>
+      <SelectField {...of('aim', 'Aim')} options={plain(AIMS)} />
+      <SelectField
+        {...of('sides', 'Feet')}
+        options={[
+          ['each', 'one side at a time'],
+          ['together', 'both feet at once'],
+        ]}
+      />
+      <TextField {...of('position', 'Position')} list="positions" maxLength={100} />
+      <datalist id="positions">
+        {POSITIONS.map((p) => (
+          <option key={p} value={p} />
+        ))}
+      </datalist>
       {line('place', 'Place', 'a chair')}
       {line('moves', 'What moves, and what stays', 'Both heels rise; the knees stay straight', true)}
       {lines('steps', 'Steps, one on each line, under 12 words', 4)}
@@ -134,33 +109,22 @@ export function WordsForm({
         'Helps with',
         content.drivers.map((d) => [d.key, d.label.toLowerCase()] as const),
       )}
-      <Field label="Comes after" error={at('after')}>
-        <select
-          className="field"
-          value={typed.lists.after[0] ?? ''}
-          onChange={(e) =>
-            onChange({
-              ...typed,
-              lists: { ...typed.lists, after: e.target.value === '' ? [] : [e.target.value] },
-            })
-          }
-        >
-          <option value="">nothing</option>
-          {content.exercises
-            .filter((e) => e.ladder !== 'own')
-            .map((e) => (
-              <option key={e.key} value={e.key}>
-                {e.name}
-              </option>
-            ))}
-        </select>
-      </Field>
+      <SelectField
+        label="Comes after"
+        error={at('after')}
+        value={typed.lists.after[0] ?? ''}
+        options={[
+          ['', 'nothing'],
+          ...content.exercises.filter((e) => e.ladder !== 'own').map((e) => [e.key, e.name] as const),
+        ]}
+        onChange={(key) => onChange({ ...typed, lists: { ...typed.lists, after: key === '' ? [] : [key] } })}
+      />
       {line('change', 'What is harder then', 'a higher step')}
       {typed.lists.after.length > 0 && several('changes', 'Kind of change', plain(CHANGES))}
       {line('surface', 'Surface', 'firm and dry')}
       {line('space', 'Room it takes', 'where you are')}
       {line('source', 'Where it comes from', 'Agreed in the team')}
-      {choice('kind', 'Kind of source', plain(KINDS))}
+      <SelectField {...of('kind', 'Kind of source')} options={plain(KINDS)} />
     </section>
   );
 }

@@ -47,6 +47,63 @@ function move(from: HTMLElement, down: number, across: boolean): void {
   cells[0]?.querySelector<HTMLElement>('button[tabindex="0"]')?.focus();
 }
 
+/** One key an answer; arrows go on. */
+function answerByKey(
+  event: KeyboardEvent<HTMLElement>,
+  live: LiveVisit,
+  finding: FindingDefinition,
+  side: Column,
+): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const answer = KEYS[event.key.toLowerCase()];
+  const from = event.currentTarget;
+  if (answer !== undefined) {
+    event.preventDefault();
+    answerFinding(live, finding, side, answer);
+    move(from, 1, false);
+  } else if (event.key === 'Backspace' || event.key === 'Delete') {
+    event.preventDefault();
+    answerFinding(live, finding, side, null);
+  } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+    event.preventDefault();
+    move(from, event.key === 'ArrowDown' ? 1 : -1, false);
+  } else if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
+    event.preventDefault();
+    move(from, 1, true);
+  }
+}
+
+/** What the record says of it stands, and says from where. */
+function FromRecord({
+  label,
+  finding,
+  side,
+  known,
+  colour,
+}: {
+  label: string;
+  finding: FindingDefinition;
+  side: Column;
+  known: KnownFinding;
+  colour: string;
+}) {
+  return (
+    <div
+      data-cell={side}
+      className="text-center text-sm"
+      aria-label={`${label}: ${known.state}`}
+      role="group"
+    >
+      <span className="font-semibold" style={{ color: known.state === 'present' ? colour : undefined }}>
+        {SIDE_LETTER[side]} {known.state === 'present' ? '+' : '−'} {known.state}
+      </span>
+      <span className="block text-ink-2">
+        {known.weak ? 'within error, ' : ''}from {STEP_OF[finding.from]}
+      </span>
+    </div>
+  );
+}
+
 /** One side's answer: present, absent or not tested, by a press or by one key. What the record says stands as it is. */
 export function Answer({
   live,
@@ -71,7 +128,6 @@ export function Answer({
       ? null
       : known.state;
   const color = side === 'none' ? 'var(--color-heather)' : `var(--color-${side})`;
-  const fromRecord = known.by === 'record' && finding.safety === null;
   const point = () => {
     window.clearTimeout(leave.current);
     suppose(state === null ? { finding: finding.key, side } : null);
@@ -79,41 +135,8 @@ export function Answer({
   const away = () => {
     leave.current = window.setTimeout(() => suppose(null), 80);
   };
-  const keys = (event: KeyboardEvent<HTMLElement>) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const answer = KEYS[event.key.toLowerCase()];
-    const from = event.currentTarget;
-    if (answer !== undefined) {
-      event.preventDefault();
-      answerFinding(live, finding, side, answer);
-      move(from, 1, false);
-    } else if (event.key === 'Backspace' || event.key === 'Delete') {
-      event.preventDefault();
-      answerFinding(live, finding, side, null);
-    } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-      event.preventDefault();
-      move(from, event.key === 'ArrowDown' ? 1 : -1, false);
-    } else if (event.key === 'ArrowLeft' || event.key === 'ArrowRight') {
-      event.preventDefault();
-      move(from, 1, true);
-    }
-  };
-  if (fromRecord)
-    return (
-      <div
-        data-cell={side}
-        className="text-center text-sm"
-        aria-label={`${label}: ${known.state}`}
-        role="group"
-      >
-        <span className="font-semibold" style={{ color: known.state === 'present' ? color : undefined }}>
-          {SIDE_LETTER[side]} {known.state === 'present' ? '+' : '−'} {known.state}
-        </span>
-        <span className="block text-ink-2">
-          {known.weak ? 'within error, ' : ''}from {STEP_OF[finding.from]}
-        </span>
-      </div>
-    );
+  if (known.by === 'record' && finding.safety === null)
+    return <FromRecord label={label} finding={finding} side={side} known={known} colour={color} />;
   return (
     <div
       data-cell={side}
@@ -148,7 +171,7 @@ export function Answer({
               : undefined
           }
           onClick={() => answerFinding(live, finding, side, state === value ? null : value)}
-          onKeyDown={keys}
+          onKeyDown={(event) => answerByKey(event, live, finding, side)}
         >
           {sign}
         </button>

@@ -1,9 +1,10 @@
 import { useMemo, useState } from 'react';
-import type { BodyPart, FindingDefinition } from '@heathstep/core';
+import type { BodyPart, FindingDefinition, Reasoning } from '@heathstep/core';
+import type { Options } from '../../../parts/fields.js';
 import { forbiddenOn } from '../forbidden.js';
 import type { LiveVisit } from '../live.js';
 import { FindingRow } from './FindingRow.js';
-import { ideaId, ideasOf } from './ideas.js';
+import { type Idea, ideaId, ideasOf } from './ideas.js';
 import {
   findingsOfIdea,
   findingsOfPart,
@@ -31,34 +32,8 @@ export function Findings({ live }: { live: LiveVisit }) {
   const steady = steadyList(shown, tellingKeys(reasoning.next), isOpen);
   if (steady.length !== shown.length) setShown(steady);
   const asked = query.trim().toLowerCase();
-  const listed = (): readonly FindingDefinition[] => {
-    if (asked !== '') return findings.filter((f) => `${f.name} ${f.ask}`.toLowerCase().includes(asked));
-    if (view.by === 'telling') return steady.flatMap((key) => byKey.get(key) ?? []);
-    if (view.by === 'part') return findingsOfPart(findings, view.part);
-    if (view.by === 'answered')
-      return findings.filter((f) =>
-        ['left', 'right', 'none'].some((s) => {
-          const at = reasoning.known.at(f.key, s as 'left');
-          return at.by === 'answer' || at.notTested || (f.safety !== null && at.state !== 'unknown');
-        }),
-      );
-    const idea = ideas.find((i) => ideaId(i.ranked) === view.id);
-    return idea === undefined ? [] : findingsOfIdea(findings, idea);
-  };
-  const rows = listed();
-  const tab = (label: string, on: boolean, to: View) => (
-    <button
-      type="button"
-      aria-pressed={on && asked === ''}
-      className={`min-h-11 border-b-2 px-3 ${on && asked === '' ? 'border-heather font-semibold text-heather-deep' : 'border-transparent'}`}
-      onClick={() => {
-        setView(to);
-        setQuery('');
-      }}
-    >
-      {label}
-    </button>
-  );
+  const rows =
+    asked !== '' ? withWords(findings, asked) : ofView(view, { findings, byKey, steady, reasoning, ideas });
   return (
     <section aria-label="Findings" className="mb-6">
       <h3>Findings and named tests</h3>
@@ -66,56 +41,17 @@ export function Findings({ live }: { live: LiveVisit }) {
         One key each: <b>P</b> present, <b>A</b> absent, <b>N</b> not tested, Backspace takes back; arrows
         move. Pointing at an open one shows beside what either answer would do.
       </p>
-      <div className="mt-1 flex flex-wrap items-center gap-1 border-b border-line">
-        {tab('Most telling next', view.by === 'telling', { by: 'telling' })}
-        <label className="flex min-h-11 items-center">
-          <span className="sr-only">By idea</span>
-          <select
-            className={`min-h-11 max-w-40 bg-transparent px-2 ${view.by === 'idea' ? 'font-semibold text-heather-deep' : ''}`}
-            value={view.by === 'idea' ? view.id : ''}
-            onChange={(e) => {
-              setView(e.target.value === '' ? { by: 'telling' } : { by: 'idea', id: e.target.value });
-              setQuery('');
-            }}
-          >
-            <option value="">by idea</option>
-            {ideas.map((i) => (
-              <option key={ideaId(i.ranked)} value={ideaId(i.ranked)}>
-                {`${i.condition.name}${i.ranked.side === 'none' ? '' : `, ${i.ranked.side}`}`}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex min-h-11 items-center">
-          <span className="sr-only">By body part</span>
-          <select
-            className={`min-h-11 max-w-40 bg-transparent px-2 ${view.by === 'part' ? 'font-semibold text-heather-deep' : ''}`}
-            value={view.by === 'part' ? view.part : ''}
-            onChange={(e) => {
-              setView(
-                e.target.value === '' ? { by: 'telling' } : { by: 'part', part: e.target.value as BodyPart },
-              );
-              setQuery('');
-            }}
-          >
-            <option value="">by body part</option>
-            {partsWith(findings).map((part) => (
-              <option key={part} value={part}>
-                {`${PART_NAMES[part]} (${findingsOfPart(findings, part).length})`}
-              </option>
-            ))}
-          </select>
-        </label>
-        {tab('Answered', view.by === 'answered', { by: 'answered' })}
-        <input
-          className="field ml-auto max-w-44"
-          aria-label="Find a finding"
-          placeholder="find a finding"
-          value={query}
-          maxLength={60}
-          onChange={(e) => setQuery(e.target.value)}
-        />
-      </div>
+      <ListBar
+        view={view}
+        query={query}
+        ideas={ideas}
+        findings={findings}
+        setView={(to) => {
+          setView(to);
+          setQuery('');
+        }}
+        setQuery={setQuery}
+      />
       {rows.length === 0 && (
         <p className="py-4 text-ink-2">
           {asked !== ''
@@ -138,5 +74,131 @@ export function Findings({ live }: { live: LiveVisit }) {
         ))}
       </ul>
     </section>
+  );
+}
+
+const withWords = (findings: readonly FindingDefinition[], asked: string): readonly FindingDefinition[] =>
+  findings.filter((f) => `${f.name} ${f.ask}`.toLowerCase().includes(asked));
+
+/** What a view lists, in its order. */
+function ofView(
+  view: View,
+  from: {
+    readonly findings: readonly FindingDefinition[];
+    readonly byKey: ReadonlyMap<string, FindingDefinition>;
+    readonly steady: readonly string[];
+    readonly reasoning: Reasoning;
+    readonly ideas: readonly Idea[];
+  },
+): readonly FindingDefinition[] {
+  const { findings, byKey, steady, reasoning, ideas } = from;
+  if (view.by === 'telling') return steady.flatMap((key) => byKey.get(key) ?? []);
+  if (view.by === 'part') return findingsOfPart(findings, view.part);
+  if (view.by === 'answered')
+    return findings.filter((f) =>
+      (['left', 'right', 'none'] as const).some((side) => {
+        const at = reasoning.known.at(f.key, side);
+        return at.by === 'answer' || at.notTested || (f.safety !== null && at.state !== 'unknown');
+      }),
+    );
+  const idea = ideas.find((i) => ideaId(i.ranked) === view.id);
+  return idea === undefined ? [] : findingsOfIdea(findings, idea);
+}
+
+/** Which findings are listed: one view at a time, or those with some words. */
+function ListBar({
+  view,
+  query,
+  ideas,
+  findings,
+  setView,
+  setQuery,
+}: {
+  view: View;
+  query: string;
+  ideas: readonly Idea[];
+  findings: readonly FindingDefinition[];
+  setView: (view: View) => void;
+  setQuery: (query: string) => void;
+}) {
+  const by = query.trim() === '' ? view.by : null;
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-1 border-b border-line">
+      <Way label="Most telling next" on={by === 'telling'} choose={() => setView({ by: 'telling' })} />
+      <Picked
+        label="By idea"
+        none="by idea"
+        value={view.by === 'idea' ? view.id : ''}
+        options={ideas.map((i) => [
+          ideaId(i.ranked),
+          `${i.condition.name}${i.ranked.side === 'none' ? '' : `, ${i.ranked.side}`}`,
+        ])}
+        onChange={(id) => setView(id === '' ? { by: 'telling' } : { by: 'idea', id })}
+      />
+      <Picked
+        label="By body part"
+        none="by body part"
+        value={view.by === 'part' ? view.part : ''}
+        options={partsWith(findings).map((part) => [
+          part,
+          `${PART_NAMES[part]} (${findingsOfPart(findings, part).length})`,
+        ])}
+        onChange={(part) => setView(part === '' ? { by: 'telling' } : { by: 'part', part: part as BodyPart })}
+      />
+      <Way label="Answered" on={by === 'answered'} choose={() => setView({ by: 'answered' })} />
+      <input
+        className="field ml-auto max-w-44"
+        aria-label="Find a finding"
+        placeholder="find a finding"
+        value={query}
+        maxLength={60}
+        onChange={(e) => setQuery(e.target.value)}
+      />
+    </div>
+  );
+}
+
+function Way({ label, on, choose }: { label: string; on: boolean; choose: () => void }) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      className={`min-h-11 border-b-2 px-3 ${on ? 'border-heather font-semibold text-heather-deep' : 'border-transparent'}`}
+      onClick={choose}
+    >
+      {label}
+    </button>
+  );
+}
+
+function Picked({
+  label,
+  none,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  none: string;
+  value: string;
+  options: Options;
+  onChange: (value: string) => void;
+}) {
+  return (
+    <label className="flex min-h-11 items-center">
+      <span className="sr-only">{label}</span>
+      <select
+        className={`min-h-11 max-w-40 bg-transparent px-2 ${value === '' ? '' : 'font-semibold text-heather-deep'}`}
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      >
+        <option value="">{none}</option>
+        {options.map(([key, name]) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }

@@ -1,3 +1,4 @@
+import { RadioRow } from '../../../parts/RadioRow.js';
 import { useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { useEffect, useId, useRef, useState } from 'react';
@@ -27,6 +28,11 @@ const kept = (measure: MeasureDefinition, value: number): number => Number(value
 
 /** Stands for a picture still to be chosen. */
 const ANOTHER = 'another';
+
+const PICTURE_SIDES = [
+  { value: 'left', word: 'L left' },
+  { value: 'right', word: 'R right' },
+] as const;
 
 /** A measure taken from a picture: landmarks placed by mouse, finger or keys, its value with its uncertainty. */
 export function PhotoTool({
@@ -60,25 +66,21 @@ export function PhotoTool({
             <Dialog.Title asChild>
               <h2>{construction.label}</h2>
             </Dialog.Title>
-            <div role="group" aria-label="Side" className="flex">
-              {(['left', 'right'] as const).map((s) => (
-                <button
-                  key={s}
-                  type="button"
-                  aria-pressed={side === s}
-                  className={`min-h-11 border-b-4 px-4 font-semibold ${side === s ? '' : 'border-transparent text-ink-2'}`}
-                  style={
-                    side === s ? { borderColor: `var(--color-${s})`, color: `var(--color-${s})` } : undefined
-                  }
-                  onClick={() => {
-                    setSide(s);
-                    setChosen(null);
-                  }}
-                >
-                  {s === 'left' ? 'L left' : 'R right'}
-                </button>
-              ))}
-            </div>
+            <RadioRow
+              label="Side"
+              value={side}
+              options={PICTURE_SIDES}
+              onChange={(s) => {
+                setSide(s);
+                setChosen(null);
+              }}
+              itemClass={(_, on) =>
+                `min-h-11 border-b-4 px-4 font-semibold ${on ? '' : 'border-transparent text-ink-2'}`
+              }
+              itemStyle={(s, on) =>
+                on ? { borderColor: `var(--color-${s})`, color: `var(--color-${s})` } : undefined
+              }
+            />
             <p className="flex-1 text-sm text-ink-2">{construction.view}</p>
             <Dialog.Close className="action-quiet">Close</Dialog.Close>
           </header>

@@ -55,30 +55,7 @@ export function DevicePanel({
   );
   const { link, state } = device;
   if (base === null) return <p className="text-sm text-ink-2">No device service on this machine.</p>;
-  if (link !== 'on') {
-    return (
-      <div className="flex items-center gap-4 text-sm" role="group" aria-label="Device">
-        <button
-          type="button"
-          className="action-quiet"
-          disabled={link === 'connecting'}
-          onClick={device.connect}
-        >
-          {link === 'connecting' ? 'Connecting' : `Connect the ${kind}`}
-        </button>
-        {link === 'failed' && (
-          <span role="alert" className="text-ease-deep">
-            The device did not answer. Is it on, and its service started? Values can be typed.
-          </span>
-        )}
-        {link === 'off' && state.phase === 'ended' && (
-          <span role="alert" className="text-ease-deep">
-            {`Disconnected: ${state.endReason ?? ''}. Only what was taken before is kept.`}
-          </span>
-        )}
-      </div>
-    );
-  }
+  if (link !== 'on') return <NotConnected device={device} kind={kind} />;
   const warning = state.warnings[0];
   return (
     <div className="flex items-center gap-4" role="group" aria-label="Device">
@@ -106,23 +83,7 @@ export function DevicePanel({
           </div>
         )}
       </div>
-      {state.hello?.simulated === true && (
-        <label className="text-xs text-ink-2">
-          play a mistake
-          <select
-            className="block min-h-9 w-28 border-b border-line bg-transparent"
-            defaultValue=""
-            onChange={(e) => device.play(e.target.value === '' ? [] : [e.target.value as DeviceMistake])}
-          >
-            <option value="">none</option>
-            {DEVICE_MISTAKES.map((m) => (
-              <option key={m} value={m}>
-                {m.replaceAll('-', ' ')}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
+      {state.hello?.simulated === true && <PlayMistake device={device} />}
       <button type="button" className="action-quiet" onClick={device.zero} disabled={state.live === null}>
         Zero
       </button>
@@ -130,6 +91,55 @@ export function DevicePanel({
         Disconnect
       </button>
     </div>
+  );
+}
+
+type Device = ReturnType<typeof useDevice>;
+
+function NotConnected({ device, kind }: { device: Device; kind: DeviceKind }) {
+  const { link, state } = device;
+  return (
+    <div className="flex items-center gap-4 text-sm" role="group" aria-label="Device">
+      <button
+        type="button"
+        className="action-quiet"
+        disabled={link === 'connecting'}
+        onClick={device.connect}
+      >
+        {link === 'connecting' ? 'Connecting' : `Connect the ${kind}`}
+      </button>
+      {link === 'failed' && (
+        <span role="alert" className="text-ease-deep">
+          The device did not answer. Is it on, and its service started? Values can be typed.
+        </span>
+      )}
+      {link === 'off' && state.phase === 'ended' && (
+        <span role="alert" className="text-ease-deep">
+          {`Disconnected: ${state.endReason ?? ''}. Only what was taken before is kept.`}
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** A simulated device can go wrong on purpose. */
+function PlayMistake({ device }: { device: Device }) {
+  return (
+    <label className="text-xs text-ink-2">
+      play a mistake
+      <select
+        className="block min-h-9 w-28 border-b border-line bg-transparent"
+        defaultValue=""
+        onChange={(e) => device.play(e.target.value === '' ? [] : [e.target.value as DeviceMistake])}
+      >
+        <option value="">none</option>
+        {DEVICE_MISTAKES.map((m) => (
+          <option key={m} value={m}>
+            {m.replaceAll('-', ' ')}
+          </option>
+        ))}
+      </select>
+    </label>
   );
 }
 
