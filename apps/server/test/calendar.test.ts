@@ -1,7 +1,7 @@
 import ICAL from 'ical.js';
 import { randomUUID } from 'node:crypto';
 import type { PlanView } from '@heathstep/contracts';
-import { addEpisode, addPerson, type Caller, makeWorld, treated, type World } from './harness.js';
+import { addEpisode, addPerson, inWorld, treated } from './harness.js';
 
 /** Events of a calendar, read by a library that had no part in writing it. */
 function eventsOf(text: string) {
@@ -12,13 +12,7 @@ function eventsOf(text: string) {
 const weekday = (time: ICAL.Time): number => (time.dayOfWeek() + 5) % 7;
 
 describe('the plan for a calendar', () => {
-  let world: World;
-  let who: Caller;
-  beforeAll(async () => {
-    world = await makeWorld();
-    who = await world.as(0, 'clinician');
-  });
-  afterAll(() => world.stop());
+  const { who } = inWorld();
 
   const calendar = async (episodeId: string): Promise<string> =>
     (

@@ -5,27 +5,19 @@ import { PostgresQueryRunner } from 'typeorm/driver/postgres/PostgresQueryRunner
 import type { CourseView, EpisodeView, HomeView, PersonRow, PlanView } from '@heathstep/contracts';
 import {
   addEpisode,
-  type Caller,
   cookieOf,
   entry,
-  makeWorld,
+  inWorld,
   measured,
   openVisit,
   safetyEntries,
   today,
   treated,
-  type World,
   withCookie,
 } from './harness.js';
 
 describe('several complaints of one person', () => {
-  let world: World;
-  let who: Caller;
-  beforeAll(async () => {
-    world = await makeWorld();
-    who = await world.as(0, 'clinician');
-  });
-  afterAll(() => world.stop());
+  const { world, who } = inWorld();
 
   /** Someone with a plan for the left heel, and the right heel screened as well. */
   async function two(answers: Record<string, string> = {}) {

@@ -2,27 +2,19 @@ import { randomUUID } from 'node:crypto';
 import type { EpisodeView, PlanView, VisitView } from '@heathstep/contracts';
 import {
   addEpisode,
-  type Caller,
   cookieOf,
   entry,
-  makeWorld,
+  inWorld,
   measured,
   openVisit,
   safetyEntries,
   today,
   treated,
-  type World,
   withCookie,
 } from './harness.js';
 
 describe('a danger, from visit to visit', () => {
-  let world: World;
-  let who: Caller;
-  beforeAll(async () => {
-    world = await makeWorld();
-    who = await world.as(0, 'clinician');
-  });
-  afterAll(() => world.stop());
+  const { world, who } = inWorld();
 
   const someone = async (more: object): Promise<string> =>
     (

@@ -1,13 +1,9 @@
 import { demoIsLoaded, loadDemo, removeDemo } from '../src/demo/loadDemo.js';
-import { makeWorld, type World } from './harness.js';
+import { inWorld } from './harness.js';
 import request from 'supertest';
 
 describe('the demo clinic', () => {
-  let world: World;
-  beforeAll(async () => {
-    world = await makeWorld();
-  });
-  afterAll(() => world.stop());
+  const { world } = inWorld();
 
   it('shows a person in each state, as the rules themselves judge it', async () => {
     const [lead] = await loadDemo(world.owner, new Date());

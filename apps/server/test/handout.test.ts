@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { loadContent } from '@heathstep/content';
 import type { HandoutContent } from '../src/handout/content.js';
 import { handoutDocument } from '../src/handout/document.js';
-import { addEpisode, addPerson, type Caller, entry, makeWorld, treated, type World } from './harness.js';
+import { addEpisode, addPerson, entry, inWorld, treated } from './harness.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
@@ -24,13 +24,7 @@ function wordsOf(bytes: Buffer): string {
 }
 
 describe('the handout as a PDF', () => {
-  let world: World;
-  let who: Caller;
-  beforeAll(async () => {
-    world = await makeWorld();
-    who = await world.as(0, 'clinician');
-  });
-  afterAll(() => world.stop());
+  const { who } = inWorld();
 
   const pdf = (episodeId: string) =>
     who

@@ -129,6 +129,53 @@ export async function makeWorld(contentRoot: string | null = null): Promise<Worl
   };
 }
 
+/** A world of its own for the tests of a block, and its clinician; both are there as soon as the first test begins. */
+export function inWorld(): { readonly world: World; readonly who: Caller } {
+  let made: World | undefined;
+  let clinician: Caller | undefined;
+  const world = (): World => made ?? orFail();
+  const who = (): Caller => clinician ?? orFail();
+  const orFail = (): never => {
+    throw new Error('the world is made before the first test, not while tests are told');
+  };
+  beforeAll(async () => {
+    made = await makeWorld();
+    clinician = await made.as(0, 'clinician');
+  });
+  afterAll(() => made?.stop());
+  return {
+    world: {
+      get app() {
+        return world().app;
+      },
+      get owner() {
+        return world().owner;
+      },
+      get appUrl() {
+        return world().appUrl;
+      },
+      get clinics() {
+        return world().clinics;
+      },
+      get anonymous() {
+        return world().anonymous;
+      },
+      as: (clinic, role) => world().as(clinic, role),
+      stop: () => world().stop(),
+    },
+    who: {
+      get email() {
+        return who().email;
+      },
+      get: (path) => who().get(path),
+      post: (path, body) => who().post(path, body),
+      put: (path, body) => who().put(path, body),
+      patch: (path, body) => who().patch(path, body),
+      del: (path) => who().del(path),
+    },
+  };
+}
+
 export const cookieOf = (response: request.Response): string =>
   String((response.headers['set-cookie'] as unknown as string[])[0]).split(';')[0] ?? '';
 

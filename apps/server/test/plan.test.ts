@@ -3,15 +3,13 @@ import type { PlanView } from '@heathstep/contracts';
 import {
   addEpisode,
   addPerson,
-  type Caller,
   cookieOf,
   entry,
-  makeWorld,
+  inWorld,
   openVisit,
   safetyEntries,
   today,
   treated,
-  type World,
   withCookie,
 } from './harness.js';
 
@@ -23,13 +21,7 @@ const scores = (before: number, during: number, after: number) => ({
 });
 
 describe('plans and the home log', () => {
-  let world: World;
-  let who: Caller;
-  beforeAll(async () => {
-    world = await makeWorld();
-    who = await world.as(0, 'clinician');
-  });
-  afterAll(() => world.stop());
+  const { world, who } = inWorld();
 
   describe('a draft', () => {
     let draft: PlanView;

@@ -5,22 +5,15 @@ import {
   addPerson,
   type Caller,
   entry,
-  makeWorld,
+  inWorld,
   measured,
   openVisit,
   safetyEntries,
   treated,
-  type World,
 } from './harness.js';
 
 describe('people and visits', () => {
-  let world: World;
-  let who: Caller;
-  beforeAll(async () => {
-    world = await makeWorld();
-    who = await world.as(0, 'clinician');
-  });
-  afterAll(() => world.stop());
+  const { world, who } = inWorld();
 
   describe('a person', () => {
     it('is made once, however often it is sent', async () => {

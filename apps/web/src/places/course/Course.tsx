@@ -1,6 +1,6 @@
 import { Circle } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import {
   areLike,
   compareValues,
@@ -13,11 +13,11 @@ import {
   whyCriterion,
 } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
-import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
-import { Failed, Loading } from '../../parts/Waiting.js';
+import { type ClinicContent } from '../../api/queries.js';
 import { ChoiceBlank } from '../../parts/Blank.js';
 import { CourseLine } from '../../parts/CourseLine.js';
 import { shortDay } from '../../parts/dates.js';
+import { OfEpisode } from '../../parts/OfEpisode.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
@@ -27,18 +27,11 @@ import { SessionStrip } from './SessionStrip.js';
 const Trend = lazy(async () => ({ default: (await import('../../parts/Trend.js')).Trend }));
 
 export function Course() {
-  const { episodeId = '' } = useParams();
-  const course = useCourse(episodeId);
-  const content = useContent();
-  if (course.data === undefined || content.data === undefined) {
-    const error = course.error ?? content.error;
-    return error === null ? (
-      <Loading what="the course" />
-    ) : (
-      <Failed error={error} again={() => void course.refetch()} />
-    );
-  }
-  return <Whole course={course.data} content={content.data} />;
+  return (
+    <OfEpisode what="the course">
+      {(course, content) => <Whole course={course} content={content} />}
+    </OfEpisode>
+  );
 }
 
 function Whole({ course, content }: { course: CourseView; content: ClinicContent }) {

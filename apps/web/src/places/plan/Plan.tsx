@@ -1,9 +1,9 @@
 import { stageOf } from '@heathstep/core';
-import { Link, useParams } from 'react-router';
+import { Link } from 'react-router';
 import type { CourseView } from '@heathstep/contracts';
 import { ApiError } from '../../api/client.js';
-import { type ClinicContent, useContent, useCourse } from '../../api/queries.js';
-import { Failed, Loading } from '../../parts/Waiting.js';
+import { type ClinicContent } from '../../api/queries.js';
+import { OfEpisode } from '../../parts/OfEpisode.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { AboutProtocol } from './AboutProtocol.js';
 import { Confirm } from './Confirm.js';
@@ -14,18 +14,11 @@ import { Frame } from './Frame.js';
 import { useDraft } from './useDraft.js';
 
 export function Plan() {
-  const { episodeId = '' } = useParams();
-  const course = useCourse(episodeId);
-  const content = useContent();
-  if (course.data === undefined || content.data === undefined) {
-    const error = course.error ?? content.error;
-    return error === null ? (
-      <Loading what="the plan" />
-    ) : (
-      <Failed error={error} again={() => void course.refetch()} />
-    );
-  }
-  return <PlanPlace course={course.data} content={content.data} />;
+  return (
+    <OfEpisode what="the plan">
+      {(course, content) => <PlanPlace course={course} content={content} />}
+    </OfEpisode>
+  );
 }
 
 function PlanPlace({ course, content }: { course: CourseView; content: ClinicContent }) {

@@ -1,11 +1,11 @@
+import { OfEpisode } from '../../parts/OfEpisode.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, useParams, useSearchParams } from 'react-router';
 import type { CourseView, VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
-import { type ClinicContent, keys, useContent, useCourse } from '../../api/queries.js';
+import { type ClinicContent, keys } from '../../api/queries.js';
 import { useEntries } from '../../api/useEntries.js';
-import { Failed, Loading } from '../../parts/Waiting.js';
 import { dayHere, longDay } from '../../parts/dates.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { SaveState } from '../../parts/SaveState.js';
@@ -31,24 +31,23 @@ const MemoMeasures = memo(MeasureStepView);
 const MemoFeel = memo(Feel);
 
 export function Visit() {
-  const { episodeId = '', step } = useParams();
-  const course = useCourse(episodeId);
-  const content = useContent();
+  return (
+    <OfEpisode what="the visit">
+      {(course, content) => <Chosen course={course} content={content} />}
+    </OfEpisode>
+  );
+}
+
+/** The visit asked for, or the one that is open. */
+function Chosen({ course, content }: { course: CourseView; content: ClinicContent }) {
+  const { step } = useParams();
   const [query] = useSearchParams();
-  if (course.data === undefined || content.data === undefined) {
-    const error = course.error ?? content.error;
-    return error === null ? (
-      <Loading what="the visit" />
-    ) : (
-      <Failed error={error} again={() => void course.refetch()} />
-    );
-  }
-  if (!STEPS.includes(step as Step)) return <Navigate to={`/episodes/${episodeId}/visit/story`} replace />;
-  const { episode } = course.data;
+  const { episode } = course;
+  if (!STEPS.includes(step as Step)) return <Navigate to={`/episodes/${episode.id}/visit/story`} replace />;
   const chosen = query.get('of');
   const open = episode.visits.find((v) => (chosen === null ? v.signedAt === null : v.id === chosen));
-  if (open === undefined) return <NoOpenVisit course={course.data} content={content.data} />;
-  return <Bench key={open.id} course={course.data} content={content.data} visit={open} step={step as Step} />;
+  if (open === undefined) return <NoOpenVisit course={course} content={content} />;
+  return <Bench key={open.id} course={course} content={content} visit={open} step={step as Step} />;
 }
 
 /** Nothing open: the first visit opens by itself, a review by one press. */
