@@ -2,6 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { DataSource } from 'typeorm';
 import type { PostgresDriver } from 'typeorm/driver/postgres/PostgresDriver.js';
 import { PostgresQueryRunner } from 'typeorm/driver/postgres/PostgresQueryRunner.js';
+import { loadContent } from '@heathstep/content';
+import { prescriptionTime, shareOfDay } from '@heathstep/core';
 import type { CourseView, EpisodeView, HomeView, PersonRow, PlanView } from '@heathstep/contracts';
 import {
   addEpisode,
@@ -15,6 +17,10 @@ import {
   treated,
   withCookie,
 } from './harness.js';
+
+const loaded = loadContent();
+if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
+const { content } = loaded;
 
 describe('several complaints of one person', () => {
   const { world, who } = inWorld();
@@ -57,6 +63,44 @@ describe('several complaints of one person', () => {
     expect((await view(episodeId)).elsewhere).toMatchObject([
       { episodeId: second, affected: 'right', blocks: [], plan: null },
     ]);
+  });
+
+  it('share the day’s minutes: what one takes is not there for the other, but a quarter always is', async () => {
+    const { episodeId, second, plan } = await two();
+    const length = (p: PlanView) =>
+      p.items.reduce((sum, item) => {
+        const exercise = content.exercises.find((e) => e.key === item.exercise);
+        const time = exercise === undefined ? null : prescriptionTime(item, exercise);
+        return sum + (time?.ok === true ? time.value.daySeconds / 60 : 0);
+      }, 0);
+    const first = await view(episodeId);
+    const share = shareOfDay(first.minutesPerDay, (await view(second)).elsewhere[0]?.plan?.exercises ?? []);
+    expect(share.elsewhere).toBeGreaterThan(0);
+    expect(share.elsewhere).toBeLessThanOrEqual(length(plan) + 1e-9);
+    const made = (await draft(second).expect(201)).body as PlanView;
+    expect(made.items.length).toBeGreaterThan(0);
+    expect(length(made)).toBeLessThanOrEqual(share.here + 1e-9);
+  });
+
+  it('know the same home: what is told for one holds for the other, and for one begun later', async () => {
+    const { person, episodeId, second } = await two();
+    const at = await view(second);
+    await who
+      .patch(`/api/episodes/${second}`, {
+        version: at.version,
+        equipment: ['band'],
+        weightsKg: [2, 4],
+        minutesPerDay: 35,
+      })
+      .expect(200);
+    const home = { equipment: ['band'], weightsKg: [2, 4], minutesPerDay: 35 };
+    const first = await view(episodeId);
+    expect(first).toMatchObject(home);
+    // Its own page goes on as it was: no one there has to read it anew before the next change.
+    await who.patch(`/api/episodes/${episodeId}`, { version: first.version, minutesPerDay: 30 }).expect(200);
+    const third = await addEpisode(who, person.id, 'both');
+    expect(await view(third.id)).toMatchObject({ ...home, minutesPerDay: 30 });
+    expect((await view((await treated(who)).episodeId)).minutesPerDay).toBe(20);
   });
 
   it('are given no exercise twice', async () => {

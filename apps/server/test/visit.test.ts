@@ -69,7 +69,7 @@ describe('people and visits', () => {
     it('can be changed before the first plan, and brings its protocol', async () => {
       const episode = await addEpisode(who, (await addPerson(who)).id);
       const open = (await patch(who, episode, 'foot-ankle-complaint').expect(200)).body as EpisodeView;
-      expect(open).toMatchObject({ condition: 'foot-ankle-complaint', protocol: '' });
+      expect(open).toMatchObject({ condition: 'foot-ankle-complaint', protocol: 'by-findings' });
       const back = (await patch(who, open, 'plantar-heel-pain').expect(200)).body as EpisodeView;
       expect(back).toMatchObject({ condition: 'plantar-heel-pain', protocol: 'plantar-heel-pain' });
       expect(Object.keys(back.schools).length).toBeGreaterThan(0);

@@ -154,6 +154,12 @@ describe('bad content', () => {
       'skills: [foot-shortning',
       /no skill foot-shortning/,
     ],
+    [
+      'protocols/by-findings.yaml',
+      'drivers: [calf-short]',
+      'drivers: []',
+      /slot calf-length: is only for drivers and names none/,
+    ],
     ['skills/skills.yaml', 'foot-shortening-count', 'foot-shortening-cnt', /no measure foot-shortening-cnt/],
   ])('%s: "%s" as "%s" is refused with file, path and reason', (file, from, to, message) => {
     const path = join(folder, 'data', file);

@@ -86,6 +86,9 @@ function slotProblems(at: At, slot: Slot, content: ContentBundle): ContentProble
   const named = [slot.start, ...least, ...(slot.rungs ?? []).map((r) => r.exercise)];
   return [
     ...missing(at, 'driver', slot.drivers ?? [], content.drivers),
+    ...(slot.onlyForDriver === true && (slot.drivers ?? []).length === 0
+      ? [at(`slot ${slot.key}: is only for drivers and names none`)]
+      : []),
     ...named.flatMap((key) => {
       const e = content.exercises.find((x) => x.key === key);
       if (e === undefined) return [at(`slot ${slot.key}: there is no exercise ${key}`)];

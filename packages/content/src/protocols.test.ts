@@ -83,12 +83,14 @@ const leavesOf = (c: Criterion): CriterionLeaf[] =>
 
 describe('the staged protocols', () => {
   it('are all there: each has a pathway, and each pathway of a known condition has a protocol', () => {
-    expect(content.protocols).toHaveLength(23);
+    // Twenty-three for conditions, and one that goes by what was found.
+    expect(content.protocols.filter((p) => p.conditions.length > 0)).toHaveLength(23);
+    expect(content.protocols.filter((p) => p.conditions.length === 0).map((p) => p.key)).toEqual([
+      'by-findings',
+    ]);
     const led = new Set(content.pathways.map((p) => p.protocol));
     expect(content.protocols.filter((p) => !led.has(p.key)).map((p) => p.key)).toEqual([]);
-    expect(content.pathways.filter((p) => p.protocol === null).map((p) => p.key)).toEqual([
-      'foot-ankle-complaint',
-    ]);
+    expect(content.pathways.filter((p) => p.protocol === null)).toEqual([]);
     const treated = content.protocols.flatMap((p) => p.conditions);
     const named = content.conditions.filter((c) => treated.includes(c.key));
     expect(named.filter((c) => c.pathway === null).map((c) => c.key)).toEqual([]);
@@ -115,7 +117,7 @@ describe('the staged protocols', () => {
       ])
         expect(text.length).toBeGreaterThan(8);
       expect([p.refer.length, p.excludes.length, p.endsOn.length].every((n) => n > 0)).toBe(true);
-      expect(p.schools.length).toBeGreaterThan(0);
+      expect(p.schools.length > 0).toBe(p.conditions.length > 0);
       expect(p.referWeeks).toBeGreaterThan(p.lookAgainWeeks);
       for (const s of p.stages) {
         expect([s.purpose.clinician.length > 5, s.purpose.patient.length > 5]).toEqual([true, true]);
@@ -166,6 +168,43 @@ describe('the staged protocols', () => {
       for (const leaf of leavesOf(criteria)) if ('answer' in leaf) expect(asked).toContain(leaf.answer);
     },
   );
+});
+
+describe('a plan by what was found', () => {
+  const byFindings = content.protocols.find((p) => p.conditions.length === 0);
+  const first = byFindings?.stages[0];
+  const made = (found: readonly string[], change: Partial<Parameters<typeof composePlan>[0]> = {}) => {
+    if (byFindings === undefined || first === undefined) throw new Error('no such protocol');
+    return plan(byFindings, first, {
+      drivers: found.map((key) => ({ key, because: `found: ${key}` })),
+      maxExercises: 12,
+      minutesPerDay: 90,
+      ...change,
+    });
+  };
+  const slotsOf = (p: ReturnType<typeof made>) => p.exercises.map((e) => e.slot);
+
+  it('moves gently where nothing was found, and works on nothing', () => {
+    expect(slotsOf(made([])).sort()).toEqual(['move', 'toes']);
+  });
+
+  it.each([...new Set(first?.slots.flatMap((s) => (s.onlyForDriver === true ? (s.drivers ?? []) : [])))])(
+    'works on %s where it was found, says why, and on nothing else',
+    (driver) => {
+      const here = made([driver]);
+      const wanted = first?.slots.filter((s) => s.onlyForDriver === true && s.drivers?.includes(driver));
+      const only = here.exercises.filter((e) => !['move', 'toes'].includes(e.slot));
+      expect(only.map((e) => e.slot)).toEqual(wanted?.map((s) => s.key));
+      for (const e of only) expect(e.why).toContain(`found: ${driver}`);
+    },
+  );
+
+  it('leaves out by its reason what safety switches off, also where it was found', () => {
+    const off = { left: ['calf-load', 'push-off'] as const, right: ['calf-load', 'push-off'] as const };
+    const here = made(['calf-weak'], { tagsOff: off });
+    expect(slotsOf(here)).not.toContain('calf');
+    expect(here.left.map((l) => l.exercise)).toContain('raise-seated');
+  });
 });
 
 describe('a plan of every stage', () => {

@@ -243,6 +243,8 @@ export interface CourseView {
   readonly review: ReviewResult | null;
   readonly decisions: readonly DecisionView[];
   readonly plans: readonly PlanView[];
+  /** What was found on a treated side that a plan works on. */
+  readonly drivers: readonly { readonly key: string; readonly label: string; readonly because: string }[];
   /** Load actually done in the last 7 days, by tissue of the protocol and exercise, on the treated side. */
   readonly loadDone: readonly { readonly tissue: string; readonly exercise: string; readonly load: number }[];
   /** Landings on a foot and minutes of running logged in the last 7 days. */

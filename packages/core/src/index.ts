@@ -333,6 +333,7 @@ export {
   weekLoadOf,
 } from './plan/totals.js';
 export type { TissueDefinition } from './exercise/tissue.js';
+export { LEAST_SHARE, shareOfDay, type ShareOfDay } from './plan/shareOfDay.js';
 export { dueDays, isDueOn, type Scheduled, secondsOn, type TimeOnDays, weekdayOf } from './plan/due.js';
 export {
   besideOf,

@@ -165,6 +165,7 @@ export class CourseController {
         because: (d.suggestion as ReviewResult).because,
       })),
       plans: record.plans,
+      drivers: assessed.drivers.map(({ key, label, because }) => ({ key, label, because })),
       ...this.assessment.done(record, assessed),
     };
   }

@@ -23,6 +23,7 @@ import {
   stageOf,
   stricterSchool,
   tensionMinutesOn,
+  treatedSides,
   workDone,
   workWithin,
   localDay,
@@ -97,7 +98,10 @@ export class Assessment {
       facts,
       home,
       work,
-      drivers: record.reasoning.drivers,
+      // What was found on a side without a complaint is not worked on here.
+      drivers: record.reasoning.drivers.filter(
+        ({ side }) => side === 'none' || treatedSides(row.affected).includes(side),
+      ),
       stage,
       review: this.review(record, { now, stage, protocol, facts, steps, lastReviewAt }),
       doseSteps: doseSteps(steps, stageSince.slice(0, 10)),

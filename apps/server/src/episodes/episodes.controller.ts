@@ -21,6 +21,7 @@ import { Content } from '../content/content.controller.js';
 import { keepProtocol } from '../content/protocols.js';
 import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
+import { Not } from 'typeorm';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { ClosureRow, EpisodeRow, Person, TaughtExercise } from '../persistence/entities.js';
 import { EpisodeReader } from './reader.js';
@@ -59,9 +60,7 @@ export class EpisodesController {
           personId,
           ...pathway,
           affected: body.affected,
-          equipment: DEFAULT_EQUIPMENT,
-          weightsKg: [],
-          minutesPerDay: DEFAULT_MINUTES,
+          ...(await this.atHome(tx, personId)),
           stage: null,
           stageSince: null,
           startedAt: this.clock.now(),
@@ -108,6 +107,7 @@ export class EpisodesController {
         { id, version },
         { ...other, ...known, version: version + 1 },
       );
+      if (result.affected === 1) await sharedAtHome(tx, before.row, changes);
       const record = await this.reader.read(tx, id);
       if (result.affected !== 1) throw conflict('Someone changed this while you were editing', record.view);
       await audit(tx, me, { action: 'change', subject: 'episode', personId: record.row.personId });
@@ -195,6 +195,22 @@ export class EpisodesController {
       await audit(tx, me, { action: 'teach', subject: `exercise:${body.exercise}`, personId: row.personId });
       return (await this.reader.read(tx, id)).view;
     });
+  }
+
+  /** What a person has at home is the same for each of their complaints: as known from another, else what most have. */
+  private async atHome(
+    tx: Tx,
+    personId: string,
+  ): Promise<Pick<EpisodeRow, 'equipment' | 'weightsKg' | 'minutesPerDay'>> {
+    const other = await tx.findOne(EpisodeRow, {
+      where: { personId, status: 'open' },
+      order: { startedAt: 'DESC' },
+    });
+    return {
+      equipment: other?.equipment ?? DEFAULT_EQUIPMENT,
+      weightsKg: other?.weightsKg ?? [],
+      minutesPerDay: other?.minutesPerDay ?? DEFAULT_MINUTES,
+    };
   }
 
   /** What an episode on a pathway says of it: its protocol as it stands now, with the defaults of its schools. */
@@ -311,4 +327,18 @@ function requireAssessment(body: ClosureBody, ways: readonly ClosingWay[], limit
       : []),
   ];
   if (errors.length > 0) throw badRequest(errors);
+}
+
+/** Equipment, weights and minutes are the person's: told for one complaint they hold for the other open ones. */
+async function sharedAtHome(
+  tx: Tx,
+  row: EpisodeRow,
+  told: Pick<EpisodePatch, 'equipment' | 'weightsKg' | 'minutesPerDay'>,
+): Promise<void> {
+  const { equipment, weightsKg, minutesPerDay } = told;
+  const known = Object.fromEntries(
+    Object.entries({ equipment, weightsKg, minutesPerDay }).filter(([, v]) => v !== undefined),
+  );
+  if (Object.keys(known).length === 0) return;
+  await tx.update(EpisodeRow, { personId: row.personId, status: 'open', id: Not(row.id) }, known);
 }

@@ -11,6 +11,7 @@ import {
   type LeftOut,
   planProblems,
   type Prescription,
+  shareOfDay,
   type Stage,
   stageOf,
   whatMoreBrings,
@@ -85,19 +86,20 @@ export class PlanDrafts {
   private input(record: EpisodeRecord, stage: Stage): ComposeInput {
     const { row, view, library } = record;
     const assessed = this.assessment.assess(record, null);
+    const given = view.elsewhere.flatMap((c) => c.plan?.exercises ?? []);
     return {
       stage,
       exercises: library.offered,
       facts: assessed.facts,
       schools: row.schools,
       equipment: row.equipment,
-      minutesPerDay: row.minutesPerDay,
+      minutesPerDay: shareOfDay(row.minutesPerDay, given).here,
       weightsKg: row.weightsKg,
       tagsOff: view.tagsOff,
       supervised: view.safety?.supervised ?? { left: [], right: [] },
       drivers: assessed.drivers,
       now: assessed.now,
-      elsewhere: view.elsewhere.flatMap((c) => c.plan?.exercises.map((e) => e.key) ?? []),
+      elsewhere: given.map((e) => e.key),
     };
   }
 

@@ -76,8 +76,14 @@ const WORTH = { top: 10, driver: 1.5, rung: 0.6, sets: 1, wholeSets: 6, liking: 
 /** What all the sets of a slot are worth over none; most where the dose is the point. */
 const setsWorth = (slot: Slot): number => (slot.whole === true ? WORTH.wholeSets : WORTH.sets);
 
-function slotApplies(slot: Slot, schools: Readonly<Record<string, string>>): boolean {
-  return Object.entries(slot.school ?? {}).every(([question, option]) => schools[question] === option);
+/** Whether a driver found asks for the slot. */
+const isDriven = (slot: Slot, input: ComposeInput): boolean =>
+  (slot.drivers ?? []).some((d) => input.drivers.some((x) => x.key === d));
+
+/** Whether the slot is there for this person: by the schools chosen, and by what was found where it asks for that. */
+function slotApplies(slot: Slot, input: ComposeInput): boolean {
+  const chosen = Object.entries(slot.school ?? {}).every(([q, option]) => input.schools[q] === option);
+  return chosen && (slot.onlyForDriver !== true || isDriven(slot, input));
 }
 
 interface Start {
@@ -156,7 +162,7 @@ function barred(e: ExerciseDefinition, full: Prescription, input: ComposeInput):
 }
 
 function worthOf(slot: Slot, e: ExerciseDefinition, rungsBelow: number, input: ComposeInput): number {
-  const driven = (slot.drivers ?? []).some((d) => input.drivers.some((x) => x.key === d));
+  const driven = isDriven(slot, input);
   const liking = input.likes?.[e.key];
   return (
     Math.max(1, WORTH.top - slot.priority) +
@@ -267,7 +273,7 @@ const keptSlot = (e: ExerciseDefinition): Slot => ({
 /** The slots of a stage under the schools chosen with their ways, and one more for each kept exercise none of them reaches. */
 function allWays(input: ComposeInput, kept: readonly string[], lookup: MeasureLookup): SlotWays[] {
   const own = input.stage.slots
-    .filter((s) => slotApplies(s, input.schools))
+    .filter((s) => slotApplies(s, input))
     .map((slot) => waysOf(slot, input, lookup));
   const reached = (key: string) =>
     own.some((s) => s.ways.some((w) => w.exercise === key) || s.barred.some((b) => b.exercise === key));

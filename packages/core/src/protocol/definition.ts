@@ -25,6 +25,8 @@ export interface Slot {
   readonly table?: readonly { readonly fromWeek: number; readonly dose: Partial<ExerciseDose> }[] | undefined;
   /** Drivers that move the slot up. */
   readonly drivers?: readonly string[] | undefined;
+  /** Filled only where one of its drivers was found: what is treated is what was seen, whatever it may be called. */
+  readonly onlyForDriver?: boolean | undefined;
   /** Only under this choice of a school, e.g. `{ lengthening: "stretch-led" }`. */
   readonly school?: Readonly<Record<string, string>> | undefined;
 }

@@ -3,7 +3,7 @@ import type { CourseView } from '@heathstep/contracts';
 import { type ComposedExercise, type FigureDefinition, prescribe } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { Figure } from '../../parts/Figure.js';
-import { addable, type PlanLine } from './planModel.js';
+import { addable, type PlanLine, withWords } from './planModel.js';
 
 interface AddExerciseProps {
   readonly course: CourseView;
@@ -20,11 +20,7 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
     () => new Map(content.figures.map((f) => [f.exercise, f] as const)),
     [content.figures],
   );
-  const wanted = q.trim().toLowerCase();
-  const list = addable(lines, course, content).filter(
-    ({ exercise }) =>
-      wanted === '' || `${exercise.name} ${exercise.ladder} ${exercise.aim}`.toLowerCase().includes(wanted),
-  );
+  const list = withWords(addable(lines, course, content), q, content);
   return (
     <section className="mt-4 border-t border-line pt-3" aria-label="Add an exercise">
       <div className="flex items-end gap-4">
@@ -32,7 +28,7 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
           className="field max-w-xs"
           type="search"
           aria-label="Find an exercise"
-          placeholder="Find an exercise"
+          placeholder="name, region, or what it is for"
           value={q}
           maxLength={60}
           onChange={(e) => setQ(e.target.value)}
@@ -42,9 +38,9 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
           Close
         </button>
       </div>
-      {list.length === 0 && <p className="mt-3 text-ink-2">No exercise is called that.</p>}
+      {list.length === 0 && <p className="mt-3 text-ink-2">No exercise has all these words.</p>}
       <ul className="mt-2 grid max-h-72 grid-cols-2 gap-x-6 overflow-y-auto">
-        {list.map(({ exercise, off }) => (
+        {list.map(({ exercise, off, serves }) => (
           <li key={exercise.key}>
             <button
               type="button"
@@ -65,6 +61,9 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
               <span>
                 <span className="block font-semibold">{exercise.name}</span>
                 <span className="block text-sm text-ink-2">
+                  {serves !== null && off === null && (
+                    <b className="text-heather-deep">{`for ${serves.toLowerCase()}: `}</b>
+                  )}
                   {off ??
                     `${content.ladders.find((l) => l.key === exercise.ladder)?.name ?? ''}, ${exercise.change}`}
                 </span>

@@ -9,37 +9,48 @@ const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 /** Minutes of the day and the week, and the load against the last 7 days done. */
 export function Sums({ model, course, stage }: { model: PlanModel; course: CourseView; stage: Stage }) {
   const agreed = course.episode.minutesPerDay;
-  const over = model.minutesPerDay > agreed + 0.05;
-  const longest = Math.max(...model.week, agreed, 1);
+  const whole = model.week.map((minutes, i) => minutes + (model.weekElsewhere[i] ?? 0));
+  const others = Math.max(0, ...model.weekElsewhere);
+  const over = Math.max(0, ...whole) > agreed + 0.05;
+  const longest = Math.max(...whole, agreed, 1);
   return (
     <>
       <section>
         <h3>Time</h3>
         <p className="mt-1 flex items-baseline gap-2">
           <span className={`font-head text-3xl font-semibold ${over ? 'text-hold-deep' : ''}`}>
-            {shown(Math.max(0, ...model.week))}
+            {shown(Math.max(0, ...whole))}
           </span>
           <span className="text-sm text-ink-2">{`min on the longest day, ${agreed} agreed`}</span>
         </p>
         <div
           className="mt-3 flex h-20 items-end gap-1.5"
           role="img"
-          aria-label={DAYS.map((d, i) => `${d} ${shown(model.week[i] ?? 0)} min`).join(', ')}
+          aria-label={DAYS.map((d, i) => `${d} ${shown(whole[i] ?? 0)} min`).join(', ')}
         >
-          {model.week.map((minutes, i) => (
+          {whole.map((minutes, i) => (
             <span
               key={i}
               className="flex flex-1 flex-col items-center justify-end gap-1"
               style={{ height: '100%' }}
             >
               <span
-                className={`w-full rounded-t-sm ${minutes > agreed + 0.05 ? 'bg-hold' : 'bg-heather'}`}
-                style={{ height: `${(minutes / longest) * 72}%` }}
+                className="w-full rounded-t-sm bg-line"
+                style={{ height: `${((model.weekElsewhere[i] ?? 0) / longest) * 72}%` }}
+              />
+              <span
+                className={`-mt-1 w-full ${others === 0 ? 'rounded-t-sm' : ''} ${minutes > agreed + 0.05 ? 'bg-hold' : 'bg-heather'}`}
+                style={{ height: `${((model.week[i] ?? 0) / longest) * 72}%` }}
               />
               <span className="text-xs text-ink-2">{DAYS[i]}</span>
             </span>
           ))}
         </div>
+        {others > 0 && (
+          <p className="mt-1 text-sm text-ink-2">
+            {`Of these up to ${shown(others)} min for the other complaint, drawn light.`}
+          </p>
+        )}
         <p className="mt-1 text-sm text-ink-2">
           <Why
             of={() =>
@@ -94,7 +105,6 @@ const amount = ({ contacts, runMinutes }: Impact): string =>
     .filter((t) => t !== '')
     .join(' and ') || 'none';
 
-/** Hops and runs have a ledger of their own beside the slow load. */
 /** What a stage allows of impact in a week and this plan goes over, in words. */
 function overStage(impact: Impact, stage: Stage): string {
   const over = [
@@ -108,6 +118,7 @@ function overStage(impact: Impact, stage: Stage): string {
   return over.length === 0 ? '' : `This stage allows at most ${over.join(' and ')} a week.`;
 }
 
+/** Hops and runs have a ledger of their own beside the slow load. */
 function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseView; stage: Stage }) {
   const { impact, impactRise } = model;
   const over = overStage(impact, stage);

@@ -19,9 +19,10 @@ const heelPain = content.protocols.find((p) => p.key === 'plantar-heel-pain');
 const stage = heelPain?.stages[1] as Stage;
 const course = (tagsOff: string[] = [], more: object = {}) =>
   ({
-    episode: { affected: 'left', bodyMassKg: 70, tagsOff: { left: tagsOff, right: tagsOff } },
+    episode: { affected: 'left', bodyMassKg: 70, tagsOff: { left: tagsOff, right: tagsOff }, elsewhere: [] },
     protocol: heelPain,
     loadDone: [],
+    drivers: [],
     impactDone: { contacts: 0, runMinutes: 0 },
     loggedDays: 0,
     ...more,

@@ -48,6 +48,8 @@ export interface PlanModel {
   readonly minutesPerDay: number;
   readonly minutesPerWeek: number;
   readonly week: readonly number[];
+  /** Minutes of the same days that the person's other complaints take. */
+  readonly weekElsewhere: readonly number[];
   /** Of each tissue the protocol counts. */
   readonly loads: readonly TissueLoad[];
   /** Of the coming week. */
@@ -81,6 +83,7 @@ export function planModel(
       },
     ];
   });
+  const elsewhere = course.episode.elsewhere.flatMap((c) => c.plan?.exercises ?? []);
   const times = lines.map((l) => ({
     daySeconds: l.totals?.daySeconds ?? 0,
     daysPerWeek: l.item.daysPerWeek,
@@ -93,11 +96,18 @@ export function planModel(
     minutesPerDay: minutes(lines.reduce((sum, l) => sum + (l.totals?.daySeconds ?? 0), 0)),
     minutesPerWeek: minutes(lines.reduce((sum, l) => sum + (l.totals?.weekSeconds ?? 0), 0)),
     week: Array.from({ length: 7 }, (_, day) => minutes(secondsOn(times, day))),
+    weekElsewhere: Array.from({ length: 7 }, (_, day) => minutes(secondsOn(elsewhere, day))),
     loads: tissues.map((tissue) => tissueLoad(tissue, lines, { course, content, stage })),
     impact,
     impactRise: impactRise(impact, course.impactDone),
     most: Math.max(0, ...lines.map((l) => l.relativeLoad ?? 0)),
-    conflicts: weekConflicts(lines.map((l) => ({ item: l.item, definition: l.exercise }))),
+    conflicts: weekConflicts([
+      ...lines.map((l) => ({ item: l.item, definition: l.exercise })),
+      ...elsewhere.flatMap(({ key, item }) => {
+        const definition = content.exercises.find((e) => e.key === key);
+        return definition === undefined ? [] : [{ item, definition }];
+      }),
+    ]),
   };
 }
 
@@ -160,17 +170,54 @@ function offered(content: ClinicContent): ExerciseDefinition[] {
   return content.exercises.filter((e) => !aside.has(e.key));
 }
 
-/** Exercises not in the plan, each with why it cannot be added now, when it cannot. */
+/** An exercise that may be added: why not, where safety switches it off, and which driver found it serves. */
+export interface Addable {
+  readonly exercise: ExerciseDefinition;
+  readonly off: string | null;
+  readonly serves: string | null;
+}
+
+/** Every exercise of the library not in the plan yet; those that serve what was found come first, in the order of what was found. */
 export function addable(
   lines: readonly PlanLine[],
   course: CourseView,
   content: ClinicContent,
-): { exercise: ExerciseDefinition; off: string | null }[] {
+): readonly Addable[] {
   const off = course.episode.tagsOff;
+  const first = (e: ExerciseDefinition) => course.drivers.findIndex((d) => e.drivers.includes(d.key));
+  const place = (at: number) => (at === -1 ? course.drivers.length : at);
   return offered(content)
     .filter((e) => lines.every((l) => l.exercise.key !== e.key))
-    .map((exercise) => ({
+    .map((exercise) => ({ exercise, at: first(exercise) }))
+    .sort((a, b) => place(a.at) - place(b.at) || (a.at === -1 ? 0 : a.exercise.rung - b.exercise.rung))
+    .map(({ exercise, at }) => ({
       exercise,
       off: switchedOff(exercise, sidesFor(exercise, 'both', course.episode.affected), off),
+      serves: course.drivers[at]?.label ?? null,
     }));
+}
+
+/** Those whose name, ladder, aim, region or driver has all the words typed. */
+export function withWords(
+  list: readonly Addable[],
+  typed: string,
+  content: ClinicContent,
+): readonly Addable[] {
+  const words = typed
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((w) => w !== '');
+  const labels = new Map(content.drivers.map((d) => [d.key, d.label] as const));
+  return list.filter(({ exercise: e }) => {
+    const text = [
+      e.name,
+      e.ladder.replaceAll('-', ' '),
+      e.aim,
+      ...e.parts,
+      ...e.drivers.map((d) => labels.get(d) ?? d),
+    ]
+      .join(' ')
+      .toLowerCase();
+    return words.every((w) => text.includes(w));
+  });
 }
