@@ -334,7 +334,16 @@ export {
 } from './plan/totals.js';
 export type { TissueDefinition } from './exercise/tissue.js';
 export { LEAST_SHARE, shareOfDay, type ShareOfDay } from './plan/shareOfDay.js';
-export { dueDays, isDueOn, type Scheduled, secondsOn, type TimeOnDays, weekdayOf } from './plan/due.js';
+export {
+  dueDays,
+  isDueOn,
+  type Scheduled,
+  secondsOn,
+  type TimeOnDays,
+  weekdayOf,
+  withDayMoved,
+  withDayToggled,
+} from './plan/due.js';
 export {
   besideOf,
   besideText,

@@ -32,3 +32,26 @@ export interface TimeOnDays extends Scheduled {
 /** Seconds of everything that falls due on a weekday (0 Monday). */
 export const secondsOn = (list: readonly TimeOnDays[], weekday: number): number =>
   list.filter((t) => isDueOn(t, weekday)).reduce((sum, t) => sum + t.daySeconds, 0);
+
+/** Days a week an exercise can be done on: fewest and most. */
+type DaysRange = readonly [fewest: number, most: number];
+
+/** With a weekday put on, or off where it was on; null where that would be fewer or more days than the exercise is done on. */
+export function withDayToggled<T extends Scheduled>(
+  item: T,
+  day: number,
+  [fewest, most]: DaysRange,
+): T | null {
+  const now = dueDays(item);
+  const days = now.includes(day)
+    ? now.filter((d) => d !== day)
+    : WEEK.filter((d) => d === day || now.includes(d));
+  return days.length < fewest || days.length > most ? null : { ...item, days, daysPerWeek: days.length };
+}
+
+/** Done on another weekday instead; null where it is not due on the one or already is on the other. */
+export function withDayMoved<T extends Scheduled>(item: T, from: number, to: number): T | null {
+  const now = dueDays(item);
+  if (!now.includes(from) || now.includes(to)) return null;
+  return { ...item, days: WEEK.filter((d) => d === to || (d !== from && now.includes(d))) };
+}

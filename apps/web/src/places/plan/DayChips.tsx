@@ -1,19 +1,5 @@
-import { dueDays, type ExerciseDefinition } from '@heathstep/core';
-import type { ComposedExercise } from '@heathstep/core';
-
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-
-/** The days of a dose after one was pressed; null where the exercise is not done so seldom or so often. */
-export function withDay(
-  item: ComposedExercise,
-  exercise: ExerciseDefinition,
-  day: number,
-): ComposedExercise | null {
-  const now = dueDays(item);
-  const days = now.includes(day) ? now.filter((d) => d !== day) : [...now, day].sort((a, b) => a - b);
-  const [fewest, most] = exercise.range.daysPerWeek;
-  return days.length < fewest || days.length > most ? null : { ...item, days, daysPerWeek: days.length };
-}
+import { type ComposedExercise, dueDays, type ExerciseDefinition, withDayToggled } from '@heathstep/core';
+import { DAYS } from './weekWords.js';
 
 /** The weekdays an exercise is done on; each is put on or off by pressing it. */
 export function DayChips({
@@ -31,7 +17,7 @@ export function DayChips({
     <div role="group" aria-label={`Days of ${exercise.name}`} className="mt-1 flex flex-wrap gap-1">
       {DAYS.map((name, day) => {
         const on = due.includes(day);
-        const next = withDay(item, exercise, day);
+        const next = withDayToggled(item, day, exercise.range.daysPerWeek);
         const tone = on ? 'bg-heather-wash font-semibold text-heather-deep' : 'text-ink-3';
         return onChange === undefined ? (
           on && (

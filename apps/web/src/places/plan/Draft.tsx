@@ -11,6 +11,7 @@ import { keep, stored } from '../../api/useEntries.js';
 import { SaveState } from '../../parts/SaveState.js';
 import { AddExercise } from './AddExercise.js';
 import { Frame } from './Frame.js';
+import { Week } from './Week.js';
 import { Lines } from './Lines.js';
 import { Adjuncts, LeftOut } from './Beside.js';
 import { AboutProtocol } from './AboutProtocol.js';
@@ -101,28 +102,7 @@ export function Draft({
         />
       }
     >
-      <div className="flex items-center gap-4">
-        <h2>At home, from today</h2>
-        <span className="text-sm text-ink-2">{`draft of version ${draft.number}`}</span>
-        <div className="flex-1" />
-        {store.canUndo && (
-          <button type="button" className="text-action text-sm" onClick={() => store.undo()}>
-            Undo
-          </button>
-        )}
-        <SaveState status={store.status} retry={() => store.retry()} />
-      </div>
-      {store.status === 'conflict' && (
-        <p className="mt-2 flex gap-4 rounded bg-hold-wash px-3 py-2 text-sm" role="alert">
-          Someone else changed this plan.
-          <button type="button" className="text-action" onClick={() => store.resolve('mine')}>
-            Keep mine
-          </button>
-          <button type="button" className="text-action" onClick={() => store.resolve('theirs')}>
-            Keep theirs
-          </button>
-        </p>
-      )}
+      <DraftHead number={draft.number} store={store} />
       <Settings course={course} draft={draft} />
       {blocked.length > 0 && (
         <div className="my-4">
@@ -138,6 +118,14 @@ export function Draft({
         onChange={(items) => store.set(items)}
         errors={store.errors}
       />
+      {model.lines.length > 0 && (
+        <Week
+          model={model}
+          modelOf={(items) => planModel(items, course, content, stage)}
+          onChange={(items) => store.set(items)}
+          agreed={course.episode.minutesPerDay}
+        />
+      )}
       {model.lines.length === 0 && (
         <p className="py-6 text-ink-2">
           No exercise fits. The reasons stand at the right; more minutes, other equipment or a safety result
@@ -161,6 +149,36 @@ export function Draft({
         </button>
       )}
     </Frame>
+  );
+}
+
+/** Which draft it is, whether it is saved, one step back, and what to do when someone else changed it. */
+function DraftHead({ number, store }: { number: number; store: DocumentStore<Items> }) {
+  return (
+    <>
+      <div className="flex items-center gap-4">
+        <h2>At home, from today</h2>
+        <span className="text-sm text-ink-2">{`draft of version ${number}`}</span>
+        <div className="flex-1" />
+        {store.canUndo && (
+          <button type="button" className="text-action text-sm" onClick={() => store.undo()}>
+            Undo
+          </button>
+        )}
+        <SaveState status={store.status} retry={() => store.retry()} />
+      </div>
+      {store.status === 'conflict' && (
+        <p className="mt-2 flex gap-4 rounded bg-hold-wash px-3 py-2 text-sm" role="alert">
+          Someone else changed this plan.
+          <button type="button" className="text-action" onClick={() => store.resolve('mine')}>
+            Keep mine
+          </button>
+          <button type="button" className="text-action" onClick={() => store.resolve('theirs')}>
+            Keep theirs
+          </button>
+        </p>
+      )}
+    </>
   );
 }
 

@@ -1,10 +1,9 @@
-import { type Impact, shown, type Stage, type WeekConflict, whyLoad, whyMinutes } from '@heathstep/core';
+import { type Impact, shown, type Stage, whyLoad, whyMinutes } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
 import { tagList } from '../../parts/tagWords.js';
 import type { PlanModel, TissueLoad } from './planModel.js';
-
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+import { conflictText, DAYS } from './weekWords.js';
 
 /** Minutes of the day and the week, and the load against the last 7 days done. */
 export function Sums({ model, course, stage }: { model: PlanModel; course: CourseView; stage: Stage }) {
@@ -78,20 +77,13 @@ export function Sums({ model, course, stage }: { model: PlanModel; course: Cours
   );
 }
 
-const CONFLICT_WORDS: Readonly<Record<WeekConflict['kind'], string>> = {
-  'no-rest-between': 'Hops and runs on days running: 48 hours belong between them',
-  'heavy-and-run': 'Heavy calf work and a run on one day: put them on different days',
-};
-
 /** What the chosen days do against the rules of load, as they are chosen. */
 function Conflicts({ model }: { model: PlanModel }) {
   if (model.conflicts.length === 0) return null;
   return (
     <ul className="mt-2 text-sm text-ease-deep" role="alert">
       {model.conflicts.map((c) => (
-        <li key={c.kind}>
-          {`${CONFLICT_WORDS[c.kind]} (${c.days.map((d) => DAYS[d] ?? '').join(', ')}: ${c.exercises.join(', ').toLowerCase()}).`}
-        </li>
+        <li key={c.kind}>{conflictText(c)}</li>
       ))}
     </ul>
   );

@@ -1,0 +1,68 @@
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expectAccessible, openPerson, saved, signIn } from './support.js';
+
+/** The days of one exercise in the week of a draft. */
+const daysOf = (week: Locator, exercise: string) =>
+  week
+    .getByRole('button', { name: new RegExp(`^${exercise}, `) })
+    .evaluateAll((marks) => marks.map((m) => m.getAttribute('aria-label')?.split(', ').at(-1)));
+
+async function draftOf(page: Page, name: string): Promise<Locator> {
+  await openPerson(page, name, 'Plan');
+  const next = page.getByRole('button', { name: 'Make the next version' });
+  await expect(next.or(page.getByText(/^draft of version/)).first()).toBeVisible();
+  if (await next.isVisible()) await next.click();
+  const week = page.getByRole('region', { name: 'The week' });
+  await expect(week).toBeVisible();
+  return week;
+}
+
+test('the week of a plan: marks go to another day by pointer and by keys, and stay there', async ({
+  page,
+}) => {
+  await signIn(page);
+  const week = await draftOf(page, 'Marit Osgar');
+  const exercise = 'Up on two, down on one';
+  const mark = (day: string) => week.getByRole('button', { name: `${exercise}, ${day}`, exact: true });
+  expect(await daysOf(week, exercise)).toEqual(['Monday', 'Thursday', 'Saturday']);
+
+  await test.step('by pointer', async () => {
+    await mark('Monday').scrollIntoViewIfNeeded();
+    const from = await mark('Monday').boundingBox();
+    const to = await week.getByRole('button', { name: `Also on Tuesday, ${exercise}` }).boundingBox();
+    if (from === null || to === null) throw new Error('the week is not drawn');
+    await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(from.x + from.width, from.y + from.height / 2, { steps: 4 });
+    await page.mouse.move(to.x + to.width / 2, to.y + to.height / 2, { steps: 4 });
+    await page.mouse.up();
+    await expect(mark('Tuesday')).toBeVisible();
+    expect(await daysOf(week, exercise)).toEqual(['Tuesday', 'Thursday', 'Saturday']);
+  });
+
+  await test.step('by keys, and back with Escape', async () => {
+    await mark('Saturday').focus();
+    await page.keyboard.press('Space');
+    await page.keyboard.press('ArrowRight');
+    await expect(page.getByText('Sunday', { exact: true }).first()).toBeAttached();
+    await page.keyboard.press('Space');
+    await expect(mark('Sunday')).toBeVisible();
+    await mark('Sunday').focus();
+    await page.keyboard.press('Space');
+    await page.keyboard.press('ArrowLeft');
+    await page.keyboard.press('Escape');
+    await expect(mark('Sunday')).toBeVisible();
+    expect(await daysOf(week, exercise)).toEqual(['Tuesday', 'Thursday', 'Sunday']);
+  });
+
+  await test.step('the draft keeps it, and one step is taken back', async () => {
+    await expect(saved(page)).toBeVisible();
+    await page.reload();
+    await expect(mark('Sunday')).toBeVisible();
+    await week.getByRole('button', { name: `Also on Friday, ${exercise}` }).click();
+    await expect(mark('Friday')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(mark('Friday')).toHaveCount(0);
+    await expectAccessible(page, 'Week of a draft');
+  });
+});
