@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { addDays, weekdayOf } from '@heathstep/core';
 import type { PlanView } from '@heathstep/contracts';
 import {
   addEpisode,
@@ -238,6 +239,36 @@ describe('plans and the home log', () => {
       expect((await home.get('/api/home/today')).body.entries).toHaveLength(1);
       const kept = await world.owner.query('SELECT version FROM home_entry WHERE id = $1', [body.id]);
       expect(kept).toHaveLength(2);
+    });
+
+    it('offers what was missed yesterday and fits in today, once, and nothing after a session that was not green', async () => {
+      const weekday = weekdayOf(today());
+      const onDays = (days: readonly number[]) =>
+        [...days].map((d) => (weekday + d + 7) % 7).sort((a, b) => a - b);
+      const [plan] = await world.owner.query('SELECT id, items FROM plan WHERE episode_id = $1', [episodeId]);
+      const seldom = (plan.items as { exercise: string; daysPerWeek: number }[]).find(
+        (i) => i.daysPerWeek === 3,
+      );
+      if (seldom === undefined) throw new Error('the stage has something on three days');
+      // Yesterday, in two days and in four: not today. Whatever else there is falls on one day, and leaves room on the others.
+      const items = plan.items.map((i: object & { exercise: string }) =>
+        i.exercise === seldom.exercise
+          ? { ...i, days: onDays([-1, 2, 4]) }
+          : { ...i, daysPerWeek: 1, days: onDays([2]) },
+      );
+      await world.owner.query(
+        "UPDATE plan SET items = $2, given_at = given_at - interval '20 days' WHERE id = $1",
+        [plan.id, JSON.stringify(items)],
+      );
+      const offered = async () => (await home.get('/api/home/today').expect(200)).body.catchUp;
+      expect(await offered()).toEqual([{ exercise: seldom.exercise, from: addDays(today(), -1) }]);
+      const done = { ...session, exercises: [{ ...session.exercises[0], exercise: seldom.exercise }] };
+      const id = randomUUID();
+      await log('session', done, { id }).expect(200);
+      expect(await offered()).toEqual([]);
+      const other = { ...session, exercises: [{ ...session.exercises[0], exercise: items[0].exercise }] };
+      await log('session', { ...other, scores: scores(6, 8, 8) }, { id, version: 2 }).expect(200);
+      expect(await offered()).toEqual([]);
     });
 
     it('never takes what was logged for someone else on the same phone', async () => {

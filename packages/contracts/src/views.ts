@@ -2,6 +2,7 @@ import type { TaughtView } from './library.js';
 import type {
   Adjunct,
   Affected,
+  CatchUp,
   ComposedExercise,
   CriterionPart,
   ExerciseDefinition,
@@ -311,6 +312,8 @@ export interface HomeView {
   /** The same exercises in words, with the minutes of a day. */
   readonly plan: readonly PatientExercise[];
   readonly beside: readonly Adjunct[];
+  /** Missed in the last days and good to do today; left out in a view kept on the phone from before there was such a thing. */
+  readonly catchUp?: readonly CatchUp[];
   readonly entries: readonly HomeEntryView[];
   readonly mornings: readonly Morning[];
 }

@@ -333,6 +333,7 @@ export {
   weekLoadOf,
 } from './plan/totals.js';
 export type { TissueDefinition } from './exercise/tissue.js';
+export { type CatchUp, catchUps, type CatchUpOn } from './plan/catchUp.js';
 export { LEAST_SHARE, shareOfDay, type ShareOfDay } from './plan/shareOfDay.js';
 export {
   dueDays,

@@ -10,6 +10,7 @@ import {
   homeLogOf,
   lastFaults,
   stoppedText,
+  loggedWorkOf,
 } from '@heathstep/contracts';
 import {
   type Affected,
@@ -21,6 +22,7 @@ import {
   stageOf,
   stricterSchool,
   localDay,
+  catchUps,
 } from '@heathstep/core';
 import { Clock } from '../clock.js';
 import { type AtHome, HOME_COOKIE, Me, Open, Roles, type SignedIn } from '../auth/auth.js';
@@ -305,6 +307,8 @@ export class HomeController {
     });
     const from = addDays(view.today, -DAYS_SHOWN);
     const questions = homeQuestions(record.protocol);
+    const painSchool = stricterSchool(stage?.painSchool ?? 'next-morning', view.safety?.acts.school ?? null);
+    const log = homeFacts(homeLogOf(home), questions, painSchool, view.today);
     return {
       knownStops: [
         ...home.filter((e) => e.kind === 'stop').map((e) => e.id),
@@ -324,12 +328,26 @@ export class HomeController {
       questions: askedIn(questions, stage?.criteria ?? null),
       planId: view.plan?.id ?? null,
       stopSigns: this.content.bundle.stopSigns,
-      painSchool: stricterSchool(stage?.painSchool ?? 'next-morning', view.safety?.acts.school ?? null),
+      painSchool,
       items: stopped === null ? items : [],
       plan: stopped === null ? plan.exercises : [],
       beside: plan.beside,
+      catchUp:
+        stopped !== null || view.plan?.givenAt == null
+          ? []
+          : catchUps(
+              items.map((i) => ({ item: i.prescription, definition: i.exercise })),
+              {
+                done: loggedWorkOf(home).flatMap(({ day, exercises }) =>
+                  exercises.map(({ exercise }) => ({ exercise, day })),
+                ),
+                today: view.today,
+                since: localDay(new Date(view.plan.givenAt), clinic.timeZone),
+                lastState: log.sessions.at(-1)?.state ?? null,
+              },
+            ),
       entries: home.filter((e) => e.day > from),
-      mornings: homeFacts(homeLogOf(home), questions, 'next-morning', view.today).mornings,
+      mornings: log.mornings,
     };
   }
 }

@@ -17,6 +17,9 @@ const shownAs = (pattern: string) => (iso: string) => format(parseISO(dayHere(is
 /** `Wednesday 25 November` from a day or a moment. */
 export const longDay = shownAs('EEEE d MMMM');
 
+/** `Wednesday`. */
+export const weekdayName = shownAs('EEEE');
+
 /** `25 Nov`. */
 export const shortDay = shownAs('d MMM');
 

@@ -1,7 +1,7 @@
 import { CloudOff } from 'lucide-react';
 import { besideText, restsToday, secondsOn, weekdayOf } from '@heathstep/core';
 import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
-import { longDay } from '../../parts/dates.js';
+import { longDay, weekdayName } from '../../parts/dates.js';
 import { HourQuestion } from './HourQuestion.js';
 import { asSession, entryOf, nextIndex, type Running, type Screen } from './homeModel.js';
 import type { useOutbox } from './homeStore.js';
@@ -157,7 +157,8 @@ function Asked({ view, running, setScreen, send }: ListProps) {
 /** Today's exercises and the one button of the day. */
 function Due({ view, running, setScreen }: ListProps) {
   const session = entryOf(view, 'session', view.today);
-  const minutes = Math.max(1, Math.round(secondsOn(view.plan, weekdayOf(view.today)) / 60));
+  const late = view.catchUp ?? [];
+  const minutes = Math.max(1, Math.round(secondsToday(view) / 60));
   const next = nextIndex(view, running?.done ?? []);
   const start = () => {
     if (running === null) setScreen({ at: 'before' });
@@ -178,6 +179,11 @@ function Due({ view, running, setScreen }: ListProps) {
           Done for today. Well kept.
         </p>
       )}
+      {late.length > 0 && session === null && (
+        <p className="mt-3 text-base text-ink-2">
+          What you missed and fits in today is in the list. The rest is let go: no need to make up for it.
+        </p>
+      )}
       <ol className="mt-4 border-t border-line">
         {view.items.map(({ exercise }, i) => {
           const all = [...(running?.done ?? []), ...(session === null ? [] : asSession(session).exercises)];
@@ -188,6 +194,7 @@ function Due({ view, running, setScreen }: ListProps) {
               dose={view.plan.find((p) => p.key === exercise.key)?.dose ?? ''}
               number={i + 1}
               done={all.some((d) => d.exercise === exercise.key)}
+              from={late.find((c) => c.exercise === exercise.key)?.from ?? null}
             />
           );
         })}
@@ -205,16 +212,26 @@ function Due({ view, running, setScreen }: ListProps) {
   );
 }
 
+/** Seconds of all that is for today, what was missed included. */
+const secondsToday = (view: HomeView): number =>
+  secondsOn(view.plan, weekdayOf(view.today)) +
+  view.plan
+    .filter((p) => view.catchUp?.some((c) => c.exercise === p.key) === true)
+    .reduce((sum, p) => sum + p.daySeconds, 0);
+
 function DueItem({
   exercise,
   dose,
   number,
   done,
+  from,
 }: {
   exercise: HomeView['items'][number]['exercise'];
   dose: string;
   number: number;
   done: boolean;
+  /** The day it was due and missed. */
+  from: string | null;
 }) {
   return (
     <li className="border-b border-line py-3">
@@ -229,6 +246,9 @@ function DueItem({
           <span>
             <span className="block font-head text-xl font-semibold leading-tight">{exercise.name}</span>
             <span className="text-base">{dose}</span>
+            {from !== null && (
+              <span className="block text-base text-ink-2">{`from ${weekdayName(from)}`}</span>
+            )}
             {done && <span className="sr-only">done</span>}
           </span>
         </summary>

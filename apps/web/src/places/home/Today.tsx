@@ -277,9 +277,10 @@ function CorrectedSession({ day, entry }: { day: Day; entry: HomeEntryView }) {
   );
 }
 
-/** Exercises of other days, and those due today. */
+/** Exercises of other days, and those for today: due, or missed and good to do today. */
 function split(view: HomeView): [HomeView['items'], HomeView['items']] {
   const today = weekdayOf(view.today);
-  const isDue = (i: HomeView['items'][number]) => isDueOn(i.prescription, today);
+  const late = new Set(view.catchUp?.map((c) => c.exercise));
+  const isDue = (i: HomeView['items'][number]) => isDueOn(i.prescription, today) || late.has(i.exercise.key);
   return [view.items.filter((i) => !isDue(i)), view.items.filter(isDue)];
 }
