@@ -1,7 +1,7 @@
 import ICAL from 'ical.js';
 import { randomUUID } from 'node:crypto';
 import type { PlanView } from '@heathstep/contracts';
-import { addEpisode, addPerson, inWorld, treated } from './harness.js';
+import { addEpisode, addPerson, cookieOf, inWorld, treated, withCookie } from './harness.js';
 
 /** Events of a calendar, read by a library that had no part in writing it. */
 function eventsOf(text: string) {
@@ -12,7 +12,7 @@ function eventsOf(text: string) {
 const weekday = (time: ICAL.Time): number => (time.dayOfWeek() + 5) % 7;
 
 describe('the plan for a calendar', () => {
-  const { who } = inWorld();
+  const { world, who } = inWorld();
 
   const calendar = async (episodeId: string): Promise<string> =>
     (
@@ -101,5 +101,16 @@ describe('the plan for a calendar', () => {
       });
     for (const days of [[7], [-1], [0, 0], ['Monday'], 'Monday'])
       expect((await put(days).expect(400)).body.errors[0].pointer).toMatch(/^\/items\/0\/days/);
+  });
+
+  it('comes to the patient by the link, the same, and to no one without one', async () => {
+    const { episodeId } = await treated(who);
+    const link = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
+    const open = await world.anonymous.post('/api/home/session', { token: link.token, code: link.code });
+    const own = await withCookie(world, cookieOf(open)).get('/api/home/plan.ics').expect(200);
+    const titles = (text: string) => eventsOf(text).map((e) => [e.uid, e.summary]);
+    expect(titles(own.text)).toEqual(titles(await calendar(episodeId)));
+    await world.anonymous.get('/api/home/plan.ics').expect(401);
+    await who.get('/api/home/plan.ics').expect(401);
   });
 });

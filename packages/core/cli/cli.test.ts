@@ -99,8 +99,31 @@ const GOOD: Record<keyof typeof SCHEMAS, unknown> = {
     age: 47,
     daysSinceOnset: 70,
   },
+  schedule: {
+    plan: [
+      {
+        key: 'raise-two-legs',
+        sides: 'together',
+        dose: {
+          sets: 3,
+          reps: 12,
+          tempo: { upSeconds: 2, topSeconds: 1, downSeconds: 3, bottomSeconds: 0 },
+          restSeconds: 60,
+          timesPerDay: 1,
+          daysPerWeek: 3,
+        },
+      },
+    ],
+    from: '2026-03-23',
+    days: 14,
+    timeZone: 'Europe/Berlin',
+    busy: [{ start: '2026-03-23T17:30:00+01:00', end: '2026-03-23T18:30:00+01:00' }],
+  },
+  'repetition-maximum': { loadKg: 20, reps: 10, targetReps: 6, stepsKg: [10, 15, 20, 25] },
   content: {},
 };
+
+const schedule = GOOD.schedule as { plan: { dose: object }[] } & object;
 
 describe('the command line', () => {
   it('lists its functions when none is named', () => {
@@ -126,6 +149,33 @@ describe('the command line', () => {
     ['trials', { measure: 'no-such', values: [] }, /^measure: "no-such" is not a measure key/m],
     ['trials', { measure: 'lunge-knee-bent', values: [34, 340] }, /^values.1: 340 is not from 0 to 70°$/m],
     ['lunge-estimate', { distanceCm: 30, footLengthCm: 26, shinLengthCm: 41 }, /^r: /m],
+    [
+      'schedule',
+      { ...schedule, timeZone: 'Europe/Atlantis' },
+      /^timeZone: "Europe\/Atlantis" is not a time zone$/m,
+    ],
+    ['schedule', { ...schedule, from: '2026-02-30' }, /^from: "2026-02-30" is not a day$/m],
+    ['schedule', { ...schedule, days: 0 }, /^days: 0/m],
+    [
+      'schedule',
+      { ...schedule, plan: [{ ...schedule.plan[0], key: 'fly' }] },
+      /^plan.0.key: "fly" is not an exercise key$/m,
+    ],
+    [
+      'schedule',
+      { ...schedule, plan: [{ ...schedule.plan[0], dose: { ...schedule.plan[0]?.dose, sets: 90 } }] },
+      /^plan.0.dose.sets: 90/m,
+    ],
+    [
+      'schedule',
+      { ...schedule, busy: [{ start: '2026-03-23T18:00:00Z', end: '2026-03-23T17:00:00Z' }] },
+      /^busy.0.end: .* is not a time after its start$/m,
+    ],
+    [
+      'repetition-maximum',
+      { loadKg: 20, reps: 13, targetReps: 6, stepsKg: [] },
+      /^reps: 13 is not a whole number from 1 to 12$/m,
+    ],
     ['pain', { before: 11 }, /^school: nothing is given/m],
     [
       'criteria',
@@ -160,6 +210,20 @@ describe('the command line', () => {
     const result = call(name, input);
     expect(result).toMatchObject({ exitCode: 2, stdout: '' });
     expect(result.stderr).toMatch(message);
+  });
+
+  it('a schedule goes around what is taken, and keeps its hour over the change of the clocks', () => {
+    const made = JSON.parse(call('schedule', GOOD.schedule).stdout) as {
+      items: { start: string; moved: boolean }[];
+    };
+    expect(made.items.map((i) => i.start)).toEqual([
+      '2026-03-23T18:30:00+01:00',
+      '2026-03-26T18:00:00+01:00',
+      '2026-03-28T18:00:00+01:00',
+      '2026-03-30T18:00:00+02:00',
+      '2026-04-02T18:00:00+02:00',
+      '2026-04-04T18:00:00+02:00',
+    ]);
   });
 
   describe('plan', () => {

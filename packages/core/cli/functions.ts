@@ -22,6 +22,8 @@ import {
   reasonFromFindings,
   relativeLoad,
   type Affected,
+  repetitionMaximum,
+  type RepetitionMaximumInput,
   type Result,
   reviewEpisode,
   withHeld,
@@ -29,6 +31,7 @@ import {
 import { type ContentBundle, contentReport, loadContent, type LoadResult } from '@heathstep/content';
 import { planOn } from './plan.js';
 import { safetyOn } from './safety.js';
+import { scheduleOn } from './schedule.js';
 import type { FunctionName } from './schemas.js';
 
 type Input = Readonly<Record<string, unknown>>;
@@ -129,12 +132,14 @@ export const FUNCTIONS: Record<FunctionName, (input: Input) => Result<unknown>> 
     ),
   dose: (i) => computeDose(i as unknown as DoseInput),
   load: (i) => relativeLoad(i as unknown as LoadInput),
+  'repetition-maximum': (i) => repetitionMaximum(i as unknown as RepetitionMaximumInput),
   pain: (i) => judgePain(i as unknown as PainInput),
   criteria: (i) =>
     ok(evaluateCriteria(i['criteria'] as Criterion, i['facts'] as Facts, i['now'] as string, lookup)),
   review: (i) => ok(reviewEpisode(i['episode'] as Episode, lookup)),
   safety: (i) => withContent((c) => safetyOn(i, c)),
   plan: (i) => withContent((c) => planOn(i, c)),
+  schedule: (i) => withContent((c) => scheduleOn(i, c)),
   reason: (i) => withContent((c) => reasonOn(i, c)),
   content: () => ok(contentReport(content())),
 };

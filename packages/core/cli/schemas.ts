@@ -358,6 +358,63 @@ export const SCHEMAS = {
       warnings: texts,
     }),
   },
+  schedule: {
+    input: object(
+      {
+        plan: list(
+          object(
+            {
+              key,
+              sides: anyOf('left', 'right', 'together', 'one-after-other', 'alternating'),
+              dose: open({
+                sets: number,
+                reps: number,
+                restSeconds: number,
+                timesPerDay: number,
+                daysPerWeek: number,
+              }),
+              minutes: number,
+              why: texts,
+            },
+            ['minutes', 'why'],
+          ),
+        ),
+        from: { type: 'string', pattern: '^\\d{4}-\\d{2}-\\d{2}$' },
+        days: { type: 'integer', minimum: 1, maximum: 366 },
+        timeZone: key,
+        busy: list(object({ start: iso, end: iso })),
+      },
+      ['busy'],
+    ),
+    output: object({
+      items: list(
+        object({
+          day: text,
+          start: iso,
+          end: iso,
+          when: orNull(text),
+          exercises: texts,
+          minutes: number,
+          moved: flag,
+        }),
+      ),
+      conflicts: list(
+        object({
+          kind: anyOf('busy', 'no-rest-between', 'heavy-and-run'),
+          days: texts,
+          exercises: texts,
+          because: text,
+        }),
+      ),
+    }),
+  },
+  'repetition-maximum': {
+    input: object(
+      { loadKg: number, reps: number, targetReps: number, stepsKg: list(number), bodyMassKg: number },
+      ['bodyMassKg'],
+    ),
+    output: object({ oneRepMaxKg: number, loadKg: orNull(number), reason: orNull(text) }),
+  },
   safety: {
     input: object(
       {

@@ -334,6 +334,21 @@ export {
 } from './plan/totals.js';
 export type { TissueDefinition } from './exercise/tissue.js';
 export { type CatchUp, catchUps, type CatchUpOn } from './plan/catchUp.js';
+export {
+  repetitionMaximum,
+  type RepetitionMaximum,
+  type RepetitionMaximumInput,
+} from './dose/repetitionMaximum.js';
+export {
+  type Busy,
+  momentAt,
+  type Schedule,
+  schedule,
+  type ScheduleConflict,
+  type ScheduledSitting,
+  type ScheduleInput,
+  SITTING_TIMES,
+} from './plan/schedule.js';
 export { LEAST_SHARE, shareOfDay, type ShareOfDay } from './plan/shareOfDay.js';
 export {
   dueDays,

@@ -1,5 +1,5 @@
 import { Controller, Get, Header, Param } from '@nestjs/common';
-import { Me, type SignedIn } from '../auth/auth.js';
+import { type AtHome, Me, Open, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import { refusedNow } from '../http/problem.js';
@@ -23,6 +23,22 @@ export class CalendarController {
   calendar(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<string> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const record = await this.reader.read(tx, id);
+      const text = planCalendar(record, this.clock.now());
+      if (text === null) throw refusedNow('There is nothing to put into a calendar now');
+      await audit(tx, me, { action: 'export', subject: 'calendar', personId: record.row.personId });
+      return text;
+    });
+  }
+
+  /** The same for the patient, by the link that is open. */
+  @Open('home')
+  @Get('home/plan.ics')
+  @Header('content-type', 'text/calendar; charset=utf-8')
+  @Header('content-disposition', 'attachment; filename="plan.ics"')
+  @Header('cache-control', 'no-store')
+  own(@Me() me: AtHome): Promise<string> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const record = await this.reader.read(tx, me.episodeId);
       const text = planCalendar(record, this.clock.now());
       if (text === null) throw refusedNow('There is nothing to put into a calendar now');
       await audit(tx, me, { action: 'export', subject: 'calendar', personId: record.row.personId });

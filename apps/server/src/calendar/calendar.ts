@@ -5,7 +5,15 @@ import ical, {
   ICalEventStatus,
   ICalWeekday,
 } from 'ical-generator';
-import { addDays, patientPlan, type Sitting, sittingsOf } from '@heathstep/core';
+import {
+  addDays,
+  localDay,
+  patientPlan,
+  type Sitting,
+  SITTING_TIMES,
+  sittingsOf,
+  weekdayOf,
+} from '@heathstep/core';
 import type { PlanView } from '@heathstep/contracts';
 import type { EpisodeRecord } from '../episodes/record.js';
 
@@ -18,9 +26,6 @@ const DAYS = [
   ICalWeekday.SA,
   ICalWeekday.SU,
 ];
-
-/** When of the day a sitting is put, local time wherever the patient is: what has its own part of the day comes first. */
-const TIMES = { set: '07:00', usual: '18:00' } as const;
 
 /** A reminder this long before, in seconds. */
 const ALARM_SECONDS = 10 * 60;
@@ -45,8 +50,9 @@ const sittings = (record: EpisodeRecord, plan: PlanView): readonly Sitting[] =>
 
 /** The first day from one on that falls on a weekday of a list, 0 Monday. */
 function firstOn(days: readonly number[], from: string): string {
-  const weekday = (day: string) => (new Date(`${day}T00:00:00Z`).getUTCDay() + 6) % 7;
-  const found = [0, 1, 2, 3, 4, 5, 6].map((n) => addDays(from, n)).find((day) => days.includes(weekday(day)));
+  const found = [0, 1, 2, 3, 4, 5, 6]
+    .map((n) => addDays(from, n))
+    .find((day) => days.includes(weekdayOf(day)));
   return found ?? from;
 }
 
@@ -72,7 +78,7 @@ export function planCalendar(record: EpisodeRecord, now: Date): string | null {
   const from = view.today;
   const until = new Date(`${addDays(from, LONGEST_DAYS)}T23:59:59Z`);
   for (const s of current) {
-    const time = s.when === null ? TIMES.usual : TIMES.set;
+    const time = s.when === null ? SITTING_TIMES.usual : SITTING_TIMES.set;
     const start = new Date(`${firstOn(s.days, from)}T${time}:00Z`);
     const event = calendar.createEvent({
       id: idOf(view.id, s.key),
@@ -95,7 +101,7 @@ export function planCalendar(record: EpisodeRecord, now: Date): string | null {
       .map((s) => [s.key, s]),
   );
   for (const s of gone.values()) {
-    const start = new Date(`${firstOn(s.days, from)}T${TIMES.usual}:00Z`);
+    const start = new Date(`${firstOn(s.days, from)}T${SITTING_TIMES.usual}:00Z`);
     calendar.createEvent({
       id: idOf(view.id, s.key),
       sequence: view.plan.number,
@@ -107,7 +113,8 @@ export function planCalendar(record: EpisodeRecord, now: Date): string | null {
       status: ICalEventStatus.CANCELLED,
     });
   }
-  const givenOn = view.plan.givenAt?.slice(0, 10) ?? from;
+  const { givenAt } = view.plan;
+  const givenOn = givenAt === null ? from : localDay(new Date(givenAt), clinic.timeZone);
   const review = addDays(givenOn, view.plan.madeOf.reviewEveryDays);
   calendar.createEvent({
     id: idOf(view.id, 'review'),

@@ -32,6 +32,14 @@ export function List(props: ListProps) {
       <Notices {...props} />
       <Asked {...props} />
       {view.items.length > 0 && <Due {...props} />}
+      {view.plan.length > 0 && view.stopped === null && (
+        <a
+          className="text-action mx-5 mt-2 inline-flex min-h-12 items-center text-base"
+          href="/api/home/plan.ics"
+        >
+          Put the days in my calendar
+        </a>
+      )}
       {others.length > 0 && (
         <p className="mx-5 mt-4 text-base text-ink-2">
           Not today: {others.map((o) => o.exercise.name.toLowerCase()).join(', ')}.
