@@ -21,6 +21,7 @@ import { HomeController } from './home/home.controller.js';
 import { ProblemFilter } from './http/problem.js';
 import { validationPipe } from './http/validation.js';
 import { LibraryController } from './library/library.controller.js';
+import { ProtocolsController } from './library/protocols.controller.js';
 import { MeasuresController } from './measures/measures.controller.js';
 import { PeopleController } from './people/people.controller.js';
 import { Db } from './persistence/db.js';
@@ -43,6 +44,7 @@ const CONTROLLERS = [
   PhotosController,
   MeasuresController,
   LibraryController,
+  ProtocolsController,
   PlansController,
   CourseController,
   HomeController,

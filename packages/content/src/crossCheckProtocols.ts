@@ -153,59 +153,59 @@ export const tissueProblems = (content: ContentBundle): ContentProblem[] =>
     ),
   );
 
-/** Everything a protocol names, and every key it uses once only. */
-export function protocolProblems(content: ContentBundle): ContentProblem[] {
+/** Everything one protocol names, and every key it uses once only. */
+export function problemsOfProtocol(protocol: ProtocolDefinition, content: ContentBundle): ContentProblem[] {
+  const at: At = (reason) => new ContentProblem('protocols', protocol.key, reason);
+  const asked = homeQuestions(protocol);
+  const { unableAt } = protocol;
   return [
-    ...duplicates(
-      'protocols',
-      content.protocols.map((p) => p.key),
+    ...missing(at, 'condition', protocol.conditions, content.conditions),
+    ...missing(at, 'safety rule', protocol.endsOn, content.safetyRules),
+    ...missing(
+      at,
+      'finding',
+      protocol.confirm.flatMap((c) => c.by.flatMap((b) => ('finding' in b ? [b.finding] : []))),
+      content.findings,
     ),
-    ...content.protocols.flatMap((protocol) => {
-      const at: At = (reason) => new ContentProblem('protocols', protocol.key, reason);
-      const asked = homeQuestions(protocol);
-      const { unableAt } = protocol;
-      return [
-        ...missing(at, 'condition', protocol.conditions, content.conditions),
-        ...missing(at, 'safety rule', protocol.endsOn, content.safetyRules),
-        ...missing(
-          at,
-          'finding',
-          protocol.confirm.flatMap((c) => c.by.flatMap((b) => ('finding' in b ? [b.finding] : []))),
-          content.findings,
-        ),
-        ...missing(
-          at,
-          'measure',
-          protocol.confirm.flatMap((c) => c.by.flatMap((b) => ('measure' in b ? [b.measure] : []))),
-          content.measures,
-        ),
-        ...missing(
-          at,
-          'measure',
-          [...protocol.charts, ...(unableAt === null ? [] : [unableAt.measure])],
-          content.measures,
-        ),
-        ...missing(at, 'tissue', protocol.tissues, content.tissues),
-        ...missing(at, 'stage', unableAt === null ? [] : [unableAt.stage], protocol.stages),
-        ...duplicates(
-          `protocols ${protocol.key} stages`,
-          protocol.stages.map((s) => s.key),
-        ),
-        ...duplicates(
-          `protocols ${protocol.key} home questions`,
-          asked.map((q) => q.key),
-        ),
-        ...(asked.filter((q) => q.role === 'morning').length === 1
-          ? []
-          : [at('exactly one home question has the role morning')]),
-        ...protocol.schools
-          .filter((s) => s.options.every((o) => o.key !== s.default))
-          .map((s) => at(`${s.key}: the default ${s.default} is none of its choices`)),
-        ...protocol.stages.flatMap((stage) => stageProblems(stage, protocol, content)),
-      ];
-    }),
+    ...missing(
+      at,
+      'measure',
+      protocol.confirm.flatMap((c) => c.by.flatMap((b) => ('measure' in b ? [b.measure] : []))),
+      content.measures,
+    ),
+    ...missing(
+      at,
+      'measure',
+      [...protocol.charts, ...(unableAt === null ? [] : [unableAt.measure])],
+      content.measures,
+    ),
+    ...missing(at, 'tissue', protocol.tissues, content.tissues),
+    ...missing(at, 'stage', unableAt === null ? [] : [unableAt.stage], protocol.stages),
+    ...duplicates(
+      `protocols ${protocol.key} stages`,
+      protocol.stages.map((s) => s.key),
+    ),
+    ...duplicates(
+      `protocols ${protocol.key} home questions`,
+      asked.map((q) => q.key),
+    ),
+    ...(asked.filter((q) => q.role === 'morning').length === 1
+      ? []
+      : [at('exactly one home question has the role morning')]),
+    ...protocol.schools
+      .filter((s) => s.options.every((o) => o.key !== s.default))
+      .map((s) => at(`${s.key}: the default ${s.default} is none of its choices`)),
+    ...protocol.stages.flatMap((stage) => stageProblems(stage, protocol, content)),
   ];
 }
+
+export const protocolProblems = (content: ContentBundle): ContentProblem[] => [
+  ...duplicates(
+    'protocols',
+    content.protocols.map((p) => p.key),
+  ),
+  ...content.protocols.flatMap((protocol) => problemsOfProtocol(protocol, content)),
+];
 
 export function pathwayProblems(content: ContentBundle): ContentProblem[] {
   return content.pathways.flatMap((c) => {

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
+import { Ajv, type ValidateFunction } from 'ajv';
+import { type FileProblem, wrong } from './fileProblems.js';
 import { TAG_SCHEMA } from './tagSchema.js';
 import { type ExerciseDefinition, figureProblems, type FigureDefinition } from '@heathstep/core';
 import type { ContentBundle } from './bundle.js';
@@ -22,12 +23,6 @@ export interface ExerciseFile {
   readonly version: 1;
   readonly exercise: WrittenExercise;
   readonly figure: FigureDefinition;
-}
-
-/** What is wrong, by a pointer into the file. */
-interface FileProblem {
-  readonly pointer: string;
-  readonly detail: string;
 }
 
 export type CheckedFile =
@@ -64,20 +59,6 @@ function validators(): Validators {
   made = { file, exercise, figure: (view) => figures[VIEWS[view]] ?? file };
   return made;
 }
-
-function told(e: ErrorObject): string {
-  if (e.keyword === 'additionalProperties') return `unknown field ${String(e.params['additionalProperty'])}`;
-  if (e.keyword === 'required') return `${String(e.params['missingProperty'])} is missing`;
-  if (e.keyword === 'enum') return `must be one of ${(e.params['allowedValues'] as unknown[]).join(', ')}`;
-  if (e.keyword === 'const') return `must be ${String(e.params['allowedValue'])}`;
-  if (e.keyword === 'minLength' || e.keyword === 'minItems') return 'is empty';
-  return e.message ?? e.keyword;
-}
-
-const wrong = (validate: ValidateFunction, value: unknown, under: string): FileProblem[] =>
-  validate(value)
-    ? []
-    : (validate.errors ?? []).map((e) => ({ pointer: `${under}${e.instancePath}`, detail: told(e) }));
 
 /** Which field of the form a problem across fields belongs to. */
 function pointerOf(reason: string): string {

@@ -125,3 +125,10 @@ export {
 } from './library.js';
 export { reportedText, stoppedText } from './stops.js';
 export { homeLogOf, loggedWorkOf } from './homeLog.js';
+export {
+  ProtocolDraftBody,
+  ProtocolPublishBody,
+  type ProtocolRow,
+  type ProtocolView,
+  type PublishedProtocol,
+} from './protocols.js';

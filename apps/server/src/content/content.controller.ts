@@ -8,7 +8,7 @@ import {
 } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Db, type Tx } from '../persistence/db.js';
-import { ContentReview } from '../persistence/entities.js';
+import { ClinicProtocol, ContentReview } from '../persistence/entities.js';
 import { Settings } from '../settings.js';
 import { clinicLibrary, Library } from './library.js';
 import { Protocols } from './protocols.js';
@@ -49,8 +49,14 @@ export class Content {
     return protocol.tissues.flatMap((key) => this.bundle.tissues.find((t) => t.key === key) ?? []);
   }
 
-  /** A protocol as it is shipped now, for an episode that begins. */
-  current(key: string | null): ProtocolDefinition {
+  /** A protocol as it stands now for an episode of this clinic that begins: its own published one, else the shipped. */
+  async current(tx: Tx, key: string | null): Promise<ProtocolDefinition> {
+    if (key === null) return NO_PROTOCOL;
+    const own = await tx.findOne(ClinicProtocol, {
+      where: { replaces: key, status: 'published' },
+      order: { version: 'DESC' },
+    });
+    if (own !== null) return own.definition as ProtocolDefinition;
     return this.bundle.protocols.find((p) => p.key === key) ?? NO_PROTOCOL;
   }
 }

@@ -27,6 +27,11 @@ import { ClosureRow, EpisodeRow, Person, TaughtExercise } from '../persistence/e
 import { EpisodeReader } from './reader.js';
 import type { EpisodeRecord } from './record.js';
 
+/** What an episode on a pathway says of it. */
+interface OnPathway extends Pick<EpisodeRow, 'condition' | 'protocolVersion' | 'schools'> {
+  readonly protocol: ProtocolDefinition;
+}
+
 const DEFAULT_MINUTES = 20;
 const DEFAULT_EQUIPMENT = ['towel', 'belt', 'step'];
 
@@ -46,9 +51,9 @@ export class EpisodesController {
     @Param('id', IdPipe) personId: string,
     @Body() body: EpisodeBody,
   ): Promise<EpisodeView> {
-    const pathway = this.pathwayRow(body.condition);
     return this.db.inClinic(me.clinicId, async (tx) => {
-      await this.keep(tx, me, pathway.protocol);
+      const { protocol: begun, ...pathway } = await this.pathwayRow(tx, body.condition);
+      await keepProtocol(tx, me.clinicId, begun, this.clock.now());
       if ((await tx.findOneBy(Person, { id: personId })) === null) throw notFound();
       const inserted = await tx
         .createQueryBuilder()
@@ -59,6 +64,7 @@ export class EpisodesController {
           clinicId: me.clinicId,
           personId,
           ...pathway,
+          protocol: begun.key,
           affected: body.affected,
           ...(await this.atHome(tx, personId)),
           stage: null,
@@ -97,15 +103,15 @@ export class EpisodesController {
       const { version, condition, ...changes } = body;
       const before = await this.reader.read(tx, id);
       if (changes.status === 'closed') this.mayClose(me, before);
-      const other = condition === undefined ? {} : this.onPathway(me, before, condition);
-      const protocol = other.protocol === undefined ? before.protocol : this.content.current(other.protocol);
+      const other = condition === undefined ? null : await this.onPathway(tx, me, before, condition);
+      const protocol = other?.protocol ?? before.protocol;
       checkSchools(protocol, changes.schools);
-      await this.keep(tx, me, other.protocol ?? '');
+      if (other !== null) await keepProtocol(tx, me.clinicId, protocol, this.clock.now());
       const known = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined));
       const result = await tx.update(
         EpisodeRow,
         { id, version },
-        { ...other, ...known, version: version + 1 },
+        { ...(other === null ? {} : { ...other, protocol: protocol.key }), ...known, version: version + 1 },
       );
       if (result.affected === 1) await sharedAtHome(tx, before.row, changes);
       const record = await this.reader.read(tx, id);
@@ -214,16 +220,14 @@ export class EpisodesController {
   }
 
   /** What an episode on a pathway says of it: its protocol as it stands now, with the defaults of its schools. */
-  private pathwayRow(
-    key: string,
-  ): Pick<EpisodeRow, 'condition' | 'protocol' | 'protocolVersion' | 'schools'> {
+  private async pathwayRow(tx: Tx, key: string): Promise<OnPathway> {
     const pathway = this.content.bundle.pathways.find((p) => p.key === key);
     if (pathway === undefined)
       throw badRequest([{ pointer: '/condition', detail: 'must be a pathway of the library' }]);
-    const protocol = this.content.current(pathway.protocol);
+    const protocol = await this.content.current(tx, pathway.protocol);
     return {
       condition: pathway.key,
-      protocol: protocol.key,
+      protocol,
       protocolVersion: protocol.version,
       schools: Object.fromEntries(protocol.schools.map((s) => [s.key, s.default])),
     };
@@ -241,23 +245,14 @@ export class EpisodesController {
   }
 
   /** Goes on with another pathway, by a clinician and while no plan rests on the one before. */
-  private onPathway(
-    me: SignedIn,
-    record: EpisodeRecord,
-    key: string,
-  ): Partial<ReturnType<EpisodesController['pathwayRow']>> {
+  private onPathway(tx: Tx, me: SignedIn, record: EpisodeRecord, key: string): Promise<OnPathway> {
     if (me.role === 'assistant')
       throw new ProblemError(403, 'Only clinicians and leads say what it is treated as');
     if (record.row.stage !== null || record.plans.length > 0)
       throw refusedNow(
         'A plan stands already; what it is treated as can be changed only before the first plan',
       );
-    return this.pathwayRow(key);
-  }
-
-  /** Keeps the protocol an episode begins on as it stands now. */
-  private keep(tx: Tx, me: SignedIn, protocol: string): Promise<void> {
-    return keepProtocol(tx, me.clinicId, this.content.current(protocol), this.clock.now());
+    return this.pathwayRow(tx, key);
   }
 
   private closableRule(view: EpisodeView, body: ClosureBody): string {

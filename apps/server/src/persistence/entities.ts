@@ -259,6 +259,25 @@ export class ProtocolVersion {
   @Column({ name: 'kept_at', ...TIME }) keptAt!: Date;
 }
 
+/** A clinic's own version of a protocol; `replaces` is the key of the shipped one it stands for. */
+@Entity('clinic_protocol')
+export class ClinicProtocol {
+  @PrimaryColumn({ name: 'clinic_id', ...UUID }) clinicId!: string;
+  @PrimaryColumn(TEXT) replaces!: string;
+  @PrimaryColumn(INT) version!: number;
+  @Column(TEXT) status!: 'draft' | 'published' | 'withdrawn';
+  /** Counts the savings of a draft. */
+  @Column(INT) edition!: number;
+  /** Version of the shipped one it was made from. */
+  @Column({ name: 'based_on', ...INT }) basedOn!: number;
+  @Column(JSONB) file!: unknown;
+  @Column(JSONB) definition!: unknown;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+  @Column({ name: 'signed_by', type: 'uuid', nullable: true }) signedBy!: string | null;
+  @Column({ name: 'signed_at', type: 'timestamptz', nullable: true }) signedAt!: Date | null;
+}
+
 @Entity('home_link')
 @Index('home_link_token', ['tokenHash'], { unique: true })
 @Index('home_link_episode', ['clinicId', 'episodeId'])
@@ -354,6 +373,7 @@ export const ENTITIES = [
   ClosureRow,
   PlanRow,
   ProtocolVersion,
+  ClinicProtocol,
   HomeLink,
   HomeSession,
   HomeEntry,

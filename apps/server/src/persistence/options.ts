@@ -1,6 +1,7 @@
 import type { DataSourceOptions } from 'typeorm';
 import { ENTITIES } from './entities.js';
 import { Bench1764100000000 } from './migrations/bench.js';
+import { ClinicProtocols1764800000000 } from './migrations/clinicProtocols.js';
 import { Initial1764000000000 } from './migrations/initial.js';
 import { Library1764200000000 } from './migrations/library.js';
 import { HomeScores1764400000000 } from './migrations/homeScores.js';
@@ -19,6 +20,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     Safety1764300000000,
     HomeScores1764400000000,
     Protocols1764500000000,
+    ClinicProtocols1764800000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,
