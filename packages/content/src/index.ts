@@ -12,10 +12,4 @@ export { checkExerciseFile, type ExerciseFile, OWN_LADDER, writeExercise } from 
 export type { WrittenExercise } from './expandExercise.js';
 export { loadContent, loadContentFrom, type LoadResult } from './load.js';
 export { contentReport, type ContentReport } from './report.js';
-export {
-  checkProtocolFile,
-  type CheckedProtocol,
-  ownProtocolKey,
-  type ProtocolFile,
-  writeProtocol,
-} from './protocolFile.js';
+export { checkProtocolFile, type CheckedProtocol, ownProtocolKey } from './protocolFile.js';

@@ -1,4 +1,5 @@
-import { checkProtocolFile, loadContent, ownProtocolKey, type ProtocolFile, writeProtocol } from './index.js';
+import { type ProtocolFile, writeProtocol } from '@heathstep/core';
+import { checkProtocolFile, loadContent, ownProtocolKey } from './index.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));

@@ -6,19 +6,12 @@ import {
   completeProtocol,
   CRITERION_SCHEMA,
   type ProtocolDefinition,
-  type WrittenProtocol,
+  type ProtocolFile,
 } from '@heathstep/core';
 import type { ContentBundle, ContentProblem } from './bundle.js';
 import { problemsOfProtocol } from './crossCheckProtocols.js';
 import { type FileProblem, wrong } from './fileProblems.js';
 import { TAG_SCHEMA } from './tagSchema.js';
-
-/** A protocol as it is exported and imported; the schema is `schemas/protocolFile.schema.json`. */
-export interface ProtocolFile {
-  readonly format: 'heathstep protocol';
-  readonly version: 1;
-  readonly protocol: WrittenProtocol;
-}
 
 export type CheckedProtocol =
   | { readonly ok: true; readonly protocol: ProtocolDefinition }
@@ -124,24 +117,4 @@ export function checkProtocolFile(file: unknown, own: OwnProtocol, content: Cont
     })),
   ];
   return problems.length > 0 ? { ok: false, problems } : { ok: true, protocol };
-}
-
-/** Of an object, all but what is null by default; what is null on purpose is named. */
-function withoutNulls<T extends object>(value: T, keep: readonly string[] = []): T {
-  return Object.fromEntries(Object.entries(value).filter(([k, v]) => v !== null || keep.includes(k))) as T;
-}
-
-/** A protocol as a file: what `checkProtocolFile` reads back as the same protocol. */
-export function writeProtocol(protocol: ProtocolDefinition): ProtocolFile {
-  return {
-    format: 'heathstep protocol',
-    version: 1,
-    protocol: {
-      ...withoutNulls(protocol, ['unableAt']),
-      stages: protocol.stages.map((stage) => ({
-        ...withoutNulls(stage, ['criteria']),
-        adjuncts: stage.adjuncts.map((a) => withoutNulls(a)),
-      })),
-    } as WrittenProtocol,
-  };
 }

@@ -139,6 +139,7 @@ export {
   type Stage,
   stageOf,
 } from './protocol/definition.js';
+export { type ProtocolFile, writeProtocol } from './protocol/write.js';
 export { lostStage, NO_PROTOCOL } from './protocol/none.js';
 export {
   type ClosingWay,

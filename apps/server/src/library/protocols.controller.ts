@@ -1,12 +1,12 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { checkProtocolFile, ownProtocolKey, type ProtocolFile, writeProtocol } from '@heathstep/content';
+import { checkProtocolFile, ownProtocolKey } from '@heathstep/content';
 import {
   ProtocolDraftBody,
   ProtocolPublishBody,
   type ProtocolRow,
   type ProtocolView,
 } from '@heathstep/contracts';
-import type { ProtocolDefinition } from '@heathstep/core';
+import { type ProtocolDefinition, type ProtocolFile, writeProtocol } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';

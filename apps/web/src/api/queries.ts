@@ -56,6 +56,9 @@ export const keys = {
   person: (id: string) => ['person', id] as const,
   photos: (id: string) => ['photos', id] as const,
   course: (id: string) => ['course', id] as const,
+  /** All of them, and with it each one. */
+  protocols: ['protocols'] as const,
+  protocol: (key: string) => ['protocols', key] as const,
 };
 
 export const useSession = (): UseQueryResult<SessionView> =>

@@ -46,6 +46,18 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../places/library/Equipment.js')).Equipment }),
       },
       {
+        path: 'library/protocols',
+        lazy: async () => ({
+          Component: (await import('../places/library/protocols/Protocols.js')).Protocols,
+        }),
+      },
+      {
+        path: 'library/protocols/:key',
+        lazy: async () => ({
+          Component: (await import('../places/library/protocols/Protocol.js')).Protocol,
+        }),
+      },
+      {
         path: 'library/:key/edit',
         lazy: async () => ({ Component: (await import('../places/library/editor/Editor.js')).Editor }),
       },

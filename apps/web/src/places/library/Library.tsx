@@ -133,6 +133,9 @@ function LibraryHead() {
       <Link to="/library/equipment" className="text-action min-h-11 content-center">
         Bands and stand-ins
       </Link>
+      <Link to="/library/protocols" className="text-action min-h-11 content-center">
+        Protocols
+      </Link>
       <DrawnAs />
     </div>
   );

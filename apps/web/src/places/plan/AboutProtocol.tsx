@@ -32,7 +32,7 @@ export function AboutProtocol({ protocol }: { protocol: ProtocolDefinition }) {
         {list('A test that cannot be done', protocol.cannotTest === '' ? [] : [protocol.cannotTest])}
         {list('When it comes back', protocol.relapse === '' ? [] : [protocol.relapse])}
       </dl>
-      <p className="mt-2 text-xs text-ink-3">{`${protocol.evidence.statement}. ${protocol.evidence.source} (${protocol.evidence.kind}), not yet reviewed by the clinic.`}</p>
+      <p className="mt-2 text-xs text-ink-3">{`${protocol.evidence.statement}. ${protocol.evidence.source} (${protocol.evidence.kind}). Who signed it stands in the library.`}</p>
     </details>
   );
 }

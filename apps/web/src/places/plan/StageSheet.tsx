@@ -1,37 +1,7 @@
-import {
-  besideOf,
-  criterionSentences,
-  homeQuestions,
-  prescribe,
-  sentenceText,
-  doseSentence,
-  type Stage,
-} from '@heathstep/core';
+import { besideOf, criterionSentences, homeQuestions, type Stage } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
-
-/** The limits a stage sets to a week, in words. */
-function limitsOf(stage: Stage): string[] {
-  const impact = [
-    ...(stage.contactsPerWeek === null
-      ? []
-      : [
-          stage.contactsPerWeek === 0 ? 'No landings' : `At most ${stage.contactsPerWeek} landings on a foot`,
-        ]),
-    ...(stage.runMinutesPerWeek === null
-      ? []
-      : [
-          stage.runMinutesPerWeek === 0
-            ? 'No running'
-            : `At most ${stage.runMinutesPerWeek} minutes of running`,
-        ]),
-  ];
-  return [
-    `Slow load up by at most ${stage.loadRisePercent} % a week`,
-    `Impact up by at most ${stage.impactRisePercent} % a week`,
-    ...impact,
-  ];
-}
+import { slotLine, weekLimits } from '../../parts/stageWords.js';
 
 /** One stage of the protocol, also a coming one: what it is for, what it holds, and what must be there to leave it. */
 export function StageSheet({
@@ -64,17 +34,7 @@ export function StageSheet({
     );
   const slots = stage.slots
     .filter((s) => Object.entries(s.school ?? {}).every(([q, o]) => episode.schools[q] === o))
-    .flatMap((slot) => {
-      const e = content.exercises.find((x) => x.key === slot.start);
-      if (e === undefined) return [];
-      const item = prescribe(e, {
-        slot: slot.key,
-        sideRule: slot.sideRule,
-        affected: episode.affected,
-        dose: slot.dose,
-      });
-      return [`${slot.purpose}: from ${e.name.toLowerCase()}. ${sentenceText(doseSentence(item, e))}`];
-    });
+    .map((slot) => slotLine(slot, content, episode.affected));
   const measures = stage.remeasure.map((key) => on.lookup(key)?.label ?? key);
   return (
     <section aria-label={`Stage ${stage.name}`} className="mb-6 rounded-lg bg-paper p-5">
@@ -98,9 +58,9 @@ export function StageSheet({
         'Beside',
         besideOf(stage, episode.schools).map((a) => a.text),
       )}
-      {list('A week holds', limitsOf(stage))}
+      {list('A week holds', weekLimits(stage))}
       <p className="mt-3 text-sm text-ink-2">{`Measured again: ${measures.join(', ').toLowerCase()}; reviewed every ${stage.reviewEveryDays} days. Pain is judged by the ${stage.painSchool} rule.`}</p>
-      <p className="mt-1 text-xs text-ink-3">{`${stage.evidence.statement}. ${stage.evidence.source} (${stage.evidence.kind}), not yet reviewed by the clinic.`}</p>
+      <p className="mt-1 text-xs text-ink-3">{`${stage.evidence.statement}. ${stage.evidence.source} (${stage.evidence.kind}). Who signed it stands in the library.`}</p>
     </section>
   );
 }

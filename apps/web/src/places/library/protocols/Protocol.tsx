@@ -1,0 +1,167 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { ProtocolView } from '@heathstep/contracts';
+import type { ProtocolDefinition } from '@heathstep/core';
+import { ApiError, request } from '../../../api/client.js';
+import { type ClinicContent, keys, useContent, useSession } from '../../../api/queries.js';
+import { fullDay } from '../../../parts/dates.js';
+import { Failed, Loading } from '../../../parts/Waiting.js';
+import { ProtocolEditor } from './ProtocolEditor.js';
+import { Changes } from './Changes.js';
+import { changesBetween, stageSections } from './protocolLines.js';
+import { keptDraft } from './protocolDraft.js';
+
+/** One protocol: as it is used, what the clinic changed of it, and the way to change it. */
+export function Protocol() {
+  const { key = '' } = useParams();
+  const content = useContent();
+  const view = useQuery({
+    queryKey: keys.protocol(key),
+    queryFn: () => request<ProtocolView>('GET', `/api/library/protocols/${key}`),
+  });
+  if (view.data === undefined || content.data === undefined) {
+    const error = view.error ?? content.error;
+    return error === null ? (
+      <Loading what="the protocol" />
+    ) : (
+      <Failed error={error} again={() => void view.refetch()} />
+    );
+  }
+  return <Whole key={key} view={view.data} content={content.data} />;
+}
+
+function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }) {
+  const session = useSession();
+  const role = session.data?.user.role;
+  const { shipped, published, draft } = view;
+  const [editing, setEditing] = useState(() => keptDraft(shipped.key) !== null);
+  const used = published?.definition ?? shipped;
+  const mayChange = role !== 'assistant';
+  return (
+    <main className="px-6 py-5">
+      <Link to="/library/protocols" className="text-action inline-flex min-h-11 items-center">
+        All protocols
+      </Link>
+      <div className="flex flex-wrap items-baseline gap-x-6">
+        <h1 className="flex-1">{shipped.name}</h1>
+        <a
+          className="text-action min-h-11 content-center"
+          href={`/api/library/protocols/${shipped.key}/file`}
+          download={`${shipped.key}.json`}
+        >
+          Export
+        </a>
+        {mayChange && !editing && (
+          <button type="button" className="action-quiet" onClick={() => setEditing(true)}>
+            {draft === null ? 'Make our own version' : 'Go on with the draft'}
+          </button>
+        )}
+      </div>
+      <Standing view={view} lead={role === 'lead'} />
+      {editing ? (
+        <ProtocolEditor view={view} content={content} close={() => setEditing(false)} />
+      ) : (
+        <>
+          {draft !== null && (
+            <Changes
+              title={`What the draft of version ${draft.version} changes`}
+              changes={changesBetween(used, draft.definition, content)}
+            />
+          )}
+          {published !== null && (
+            <Changes
+              title={`What our version ${published.version} says otherwise than the shipped one`}
+              changes={changesBetween(shipped, published.definition, content)}
+            />
+          )}
+          <Stages protocol={used} content={content} />
+        </>
+      )}
+    </main>
+  );
+}
+
+/** Which version treats who begins now, who signed it, and what a lead can do about it. */
+function Standing({ view, lead }: { view: ProtocolView; lead: boolean }) {
+  const { shipped, published, draft } = view;
+  const client = useQueryClient();
+  const [error, setError] = useState<ApiError | null>(null);
+  const act = async (way: 'publish' | 'withdraw', body: object) => {
+    setError(null);
+    try {
+      await request('POST', `/api/library/protocols/${shipped.key}/${way}`, body);
+      await client.invalidateQueries({ queryKey: keys.protocols });
+    } catch (failure) {
+      if (!(failure instanceof ApiError)) throw failure;
+      setError(failure);
+    }
+  };
+  const newer = published !== null && published.basedOn < shipped.version;
+  return (
+    <div className="mt-1 max-w-3xl">
+      <p>
+        {published === null
+          ? `Used as shipped, version ${shipped.version}: ${shipped.evidence.statement}. ${shipped.evidence.source} (${shipped.evidence.kind}). Not signed by this clinic.`
+          : `Our version ${published.version}, made by ${published.by}, signed by ${published.signedBy} on ${fullDay(published.signedAt)}. Who began on another version stays on it.`}
+      </p>
+      {newer && (
+        <p className="mt-1 text-hold-deep" role="status">
+          {`It was made from version ${published.basedOn} of the shipped protocol, which is at ${shipped.version} now. Yours was not touched; the difference stands below.`}
+        </p>
+      )}
+      {draft !== null && (
+        <p className="mt-1 text-ink-2">
+          {`A draft by ${draft.by} of ${fullDay(draft.at)} treats nobody yet. ${lead ? '' : 'A lead signs it.'}`}
+        </p>
+      )}
+      {lead && (
+        <div className="mt-2 flex gap-3">
+          {draft !== null && (
+            <button
+              type="button"
+              className="action"
+              onClick={() => void act('publish', { edition: draft.edition })}
+            >
+              Sign and publish the draft
+            </button>
+          )}
+          {published !== null && (
+            <button type="button" className="action-quiet" onClick={() => void act('withdraw', {})}>
+              Go back to the shipped one
+            </button>
+          )}
+        </div>
+      )}
+      {error !== null && (
+        <p role="alert" className="mt-1 text-sm text-ease-deep">
+          {[error.message, ...(error.problem.errors ?? []).map((e) => `${e.pointer}: ${e.detail}`)].join(
+            '. ',
+          )}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Stages({ protocol, content }: { protocol: ProtocolDefinition; content: ClinicContent }) {
+  return (
+    <ol className="mt-5 grid gap-x-8 gap-y-6 min-[1100px]:grid-cols-2">
+      {protocol.stages.map((stage, i) => (
+        <li key={stage.key} className="border-t-[3px] border-ink-3 pt-2">
+          <h2 className="text-xl">{`${i + 1}. ${stage.name}`}</h2>
+          {stageSections(stage, protocol, content).map((section) => (
+            <section key={section.title} className="mt-2">
+              <h3 className="text-sm text-ink-2">{section.title}</h3>
+              <ul className="list-disc pl-5 text-sm">
+                {section.lines.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+            </section>
+          ))}
+        </li>
+      ))}
+    </ol>
+  );
+}

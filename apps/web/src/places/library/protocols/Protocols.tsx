@@ -1,0 +1,80 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { ProtocolRow } from '@heathstep/contracts';
+import { request } from '../../../api/client.js';
+import { keys, useContent } from '../../../api/queries.js';
+import { Failed, Loading } from '../../../parts/Waiting.js';
+
+/** Every protocol of the library: its stages, whose it is, and how many people are treated by it. */
+export function Protocols() {
+  const rows = useQuery({
+    queryKey: keys.protocols,
+    queryFn: () => request<ProtocolRow[]>('GET', '/api/library/protocols'),
+  });
+  const content = useContent();
+  const [query, setQuery] = useState('');
+  if (rows.data === undefined)
+    return rows.error === null ? (
+      <Loading what="the protocols" />
+    ) : (
+      <Failed error={rows.error} again={() => void rows.refetch()} />
+    );
+  const words = query
+    .toLowerCase()
+    .split(/\s+/)
+    .filter((w) => w !== '');
+  const termsOf = (row: ProtocolRow): string =>
+    (content.data?.pathways ?? [])
+      .filter((p) => p.protocol === row.key)
+      .flatMap((p) => [p.name, p.gloss, ...p.also])
+      .join(' ');
+  const found = rows.data.filter((row) => {
+    const text = [row.name, termsOf(row), ...row.stages].join(' ').toLowerCase();
+    return words.every((w) => text.includes(w));
+  });
+  return (
+    <main className="max-w-5xl px-6 py-5">
+      <Link to="/library" className="text-action inline-flex min-h-11 items-center">
+        All exercises
+      </Link>
+      <div className="flex flex-wrap items-end gap-6">
+        <h1 className="flex-1">Protocols</h1>
+        <input
+          className="field max-w-xs"
+          type="search"
+          aria-label="Find a protocol"
+          placeholder="plain or clinical name"
+          value={query}
+          maxLength={60}
+          onChange={(e) => setQuery(e.target.value)}
+        />
+      </div>
+      {found.length === 0 && <p className="py-8 text-ink-2">No protocol has these words.</p>}
+      <ul className="mt-4 border-t border-line">
+        {found.map((row) => (
+          <li key={row.key}>
+            <Link
+              to={`/library/protocols/${row.key}`}
+              className="grid min-h-14 grid-cols-[minmax(0,17rem)_minmax(0,1fr)_9rem_6rem] items-baseline gap-5 border-b border-line-2 px-2 py-2.5 hover:bg-line-2"
+            >
+              <span className="font-head text-lg font-semibold">{row.name}</span>
+              <span className="text-sm text-ink-2">{row.stages.join(' · ')}</span>
+              <span className="text-sm">
+                {row.own === null ? (
+                  'as shipped'
+                ) : (
+                  <b className="text-heather-deep">{`our version ${row.own}`}</b>
+                )}
+                {row.draft && <span className="block text-hold-deep">a draft waits</span>}
+              </span>
+              <span className="text-right text-sm text-ink-2">
+                {row.people === 0 ? '' : `${row.people} ${row.people === 1 ? 'person' : 'people'}`}
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}

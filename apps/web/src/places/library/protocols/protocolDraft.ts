@@ -1,0 +1,14 @@
+import type { ProtocolDefinition } from '@heathstep/core';
+import { keep, stored } from '../../../api/useEntries.js';
+
+/** What was changed on this device and not saved yet. */
+export interface KeptDraft {
+  readonly edition: number;
+  readonly protocol: ProtocolDefinition;
+}
+
+const at = (key: string): string => `heathstep.protocol.${key}`;
+
+export const keptDraft = (key: string): KeptDraft | null => stored<KeptDraft | null>(at(key), null);
+
+export const keepDraft = (key: string, draft: KeptDraft | null): void => keep(at(key), draft, draft === null);
