@@ -21,6 +21,7 @@ import { HomeController } from './home/home.controller.js';
 import { ProblemFilter } from './http/problem.js';
 import { validationPipe } from './http/validation.js';
 import { LibraryController } from './library/library.controller.js';
+import { MovingPeople } from './library/movingPeople.js';
 import { ProtocolsController } from './library/protocols.controller.js';
 import { MeasuresController } from './measures/measures.controller.js';
 import { PeopleController } from './people/people.controller.js';
@@ -92,6 +93,7 @@ export class AppModule {
         Assessment,
         Printer,
         PlanDrafts,
+        MovingPeople,
         Clock,
         { provide: APP_GUARD, useClass: AuthGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },

@@ -1,5 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import type { CourseView, EpisodeView, PlanView, ProtocolRow, ProtocolView } from '@heathstep/contracts';
+import type {
+  CourseView,
+  EpisodeView,
+  PersonOnProtocol,
+  PlanView,
+  ProtocolRow,
+  ProtocolView,
+} from '@heathstep/contracts';
 import {
   addEpisode,
   addPerson,
@@ -8,6 +15,7 @@ import {
   measured,
   openVisit,
   safetyEntries,
+  treated,
 } from './harness.js';
 
 const KEY = 'plantar-heel-pain';
@@ -34,6 +42,7 @@ describe('a clinic’s own version of a protocol', () => {
   const slower = (days: number) =>
     file((f) => f.protocol.stages.slice(0, 1).forEach((s) => (s.minimumDays = days)));
   const save = async (by: Caller, body: object) => by.put(path('/draft'), body);
+  const protocol = () => view();
   const edition = async () => (await view()).draft?.edition ?? 0;
   const begin = async (by: Caller = who) => addEpisode(by, (await addPerson(by)).id);
   const courseOf = async (id: string, by: Caller = who) =>
@@ -135,6 +144,89 @@ describe('a clinic’s own version of a protocol', () => {
       own: published?.version,
       draft: false,
       people: (before?.people ?? 0) + 1,
+    });
+  });
+
+  describe('moving who is treated by it', () => {
+    const people = async () => (await who.get(path('/people')).expect(200)).body as PersonOnProtocol[];
+    const of = async (id: string) => (await people()).find((p) => p.episodeId === id);
+    /** A version without the first slot of the stage people are in, and one that begins with something else. */
+    const withoutFirst = async (stage: string) => {
+      const made = (await who.get(path('/file')).expect(200)).body as {
+        protocol: { stages: { key: string; slots: unknown[] }[] };
+      };
+      for (const s of made.protocol.stages) if (s.key === stage) s.slots = s.slots.slice(1);
+      const saved = (await save(who, { edition: await edition(), file: made })).body as ProtocolView;
+      await lead.post(path('/publish'), { edition: saved.draft?.edition }).expect(200);
+    };
+
+    it('shows each what would change, moves those chosen, and leaves the plan they have', async () => {
+      const { episodeId, plan } = await treated(who);
+      const stands = await treated(who);
+      expect(await of(episodeId)).toMatchObject({
+        current: true,
+        version: expect.stringMatching(/^shipped /),
+      });
+      await withoutFirst(plan.stage);
+      const before = await of(episodeId);
+      expect(before).toMatchObject({ current: false, stays: null });
+      expect((before?.gone.length ?? 0) > 0).toBe(true);
+      const after = (await who.post(path('/move'), { episodes: [episodeId] }).expect(200))
+        .body as PersonOnProtocol[];
+      expect(after.find((p) => p.episodeId === episodeId)).toMatchObject({
+        current: true,
+        version: expect.stringMatching(/^ours /),
+      });
+      expect(after.find((p) => p.episodeId === stands.episodeId)?.current).toBe(false);
+      const view = (await who.get(`/api/episodes/${episodeId}`).expect(200)).body as EpisodeView;
+      expect(view.protocol).toBe(`clinic-${KEY}`);
+      expect(view.plan?.items.map((i) => i.exercise)).toEqual(plan.items.map((i) => i.exercise));
+      expect(Object.keys(view.schools).sort()).toEqual(
+        (await protocol()).shipped.schools.map((q) => q.key).sort(),
+      );
+    });
+
+    it('moves nobody whose stage is no more, who has a draft open, or who is treated by something else', async () => {
+      const { episodeId, plan } = await treated(who);
+      const drafted = await treated(who);
+      await who
+        .post(`/api/episodes/${drafted.episodeId}/plans`, {
+          id: randomUUID(),
+          stage: plan.stage,
+          from: 'stage',
+        })
+        .expect(201);
+      const made = (await who.get(path('/file')).expect(200)).body as {
+        protocol: { stages: { key: string }[]; unableAt: unknown };
+      };
+      for (const s of made.protocol.stages) if (s.key === plan.stage) s.key = 'otherwise';
+      made.protocol.unableAt = null;
+      const saved = (await save(who, { edition: await edition(), file: made })).body as ProtocolView;
+      await lead.post(path('/publish'), { edition: saved.draft?.edition }).expect(200);
+      expect((await of(episodeId))?.stays).toMatch(/which is no more/);
+      const elsewhere = await addEpisode(who, (await addPerson(who)).id);
+      await who
+        .patch(`/api/episodes/${elsewhere.id}`, { version: elsewhere.version, condition: 'calf-tear' })
+        .expect(200);
+      const refused = await who.post(path('/move'), { episodes: [episodeId, elsewhere.id] }).expect(400);
+      expect(refused.body.errors.map((e: { pointer: string }) => e.pointer)).toEqual([
+        '/episodes/0',
+        '/episodes/1',
+      ]);
+      await lead.post(path('/withdraw')).expect(200);
+      await publish(12);
+      expect((await of(drafted.episodeId))?.stays).toMatch(/draft of a plan open/);
+      await who.post(path('/move'), { episodes: [episodeId, drafted.episodeId] }).expect(400);
+      expect((await of(episodeId))?.current).toBe(false);
+    });
+
+    it('is done by no assistant, and to nobody of another clinic', async () => {
+      const { episodeId } = await treated(who);
+      await publish(15);
+      await (await world.as(0, 'assistant')).post(path('/move'), { episodes: [episodeId] }).expect(403);
+      await other.post(path('/move'), { episodes: [episodeId] }).expect(400);
+      await who.post(path('/move'), { episodes: [] }).expect(400);
+      expect((await of(episodeId))?.current).toBe(false);
     });
   });
 });

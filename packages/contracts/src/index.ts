@@ -126,6 +126,8 @@ export {
 export { reportedText, stoppedText } from './stops.js';
 export { homeLogOf, loggedWorkOf } from './homeLog.js';
 export {
+  MovePeopleBody,
+  type PersonOnProtocol,
   ProtocolDraftBody,
   ProtocolPublishBody,
   type ProtocolRow,

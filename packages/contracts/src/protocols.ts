@@ -1,5 +1,5 @@
 import type { ProtocolDefinition } from '@heathstep/core';
-import { IsInt, IsObject, Min } from 'class-validator';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsObject, IsUUID, Min } from 'class-validator';
 
 /** A draft of the clinic's own version of a protocol; `file` is checked like a shipped one. */
 export class ProtocolDraftBody {
@@ -16,6 +16,30 @@ export class ProtocolPublishBody {
   @Min(1)
   @IsInt({ message: 'must be the edition last read' })
   edition!: number;
+}
+
+export class MovePeopleBody {
+  @IsUUID(undefined, { each: true, message: 'must be complaints by their ids' })
+  @ArrayMaxSize(500, { message: 'At most 500 at once' })
+  @ArrayMinSize(1, { message: 'Choose at least one' })
+  @IsArray()
+  episodes!: string[];
+}
+
+/** Someone treated by a protocol, and what moving them to the version used now would change. */
+export interface PersonOnProtocol {
+  readonly episodeId: string;
+  readonly name: string;
+  /** `shipped 1`, `ours 2`. */
+  readonly version: string;
+  readonly stage: string | null;
+  /** Whether they are on the version used now. */
+  readonly current: boolean;
+  /** Why they cannot be moved as they are; null where they can. */
+  readonly stays: string | null;
+  /** Exercises a plan made anew would bring, and those it would not have any more. */
+  readonly come: readonly string[];
+  readonly gone: readonly string[];
 }
 
 /** One of the library's protocols, and what the clinic made of it. */

@@ -1,6 +1,8 @@
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { checkProtocolFile, ownProtocolKey } from '@heathstep/content';
 import {
+  MovePeopleBody,
+  type PersonOnProtocol,
   ProtocolDraftBody,
   ProtocolPublishBody,
   type ProtocolRow,
@@ -11,6 +13,7 @@ import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, notFound, refusedNow } from '../http/problem.js';
+import { MovingPeople } from './movingPeople.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { AppUser, ClinicProtocol } from '../persistence/entities.js';
 
@@ -20,6 +23,7 @@ export class ProtocolsController {
   constructor(
     private readonly db: Db,
     private readonly content: Content,
+    private readonly moving: MovingPeople,
     private readonly clock: Clock,
   ) {}
 
@@ -160,6 +164,28 @@ export class ProtocolsController {
       if (result.affected === 0) throw refusedNow('The shipped protocol is used already');
       await audit(tx, me, { action: 'withdraw', subject: `protocol:${key}`, personId: null });
       return this.view(tx, key);
+    });
+  }
+
+  /** Who is treated by it, in which version, and what moving them to the one used now would change. */
+  @Get(':key/people')
+  people(@Me() me: SignedIn, @Param('key') key: string): Promise<PersonOnProtocol[]> {
+    this.shipped(key);
+    return this.db.inClinic(me.clinicId, (tx) => this.moving.list(tx, key));
+  }
+
+  @Roles('lead', 'clinician')
+  @HttpCode(200)
+  @Post(':key/move')
+  move(
+    @Me() me: SignedIn,
+    @Param('key') key: string,
+    @Body() body: MovePeopleBody,
+  ): Promise<PersonOnProtocol[]> {
+    this.shipped(key);
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      await this.moving.move(tx, me, key, body.episodes);
+      return this.moving.list(tx, key);
     });
   }
 

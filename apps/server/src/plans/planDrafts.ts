@@ -82,6 +82,11 @@ export class PlanDrafts {
     return found === null ? [] : whatMoreBrings(this.input(record, found), lookupIn(record));
   }
 
+  /** What a stage would be filled with for a person now; nothing is written. */
+  filled(record: EpisodeRecord, stage: Stage): readonly ComposedExercise[] {
+    return composePlan(this.input(record, stage), lookupIn(record)).exercises;
+  }
+
   /** Everything the planner goes by. */
   private input(record: EpisodeRecord, stage: Stage): ComposeInput {
     const { row, view, library } = record;

@@ -24,6 +24,6 @@ export function writeProtocol(protocol: ProtocolDefinition): ProtocolFile {
         ...withoutNulls(stage, ['criteria']),
         adjuncts: stage.adjuncts.map((a) => withoutNulls(a)),
       })),
-    } as WrittenProtocol,
+    },
   };
 }

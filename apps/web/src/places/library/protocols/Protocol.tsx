@@ -7,6 +7,7 @@ import { ApiError, request } from '../../../api/client.js';
 import { type ClinicContent, keys, useContent, useSession } from '../../../api/queries.js';
 import { fullDay } from '../../../parts/dates.js';
 import { Failed, Loading } from '../../../parts/Waiting.js';
+import { PeopleOn } from './PeopleOn.js';
 import { ProtocolEditor } from './ProtocolEditor.js';
 import { Changes } from './Changes.js';
 import { changesBetween, stageSections } from './protocolLines.js';
@@ -60,7 +61,14 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
       </div>
       <Standing view={view} lead={role === 'lead'} />
       {editing ? (
-        <ProtocolEditor view={view} content={content} close={() => setEditing(false)} />
+        <ProtocolEditor
+          view={view}
+          content={content}
+          close={() => {
+            setEditing(false);
+            window.scrollTo(0, 0);
+          }}
+        />
       ) : (
         <>
           {draft !== null && (
@@ -75,6 +83,7 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
               changes={changesBetween(shipped, published.definition, content)}
             />
           )}
+          <PeopleOn protocolKey={shipped.key} mayMove={mayChange} />
           <Stages protocol={used} content={content} />
         </>
       )}

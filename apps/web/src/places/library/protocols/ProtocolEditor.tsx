@@ -37,14 +37,16 @@ function useEdited({ shipped, published, draft }: ProtocolView) {
   );
   const [before, setBefore] = useState<readonly ProtocolDefinition[]>([]);
   const [after, setAfter] = useState<readonly ProtocolDefinition[]>([]);
+  const [unsaved, setUnsaved] = useState(kept !== null);
   const show = (protocol: ProtocolDefinition) => {
     setNow(protocol);
+    setUnsaved(true);
     keepDraft(shipped.key, { edition, protocol });
   };
   return {
     now,
     edition,
-    unsaved: before.length > 0 || kept !== null,
+    unsaved,
     change: (next: ProtocolDefinition) => {
       setBefore([...before.slice(-UNDO_STEPS), now]);
       setAfter([]);
@@ -68,6 +70,7 @@ function useEdited({ shipped, published, draft }: ProtocolView) {
           },
     saved: (as: number) => {
       setEdition(as);
+      setUnsaved(false);
       setBefore([]);
       setAfter([]);
       keepDraft(shipped.key, null);

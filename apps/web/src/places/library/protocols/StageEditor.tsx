@@ -3,15 +3,18 @@ import { useState } from 'react';
 import {
   criterionSentences,
   homeQuestions,
+  prescribe,
   type ProtocolDefinition,
   rungsOf,
   type Slot,
   type Stage,
 } from '@heathstep/core';
 import type { ClinicContent } from '../../../api/queries.js';
+import { DoseSentence } from '../../../parts/DoseSentence.js';
 import { SelectField, TextField } from '../../../parts/fields.js';
 import {
   BLOCKS,
+  doseOf,
   numbersIn,
   partsOf,
   slotAdded,
@@ -243,45 +246,16 @@ function Slots({ stage, content, change }: StageEditorProps) {
       <h2 className="text-lg">Filled with, most important first</h2>
       <ol className="border-t border-line-2">
         {slots.map((slot, i) => (
-          <li
+          <SlotRow
             key={slot.key}
-            className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-end gap-4 border-b border-line-2 py-2"
-          >
-            <TextField
-              label={`${i + 1}. What for`}
-              value={slot.purpose}
-              onChange={(purpose) => put(slotChanged(slots, i, { purpose }))}
-            />
-            <SelectField
-              label="From"
-              value={slot.start}
-              options={rungsOf(content.exercises, slot.ladder).map((e) => [e.key, e.name] as const)}
-              onChange={(start) => put(slotChanged(slots, i, { start }))}
-            />
-            <span className="flex">
-              <IconButton
-                label={`${slot.purpose}: more important`}
-                disabled={i === 0}
-                press={() => put(slotMoved(slots, i, -1))}
-              >
-                <ArrowUp className="size-4" aria-hidden />
-              </IconButton>
-              <IconButton
-                label={`${slot.purpose}: less important`}
-                disabled={i === slots.length - 1}
-                press={() => put(slotMoved(slots, i, 1))}
-              >
-                <ArrowDown className="size-4" aria-hidden />
-              </IconButton>
-              <IconButton
-                label={`Take out ${slot.purpose}`}
-                disabled={false}
-                press={() => put(slotRemoved(slots, i))}
-              >
-                <X className="size-4" aria-hidden />
-              </IconButton>
-            </span>
-          </li>
+            slot={slot}
+            number={i + 1}
+            last={i === slots.length - 1}
+            content={content}
+            change={(change) => put(slotChanged(slots, i, change))}
+            move={(by) => put(slotMoved(slots, i, by))}
+            remove={() => put(slotRemoved(slots, i))}
+          />
         ))}
       </ol>
       <div className="mt-2 flex flex-wrap items-end gap-4">
@@ -313,6 +287,71 @@ function Slots({ stage, content, change }: StageEditorProps) {
         </button>
       </div>
     </section>
+  );
+}
+
+/** A slot: what for, from which rung of its ladder, at which dose, and how important. */
+function SlotRow({
+  slot,
+  number,
+  last,
+  content,
+  change,
+  move,
+  remove,
+}: {
+  slot: Slot;
+  number: number;
+  last: boolean;
+  content: ClinicContent;
+  change: (change: Partial<Slot>) => void;
+  move: (by: -1 | 1) => void;
+  remove: () => void;
+}) {
+  const start = content.exercises.find((e) => e.key === slot.start);
+  return (
+    <li className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-end gap-x-4 border-b border-line-2 py-2">
+      <TextField
+        label={`${number}. What for`}
+        value={slot.purpose}
+        onChange={(purpose) => change({ purpose })}
+      />
+      <SelectField
+        label="From"
+        value={slot.start}
+        options={rungsOf(content.exercises, slot.ladder).map((e) => [e.key, e.name] as const)}
+        onChange={(key) => change({ start: key, dose: undefined, table: undefined })}
+      />
+      <span className="flex">
+        <IconButton label={`${slot.purpose}: more important`} disabled={number === 1} press={() => move(-1)}>
+          <ArrowUp className="size-4" aria-hidden />
+        </IconButton>
+        <IconButton label={`${slot.purpose}: less important`} disabled={last} press={() => move(1)}>
+          <ArrowDown className="size-4" aria-hidden />
+        </IconButton>
+        <IconButton label={`Take out ${slot.purpose}`} disabled={false} press={remove}>
+          <X className="size-4" aria-hidden />
+        </IconButton>
+      </span>
+      {start !== undefined && (
+        <div className="col-span-full text-sm">
+          {(slot.table ?? []).length > 0 ? (
+            <p className="text-ink-2">Its numbers go by the week of the stage.</p>
+          ) : (
+            <DoseSentence
+              prescription={prescribe(start, {
+                slot: slot.key,
+                sideRule: slot.sideRule,
+                affected: 'left',
+                dose: slot.dose,
+              })}
+              exercise={start}
+              onChange={(next) => change({ dose: doseOf(next, start) })}
+            />
+          )}
+        </div>
+      )}
+    </li>
   );
 }
 

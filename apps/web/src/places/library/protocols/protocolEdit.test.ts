@@ -3,6 +3,7 @@ import { loadContent } from '@heathstep/content';
 import type { Criterion, Stage } from '@heathstep/core';
 import {
   BLOCKS,
+  doseOf,
   numbersIn,
   partsOf,
   slotAdded,
@@ -33,7 +34,10 @@ describe('slots of a stage', () => {
           const moved = slotMoved(stage.slots, at, by);
           expect([...keys(moved)].sort()).toEqual([...keys(stage.slots)].sort());
           const inside = at < stage.slots.length && at + by >= 0 && at + by < stage.slots.length;
-          if (!inside) return expect(moved).toBe(stage.slots);
+          if (!inside) {
+            expect(moved).toBe(stage.slots);
+            return;
+          }
           expect(moved[at + by]?.key).toBe(stage.slots[at]?.key);
           expect(moved.map((s) => s.priority)).toEqual(moved.map((_, i) => i + 1));
         },
@@ -55,6 +59,15 @@ describe('slots of a stage', () => {
     ]);
     expect(slotRemoved(more, 0).map((s) => [s.key, s.priority])).toEqual([['heel-raise-2', 1]]);
   });
+});
+
+it('a slot’s dose says only what is otherwise than the exercise begins with', () => {
+  for (const exercise of content.exercises) {
+    expect(doseOf(exercise.dose, exercise)).toEqual({});
+    expect(doseOf({ ...exercise.dose, sets: exercise.dose.sets + 1 }, exercise)).toEqual({
+      sets: exercise.dose.sets + 1,
+    });
+  }
 });
 
 describe('criteria', () => {

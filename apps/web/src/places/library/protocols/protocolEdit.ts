@@ -1,4 +1,12 @@
-import type { Criterion, CriterionLeaf, ProtocolDefinition, Slot, Stage } from '@heathstep/core';
+import type {
+  Criterion,
+  CriterionLeaf,
+  ExerciseDefinition,
+  ExerciseDose,
+  ProtocolDefinition,
+  Slot,
+  Stage,
+} from '@heathstep/core';
 
 /** The protocol with one stage changed. */
 export const withStage = (
@@ -152,4 +160,26 @@ export function withoutCriterion(stage: Stage, at: number): Partial<Stage> {
   if (stage.criteria === null) return {};
   const parts = partsOf(stage.criteria);
   return parts.length < 2 ? {} : { criteria: { all: parts.filter((_, i) => i !== at) } };
+}
+
+const DOSE: readonly (keyof ExerciseDose)[] = [
+  'sets',
+  'reps',
+  'holdSeconds',
+  'releaseSeconds',
+  'tempo',
+  'restSeconds',
+  'addedKg',
+  'timesPerDay',
+  'daysPerWeek',
+];
+
+/** Of a dose only what is otherwise than the exercise begins with. */
+export function doseOf(
+  dose: ExerciseDose,
+  exercise: Pick<ExerciseDefinition, 'dose'>,
+): Partial<ExerciseDose> {
+  const same = (field: keyof ExerciseDose) =>
+    JSON.stringify(dose[field]) === JSON.stringify(exercise.dose[field]);
+  return Object.fromEntries(DOSE.filter((field) => !same(field)).map((field) => [field, dose[field]]));
 }

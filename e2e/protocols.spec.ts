@@ -1,0 +1,72 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible, signIn } from './support.js';
+
+test('a protocol is changed, refused where it is wrong, signed by a lead, and people are moved to it', async ({
+  page,
+}) => {
+  await signIn(page, 'orla.rendell');
+  await page.getByRole('link', { name: 'Exercises' }).click();
+  await page.getByRole('link', { name: 'Protocols' }).click();
+  await page.getByLabel('Find a protocol').fill('plantar fasciopathy');
+  await page.getByRole('link', { name: /^Plantar heel pain/ }).click();
+  await expect(page.getByText(/^Used as shipped/)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Treated by it' })).toContainText('Marit Osgar');
+  await expectAccessible(page, 'A protocol');
+
+  await test.step('each change shows against what is used now, and is taken back and taken again', async () => {
+    await page.getByRole('button', { name: 'Make our own version' }).click();
+    const changes = page.getByRole('region', { name: 'Changed against what is used now' });
+    await expect(changes).toContainText('they say the same');
+    await page.getByRole('radio', { name: 'Build the foot' }).click();
+    await page.getByLabel('At least, days').fill('x');
+    await expect(page.getByText('From 0 to 365')).toBeVisible();
+    await page.getByLabel('At least, days').fill('25');
+    await expect(changes).toContainText('At least 25 days');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(changes).toContainText('they say the same');
+    await page.getByRole('button', { name: 'Redo' }).click();
+    await expect(changes).toContainText('At least 25 days');
+    const slots = page.getByRole('region', { name: 'Slots' });
+    await slots
+      .getByRole('button', { name: /^Take out / })
+      .first()
+      .click();
+    await expect(changes).toContainText('filled with, most important first');
+    await expectAccessible(page, 'Changing a protocol');
+  });
+
+  await test.step('what is typed is still there after the page is left', async () => {
+    await page.reload();
+    await expect(page.getByText('Changed on this device, not saved yet.')).toBeVisible();
+    await page.getByRole('radio', { name: 'Build the foot' }).click();
+    await expect(page.getByLabel('At least, days')).toHaveValue('25');
+  });
+
+  await test.step('a wrong one is refused by its place, and nothing is lost', async () => {
+    await page.getByLabel('Name', { exact: true }).fill('');
+    await page.getByRole('button', { name: 'Save the draft' }).click();
+    await expect(page.getByRole('alert').filter({ hasText: 'is empty' })).toBeVisible();
+    await page.getByLabel('Name', { exact: true }).fill('Build the foot');
+    await page.getByRole('button', { name: 'Save the draft' }).click();
+    await expect(page.getByText('Changed on this device, not saved yet.')).toBeHidden();
+    await page.getByRole('button', { name: 'To the page' }).click();
+  });
+
+  await test.step('a lead signs it; people stay where they are until they are moved', async () => {
+    await expect(page.getByText(/treats nobody yet/)).toBeVisible();
+    await page.getByRole('button', { name: 'Sign and publish the draft' }).click();
+    await expect(
+      page.getByText(/^Our version 1, made by Orla Rendell, signed by Orla Rendell/),
+    ).toBeVisible();
+    const people = page.getByRole('region', { name: 'Treated by it' });
+    const row = people.getByRole('listitem').filter({ hasText: 'Marit Osgar' });
+    await expect(row).toContainText(/shipped|A plan made anew|draft/);
+    const free = people.getByRole('checkbox').first();
+    const name = (await free.getAttribute('aria-label'))?.replace('Move ', '') ?? '';
+    await free.check();
+    await people.getByRole('button', { name: 'Move 1 to what is used now' }).click();
+    await expect(people.getByRole('listitem').filter({ hasText: name })).toContainText('on what is used now');
+    await page.getByRole('button', { name: 'Go back to the shipped one' }).click();
+    await expect(page.getByText(/^Used as shipped/)).toBeVisible();
+  });
+});
