@@ -101,6 +101,45 @@ describe('a danger, from visit to visit', () => {
     });
   });
 
+  describe('a sign that ends the protocol, though other work might go on', () => {
+    const asFlat = async (id: string) => {
+      const view = (await who.get(`/api/episodes/${id}`).expect(200)).body as EpisodeView;
+      await who
+        .patch(`/api/episodes/${id}`, { version: view.version, condition: 'flexible-flat-foot' })
+        .expect(200);
+    };
+    const reasons = async (id: string) =>
+      ((await who.get(`/api/episodes/${id}`).expect(200)).body as EpisodeView).notPrescribed.filter((r) =>
+        r.startsWith('This protocol ends'),
+      );
+    const drafted = (id: string) =>
+      who.post(`/api/episodes/${id}/plans`, { id: randomUUID(), stage: null, from: 'stage' });
+
+    it('lets nothing be planned by it until it is closed or overridden with a reason', async () => {
+      const { id } = await begun({ 'arch-collapse': 'left' });
+      expect(await reasons(id)).toEqual([]);
+      await asFlat(id);
+      expect(await reasons(id)).toEqual([expect.stringContaining('Inner ankle tendon may fail, left')]);
+      await drafted(id).expect(422);
+      await who
+        .post(`/api/episodes/${id}/closures`, {
+          id: randomUUID(),
+          subject: 'rule:tendon-failure',
+          side: 'left',
+          kind: 'overridden',
+          text: 'Seen by the foot surgeon, conservative first',
+        })
+        .expect(201);
+      expect(await reasons(id)).toEqual([]);
+    });
+
+    it('ends nothing where it is on the foot without the complaint', async () => {
+      const { id } = await begun({ 'arch-collapse': 'right' });
+      await asFlat(id);
+      expect(await reasons(id)).toEqual([]);
+    });
+  });
+
   const limits = {
     what: 'surgery',
     day: '2026-01-10',

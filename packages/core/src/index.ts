@@ -156,6 +156,7 @@ export {
   limitsStand,
   type Closure,
   blocksOn,
+  endsProtocol,
   evaluateSafety,
   exercisesLeft,
   type SafetyActs,

@@ -3,6 +3,7 @@ import {
   type Affected,
   ageProblem,
   blocksOn,
+  endsProtocol,
   patientPlan,
   type PerSide,
   type Side,
@@ -64,6 +65,9 @@ export function bound(record: EpisodeRecord, others: readonly EpisodeRecord[]): 
       notPrescribed: [
         ...reported,
         ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
+        ...endsProtocol(safety?.triggered ?? [], protocol, view.affected).map(
+          (t) => `This protocol ends with it: ${signText(t)}`,
+        ),
         ...(age === null ? [] : [age]),
       ],
     },

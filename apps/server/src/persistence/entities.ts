@@ -261,6 +261,8 @@ export class ProtocolVersion {
 
 /** A clinic's own version of a protocol; `replaces` is the key of the shipped one it stands for. */
 @Entity('clinic_protocol')
+@Check('clinic_protocol_status_check', `status IN ('draft', 'published', 'withdrawn')`)
+@Index('clinic_protocol_draft', ['clinicId', 'replaces'], { unique: true, where: `status = 'draft'` })
 export class ClinicProtocol {
   @PrimaryColumn({ name: 'clinic_id', ...UUID }) clinicId!: string;
   @PrimaryColumn(TEXT) replaces!: string;

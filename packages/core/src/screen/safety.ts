@@ -133,6 +133,25 @@ export function blocksOn(t: TriggeredRule, affected: Affected): boolean {
   return ofPerson(t) || treated.length === 0 || t.side === 'none' || treated.includes(t.side);
 }
 
+/**
+ * Open signs that end a protocol by what it says itself, on these sides: it is not what they need, also where other work might
+ * be given. Those that let nothing be given at all are told by `blocksOn` already.
+ */
+export function endsProtocol(
+  triggered: readonly TriggeredRule[],
+  protocol: { readonly endsOn: readonly string[] },
+  affected: Affected,
+): readonly TriggeredRule[] {
+  const treated = treatedSides(affected);
+  return triggered.filter(
+    (t) =>
+      t.status === 'open' &&
+      protocol.endsOn.includes(t.rule.key) &&
+      !blocksOn(t, affected) &&
+      (ofPerson(t) || t.side === 'none' || treated.includes(t.side)),
+  );
+}
+
 function tagsOn(open: readonly TriggeredRule[], of: (t: TriggeredRule) => readonly Tag[]): PerSide<Tag[]> {
   const on = (side: Side): Tag[] => {
     const all = new Set(open.filter((t) => reaches(t, side)).flatMap((t) => [...of(t)]));

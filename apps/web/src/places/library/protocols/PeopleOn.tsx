@@ -68,7 +68,9 @@ export function PeopleOn({ protocolKey, mayMove }: { protocolKey: string; mayMov
             <span>{p.stage ?? 'no stage yet'}</span>
             <span className="text-ink-2">{p.version}</span>
             <span className="text-ink-2">
-              {p.current ? 'on what is used now' : (p.stays ?? changeWords(p))}
+              {p.current
+                ? 'on what is used now'
+                : (p.stays ?? (p.stage === null ? 'No plan is given yet.' : changeWords(p)))}
             </span>
           </li>
         ))}

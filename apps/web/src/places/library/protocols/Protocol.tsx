@@ -55,7 +55,11 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
         </a>
         {mayChange && !editing && (
           <button type="button" className="action-quiet" onClick={() => setEditing(true)}>
-            {draft === null ? 'Make our own version' : 'Go on with the draft'}
+            {draft !== null
+              ? 'Go on with the draft'
+              : published === null
+                ? 'Make our own version'
+                : 'Change our version'}
           </button>
         )}
       </div>

@@ -25,7 +25,7 @@ export function stageSections(
       title: 'Time',
       lines: [
         `Usually ${stage.usualWeeks.min} to ${stage.usualWeeks.max} weeks`,
-        `At least ${stage.minimumDays} days`,
+        ...(stage.minimumDays === 0 ? [] : [`At least ${stage.minimumDays} days`]),
         `Reviewed every ${stage.reviewEveryDays} days`,
       ],
     },
