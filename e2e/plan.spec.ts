@@ -63,6 +63,13 @@ test('the week of a plan: marks go to another day by pointer and by keys, and st
     await expect(mark('Friday')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(mark('Friday')).toHaveCount(0);
+    await page.getByRole('button', { name: 'Redo' }).click();
+    await expect(mark('Friday')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: 'All easier' }).click();
+    await expect(page.getByText('One rung down, by the clinician').first()).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(mark('Sunday')).toBeVisible();
     await expectAccessible(page, 'Week of a draft');
   });
 });

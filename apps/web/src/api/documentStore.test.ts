@@ -94,4 +94,24 @@ describe('a plan as it is edited', () => {
     await plan.flush();
     expect([plan.value, state.server.value, plan.canUndo]).toEqual([['raise'], ['raise'], false]);
   });
+
+  it('takes again what was undone, until something else is done', () => {
+    const plan = world().store();
+    plan.set(['a']);
+    plan.set(['b']);
+    plan.undo();
+    plan.undo();
+    expect([plan.value, plan.canUndo, plan.canRedo]).toEqual([['raise'], false, true]);
+    plan.redo();
+    expect(plan.value).toEqual(['a']);
+    plan.redo();
+    expect([plan.value, plan.canRedo]).toEqual([['b'], false]);
+    plan.redo();
+    expect(plan.value).toEqual(['b']);
+    plan.undo();
+    plan.set(['c']);
+    expect([plan.canRedo, plan.canUndo]).toEqual([false, true]);
+    plan.undo();
+    expect(plan.value).toEqual(['a']);
+  });
 });

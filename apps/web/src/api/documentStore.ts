@@ -31,6 +31,7 @@ export class DocumentStore<T> extends Outbox {
   private sending = false;
   private lost = false;
   private readonly past: T[] = [];
+  private readonly undone: T[] = [];
   errors: Readonly<Record<string, string>> = {};
 
   constructor(
@@ -66,14 +67,28 @@ export class DocumentStore<T> extends Outbox {
     return this.past.length > 0;
   }
 
+  get canRedo(): boolean {
+    return this.undone.length > 0;
+  }
+
   set(value: T): void {
     this.past.push(this.value);
+    this.undone.length = 0;
     this.put(value);
   }
 
   undo(): void {
     const before = this.past.pop();
-    if (before !== undefined) this.put(before);
+    if (before === undefined) return;
+    this.undone.push(this.value);
+    this.put(before);
+  }
+
+  redo(): void {
+    const after = this.undone.pop();
+    if (after === undefined) return;
+    this.past.push(this.value);
+    this.put(after);
   }
 
   resolve(choice: 'mine' | 'theirs'): void {

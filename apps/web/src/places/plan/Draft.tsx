@@ -18,7 +18,7 @@ import { AboutProtocol } from './AboutProtocol.js';
 import { Confirm } from './Confirm.js';
 import { Brings } from './Brings.js';
 import { Blocked } from './Blocked.js';
-import { planModel } from './planModel.js';
+import { allSteps, planModel } from './planModel.js';
 import { Settings } from './Settings.js';
 import { Sums } from './Sums.js';
 import { useDraft } from './useDraft.js';
@@ -102,7 +102,14 @@ export function Draft({
         />
       }
     >
-      <DraftHead number={draft.number} store={store} />
+      <DraftHead
+        number={draft.number}
+        store={store}
+        steps={{
+          easier: allSteps(model, -1, { course, content, stage }),
+          harder: allSteps(model, 1, { course, content, stage }),
+        }}
+      />
       <Settings course={course} draft={draft} />
       {blocked.length > 0 && (
         <div className="my-4">
@@ -153,18 +160,50 @@ export function Draft({
 }
 
 /** Which draft it is, whether it is saved, one step back, and what to do when someone else changed it. */
-function DraftHead({ number, store }: { number: number; store: DocumentStore<Items> }) {
+function DraftHead({
+  number,
+  store,
+  steps,
+}: {
+  number: number;
+  store: DocumentStore<Items>;
+  /** The plan with every exercise a rung down, and up. */
+  steps: { readonly easier: Items; readonly harder: Items };
+}) {
+  const same = (items: Items) => items.every((item, i) => item.exercise === store.value[i]?.exercise);
   return (
     <>
       <div className="flex items-center gap-4">
         <h2>At home, from today</h2>
         <span className="text-sm text-ink-2">{`draft of version ${number}`}</span>
         <div className="flex-1" />
-        {store.canUndo && (
-          <button type="button" className="text-action text-sm" onClick={() => store.undo()}>
-            Undo
+        {(['easier', 'harder'] as const).map((way) => (
+          <button
+            key={way}
+            type="button"
+            className="text-action text-sm disabled:opacity-50"
+            disabled={same(steps[way])}
+            onClick={() => store.set(steps[way])}
+          >
+            {`All ${way}`}
           </button>
-        )}
+        ))}
+        <button
+          type="button"
+          className="text-action text-sm disabled:opacity-50"
+          disabled={!store.canUndo}
+          onClick={() => store.undo()}
+        >
+          Undo
+        </button>
+        <button
+          type="button"
+          className="text-action text-sm disabled:opacity-50"
+          disabled={!store.canRedo}
+          onClick={() => store.redo()}
+        >
+          Redo
+        </button>
         <SaveState status={store.status} retry={() => store.retry()} />
       </div>
       {store.status === 'conflict' && (

@@ -15,6 +15,7 @@ import { Lines } from './Lines.js';
 import { planModel } from './planModel.js';
 import { Sums } from './Sums.js';
 import { useDraft } from './useDraft.js';
+import { Versions } from './Versions.js';
 
 /** The version the patient has: frozen, with the way to print it, to send it and to make the next. */
 export function Given({
@@ -80,6 +81,7 @@ export function Given({
           Make the next version
         </button>
       </div>
+      <Versions course={course} content={content} plan={plan} />
       {next.error instanceof ApiError && (
         <p role="alert" className="mt-3 text-ease-deep">
           {next.error.message}

@@ -1,8 +1,9 @@
 import { loadContent } from '@heathstep/content';
-import type { CourseView } from '@heathstep/contracts';
+import type { CourseView, PlanView } from '@heathstep/contracts';
 import { composePlan, type ComposedExercise, type Stage } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
-import { addable, neighbour, planModel } from './planModel.js';
+import { planChanges } from './planChanges.js';
+import { addable, allSteps, neighbour, planModel, withWords } from './planModel.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
@@ -148,5 +149,48 @@ describe('changing a plan by hand', () => {
     const off = addable([], course(['barefoot']), content).filter((a) => a.off !== null);
     expect(off.length).toBeGreaterThan(0);
     expect(off.every((a) => a.exercise.tags.includes('barefoot'))).toBe(true);
+  });
+
+  it('takes every exercise a rung down or up at once, never one twice and never what safety switches off', () => {
+    const rung = (key: string) => content.exercises.find((e) => e.key === key)?.rung ?? 0;
+    for (const by of [-1, 1] as const) {
+      const on = { course: course(['single-leg-raise']), content, stage };
+      const model = planModel(items, on.course, content, stage);
+      const next = allSteps(model, by, on);
+      expect(next).toHaveLength(items.length);
+      expect(new Set(next.map((i) => i.exercise)).size).toBe(items.length);
+      expect(next.some((i, n) => i.exercise !== items[n]?.exercise)).toBe(true);
+      for (const [n, item] of next.entries()) {
+        const before = items[n]?.exercise ?? '';
+        if (item.exercise !== before) expect(Math.sign(rung(item.exercise) - rung(before))).toBe(by);
+        expect(content.exercises.find((e) => e.key === item.exercise)?.tags).not.toContain(
+          'single-leg-raise',
+        );
+      }
+    }
+  });
+
+  it('offers first what serves what was found, the easier rungs before the harder', () => {
+    const found = course([], { drivers: [{ key: 'calf-weak', label: 'Calf weak', because: 'raise 4' }] });
+    const list = addable([], found, content);
+    const serving = list.filter((a) => a.serves !== null);
+    expect(serving.length).toBeGreaterThan(3);
+    expect(list.slice(0, serving.length)).toEqual(serving);
+    const rungs = serving.map((a) => a.exercise.rung);
+    expect(rungs).toEqual([...rungs].sort((a, b) => a - b));
+    expect(withWords(list, 'calf weak', content).length).toBeGreaterThanOrEqual(serving.length);
+    expect(withWords(list, 'shoulder', content)).toEqual([]);
+  });
+
+  it('compares two versions by their sentences', () => {
+    const given = (list: readonly ComposedExercise[], name = stage.name) =>
+      ({ items: list, madeOf: { ...stage, name } }) as unknown as PlanView;
+    expect(planChanges(given(items), given(items), content)).toEqual([]);
+    const [first, ...rest] = items;
+    if (first === undefined) throw new Error('empty');
+    const [change] = planChanges(given(items), given([{ ...first, sets: first.sets + 1 }, ...rest]), content);
+    expect([change?.title, change?.gone.length, change?.come.length]).toEqual(['Exercises', 1, 1]);
+    const [moved] = planChanges(given(items), given(items, 'Later'), content);
+    expect(moved).toMatchObject({ title: 'Stage', gone: [stage.name], come: ['Later'] });
   });
 });

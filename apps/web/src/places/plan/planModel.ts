@@ -170,6 +170,21 @@ function offered(content: ClinicContent): ExerciseDefinition[] {
   return content.exercises.filter((e) => !aside.has(e.key));
 }
 
+/** Every exercise one rung easier or harder, as far as the ladder, safety and the rest of the plan leave one. */
+export function allSteps(
+  model: PlanModel,
+  by: 1 | -1,
+  on: { readonly course: CourseView; readonly content: ClinicContent; readonly stage: Pick<Stage, 'slots'> },
+): readonly ComposedExercise[] {
+  return model.lines.reduce<readonly ComposedExercise[]>(
+    (items, line) => {
+      const next = neighbour(line, by, { ...on, items });
+      return next === null ? items : items.map((i) => (i.exercise === line.item.exercise ? next : i));
+    },
+    model.lines.map((l) => l.item),
+  );
+}
+
 /** An exercise that may be added: why not, where safety switches it off, and which driver found it serves. */
 export interface Addable {
   readonly exercise: ExerciseDefinition;

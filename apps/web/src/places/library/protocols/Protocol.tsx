@@ -9,7 +9,7 @@ import { fullDay } from '../../../parts/dates.js';
 import { Failed, Loading } from '../../../parts/Waiting.js';
 import { PeopleOn } from './PeopleOn.js';
 import { ProtocolEditor } from './ProtocolEditor.js';
-import { Changes } from './Changes.js';
+import { Changes } from '../../../parts/Changes.js';
 import { changesBetween, stageSections } from './protocolLines.js';
 import { keptDraft } from './protocolDraft.js';
 

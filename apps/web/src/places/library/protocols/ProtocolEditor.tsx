@@ -14,7 +14,7 @@ import { ApiError, request } from '../../../api/client.js';
 import { type ClinicContent, keys } from '../../../api/queries.js';
 import { Refusal } from '../../../parts/fields.js';
 import { RadioRow } from '../../../parts/RadioRow.js';
-import { Changes } from './Changes.js';
+import { Changes } from '../../../parts/Changes.js';
 import { keepDraft, keptDraft } from './protocolDraft.js';
 import { withStage } from './protocolEdit.js';
 import { changesBetween } from './protocolLines.js';

@@ -1,4 +1,5 @@
 import { criterionSentences, homeQuestions, type ProtocolDefinition, type Stage } from '@heathstep/core';
+import type { Change } from '../../../parts/Changes.js';
 import { slotLine, weekLimits } from '../../../parts/stageWords.js';
 import type { ClinicContent } from '../../../api/queries.js';
 
@@ -46,14 +47,6 @@ export function stageSections(
     },
   ];
   return sections.filter((s) => s.lines.length > 0);
-}
-
-/** What differs between two versions under one heading. */
-export interface Change {
-  readonly stage: string;
-  readonly title: string;
-  readonly gone: readonly string[];
-  readonly come: readonly string[];
 }
 
 const firstWords = (line: string): string => (line.split(/[:.]/)[0] ?? line).toLowerCase();

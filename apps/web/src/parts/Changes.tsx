@@ -1,4 +1,11 @@
-import type { Change } from './protocolLines.js';
+/** What differs between two versions under one heading. */
+export interface Change {
+  /** A stage, or whatever the heading belongs to; empty where it stands by itself. */
+  readonly stage: string;
+  readonly title: string;
+  readonly gone: readonly string[];
+  readonly come: readonly string[];
+}
 
 /** Two versions line by line: what went and what came. */
 export function Changes({ title, changes }: { title: string; changes: readonly Change[] }) {
@@ -8,7 +15,7 @@ export function Changes({ title, changes }: { title: string; changes: readonly C
       {changes.length === 0 && <p className="text-ink-2">Nothing: they say the same.</p>}
       {changes.map((c) => (
         <div key={`${c.stage}${c.title}`} className="mt-2 text-sm">
-          <h3 className="text-base">{`${c.stage}: ${c.title.toLowerCase()}`}</h3>
+          <h3 className="text-base">{c.stage === '' ? c.title : `${c.stage}: ${c.title.toLowerCase()}`}</h3>
           <ul>
             {c.gone.map((line) => (
               <li key={line} className="text-ink-2">
