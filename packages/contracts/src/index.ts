@@ -4,7 +4,7 @@ export { PersonBody, PersonPatch } from './person.js';
 export { SignInBody } from './session.js';
 export { EpisodeBody, EpisodePatch } from './episode.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';
-export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanItem } from './plan.js';
+export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanIfBody, PlanItem } from './plan.js';
 export { DecisionBody, DECISIONS } from './decision.js';
 export {
   HomeEntryBody,
@@ -48,6 +48,7 @@ export type {
   HomeView,
   PersonRow,
   PersonView,
+  PlanIf,
   PlanView,
   PresenceView,
   Problem,

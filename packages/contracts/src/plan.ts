@@ -49,6 +49,12 @@ export class PlanItem {
   why?: string[];
 }
 
+/** Other choices of a protocol's schools, to see what they would change before they are taken. */
+export class PlanIfBody {
+  @IsObject({ message: 'must be choices by question' })
+  schools!: Record<string, string>;
+}
+
 export class PlanDraftBody {
   @IsUUID(undefined, { message: 'must be a UUID' })
   id!: string;

@@ -253,6 +253,14 @@ export interface CourseView {
   readonly loggedDays: number;
 }
 
+/** What a draft filled anew under other choices would have and not have any more, by exercise. */
+export interface PlanIf {
+  readonly come: readonly string[];
+  readonly gone: readonly string[];
+  /** With another dose. */
+  readonly otherwise: readonly string[];
+}
+
 export interface DayItem {
   readonly personId: string;
   readonly episodeId: string | null;

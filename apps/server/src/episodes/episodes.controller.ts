@@ -18,6 +18,7 @@ import {
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
+import { checkSchools } from '../plans/schools.js';
 import { keepProtocol } from '../content/protocols.js';
 import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
@@ -282,18 +283,6 @@ export class EpisodesController {
       throw refusedNow('A stop reported at home is closed with a result, never overridden');
     requireAssessment(body, [], true);
     return null;
-  }
-}
-
-function checkSchools(
-  protocol: Pick<ProtocolDefinition, 'schools'>,
-  schools: Record<string, string> | undefined,
-): void {
-  for (const [question, option] of Object.entries(schools ?? {})) {
-    const school = protocol.schools.find((s) => s.key === question);
-    if (school?.options.every((o) => o.key !== option) ?? true) {
-      throw badRequest([{ pointer: `/schools/${question}`, detail: 'must be a choice of this protocol' }]);
-    }
   }
 }
 

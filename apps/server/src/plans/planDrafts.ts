@@ -1,5 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
+import type { PlanIf } from '@heathstep/contracts';
 import {
   applyStep,
   type Brings,
@@ -85,6 +87,24 @@ export class PlanDrafts {
   /** What a stage would be filled with for a person now; nothing is written. */
   filled(record: EpisodeRecord, stage: Stage): readonly ComposedExercise[] {
     return composePlan(this.input(record, stage), lookupIn(record)).exercises;
+  }
+
+  /** What a draft's stage filled under other choices would have otherwise than the draft. */
+  otherwise(record: EpisodeRecord, plan: PlanRow, schools: Readonly<Record<string, string>>): PlanIf {
+    const stage = stageOf(record.protocol, plan.stage);
+    if (stage === null) return { come: [], gone: [], otherwise: [] };
+    const now = plan.items as ComposedExercise[];
+    const row = { ...record.row, schools: { ...record.row.schools, ...schools } };
+    const then = this.filled({ ...record, row }, stage);
+    const nameOf = (key: string) => record.library.exercise(key)?.name ?? key;
+    const doseOf = ({ why: _why, ...dose }: ComposedExercise) => dose;
+    return {
+      come: then.filter((t) => now.every((n) => n.exercise !== t.exercise)).map((t) => nameOf(t.exercise)),
+      gone: now.filter((n) => then.every((t) => t.exercise !== n.exercise)).map((n) => nameOf(n.exercise)),
+      otherwise: then
+        .filter((t) => now.some((n) => n.exercise === t.exercise && !isDeepStrictEqual(doseOf(n), doseOf(t))))
+        .map((t) => nameOf(t.exercise)),
+    };
   }
 
   /** Everything the planner goes by. */

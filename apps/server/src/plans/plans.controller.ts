@@ -1,5 +1,12 @@
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
-import { GivePlanBody, PlanBody, PlanDraftBody, type PlanView } from '@heathstep/contracts';
+import {
+  GivePlanBody,
+  PlanBody,
+  PlanDraftBody,
+  type PlanIf,
+  PlanIfBody,
+  type PlanView,
+} from '@heathstep/contracts';
 import type { Brings, Prescription } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
@@ -9,6 +16,7 @@ import { conflict, notFound, ProblemError, refusedNow } from '../http/problem.js
 import { IdPipe } from '../http/validation.js';
 import { audit, Db } from '../persistence/db.js';
 import { EpisodeRow, PlanRow } from '../persistence/entities.js';
+import { checkSchools } from './schools.js';
 import { moveToStage, PlanDrafts } from './planDrafts.js';
 
 @Controller('api')
@@ -53,6 +61,19 @@ export class PlansController {
       if (plan === null) throw notFound();
       const record = await this.reader.read(tx, plan.episodeId);
       return this.drafts.brings(record, plan.stage);
+    });
+  }
+
+  /** What other choices of the protocol's schools would make of this draft; nothing is written. */
+  @HttpCode(200)
+  @Post('plans/:id/if')
+  otherwise(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: PlanIfBody): Promise<PlanIf> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const plan = await tx.findOneBy(PlanRow, { id });
+      if (plan === null) throw notFound();
+      const record = await this.reader.read(tx, plan.episodeId);
+      checkSchools(record.protocol, body.schools);
+      return this.drafts.otherwise(record, plan, body.schools);
     });
   }
 

@@ -1,8 +1,10 @@
+import { useState } from 'react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { EQUIPMENT, type CourseView, type EpisodeView, type PlanView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys } from '../../api/queries.js';
 import { ChoiceBlank, ListBlank, NumberBlank } from '../../parts/Blank.js';
+import { SchoolIf } from './SchoolIf.js';
 import { WeightsBlank } from './WeightsBlank.js';
 import { useDraft } from './useDraft.js';
 
@@ -32,6 +34,9 @@ export function Settings({ course, draft }: { course: CourseView; draft: PlanVie
     onError: () => void client.invalidateQueries({ queryKey: keys.course(episode.id) }),
   });
   const { protocol } = course;
+  const [asked, setAsked] = useState<{ school: string; option: string } | null>(null);
+  const school = protocol.schools.find((s) => s.key === asked?.school);
+  const option = school?.options.find((o) => o.key === asked?.option);
   return (
     <div className="my-2 leading-8">
       Made for{' '}
@@ -60,13 +65,29 @@ export function Settings({ course, draft }: { course: CourseView; draft: PlanVie
             label={school.question}
             value={episode.schools[school.key] ?? null}
             options={school.options.map((o) => ({ value: o.key, label: o.label.toLowerCase() }))}
-            onChange={(v) =>
-              v !== null && change.mutate({ schools: { ...episode.schools, [school.key]: v } })
+            onChange={(option) =>
+              setAsked(
+                option === null || option === episode.schools[school.key]
+                  ? null
+                  : { school: school.key, option },
+              )
             }
           />
         </span>
       ))}
       .
+      {school !== undefined && option !== undefined && (
+        <SchoolIf
+          school={school}
+          option={option}
+          draft={draft}
+          leave={() => setAsked(null)}
+          take={() => {
+            setAsked(null);
+            change.mutate({ schools: { ...episode.schools, [school.key]: option.key } });
+          }}
+        />
+      )}
       {change.error instanceof ApiError && (
         <span role="alert" className="ml-2 text-sm text-ease-deep">
           {change.error.status === 409
