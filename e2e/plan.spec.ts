@@ -21,8 +21,8 @@ test('the week of a plan: marks go to another day by pointer and by keys, and st
   page,
 }) => {
   await signIn(page);
-  const week = await draftOf(page, 'Marit Osgar');
-  const exercise = 'Up on two, down on one';
+  const week = await draftOf(page, 'Birke Holloway');
+  const exercise = 'Step up';
   const mark = (day: string) => week.getByRole('button', { name: `${exercise}, ${day}`, exact: true });
   expect(await daysOf(week, exercise)).toEqual(['Monday', 'Thursday', 'Saturday']);
 

@@ -128,7 +128,7 @@ test('Achilles: a red flag in the hands stops tests that load, and is ruled out 
   await expect(letter).toHaveValue(/URGENT/);
   await expect(letter).toHaveValue(/Achilles tendon rupture \(right\): Signs of a torn tendon/);
   await page.getByRole('button', { name: 'Close' }).click();
-  await expect(page.getByRole('button', { name: 'Sign the visit' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Sign, and make the plan' })).toBeDisabled();
 });
 
 test('inner ankle: measures set findings, drivers say why, and a reason to refer is named', async ({

@@ -159,7 +159,7 @@ try {
   await step('Look');
   await page.getByLabel('Hallux angle, right, trial 1').click();
   await page.getByRole('button', { name: 'From a picture' }).click();
-  await page.getByRole('button', { name: 'R right' }).click();
+  await page.getByRole('radio', { name: 'R right' }).click();
   await page.getByRole('button', { name: /Leaning big toe/ }).click();
   const box = await page.getByRole('application').boundingBox();
   for (const [x, y] of [
@@ -178,9 +178,16 @@ try {
   await page.getByRole('img', { name: 'Heel raise on one leg, drawn' }).scrollIntoViewIfNeeded();
   await page.getByRole('heading', { level: 2, name: 'Heel raise', exact: true }).scrollIntoViewIfNeeded();
   await shot('library');
-  await page.goto(`${url}/library/new?from=raise-step-drop`);
-  await page.getByRole('slider', { name: 'leg shown, heel up' }).waitFor();
-  await shot('editor');
+  await page.goto(`${url}/library/protocols/achilles-midportion`);
+  await page.getByRole('button', { name: 'Make our own version' }).click();
+  await page.getByRole('radio', { name: 'Slow and strong' }).click();
+  await page.getByLabel('At least, days').fill('35');
+  await page
+    .getByRole('button', { name: /: more important$/ })
+    .nth(1)
+    .click();
+  await page.getByText(/At least 35 days/).waitFor();
+  await shot('protocol');
   await page.goto(`${url}/library/knee-forward-weighted/teach`);
   await page.getByRole('button', { name: 'Start the pacer' }).waitFor();
   await page.keyboard.press('1');

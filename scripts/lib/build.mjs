@@ -5,6 +5,8 @@ import { whenStale } from './stale.mjs';
 
 const PACKAGES = ['packages', 'tsconfig.base.json', 'tsconfig.json', 'package-lock.json'];
 
+const BUILD_CONTENT = "import('@heathstep/content').then((content) => content.buildContent())";
+
 /** core, content, contracts and the command line. */
 export function ensurePackagesBuilt() {
   return whenStale(
@@ -15,8 +17,13 @@ export function ensurePackagesBuilt() {
       'packages/content/dist/index.js',
       'packages/contracts/dist/index.js',
       'packages/core/cli/dist/main.js',
+      'packages/content/dist/content.json',
     ],
-    () => runOrThrow(join(BIN, 'tsc'), ['-b']),
+    () => {
+      runOrThrow(join(BIN, 'tsc'), ['-b']);
+      // The content is checked and completed once, here, and not by every start.
+      runOrThrow(process.execPath, ['-e', BUILD_CONTENT]);
+    },
   );
 }
 

@@ -76,6 +76,7 @@ describe('two clinics in one database', () => {
     ['GET calendar', (who) => who.get(`/api/episodes/${ids.episode}/plan.ics`)],
     ['GET handout', (who) => who.get(`/api/episodes/${ids.episode}/handout.pdf`)],
     ['GET brings', (who) => who.get(`/api/plans/${ids.plan}/brings`)],
+    ['POST if', (who) => who.post(`/api/plans/${ids.plan}/if`, { schools: {} })],
     ['POST give', (who) => who.post(`/api/plans/${ids.plan}/give`, { version: 1 })],
     ['GET course', (who) => who.get(`/api/episodes/${ids.episode}/course`)],
     [

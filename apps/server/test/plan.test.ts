@@ -1,6 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import type { PlanView } from '@heathstep/contracts';
-import { addEpisode, addPerson, entry, inWorld, openVisit, safetyEntries, treated } from './harness.js';
+import {
+  addEpisode,
+  addPerson,
+  entry,
+  inWorld,
+  measured,
+  openVisit,
+  safetyEntries,
+  treated,
+} from './harness.js';
 
 const scores = (before: number, during: number, after: number) => ({
   before,
@@ -162,6 +171,48 @@ describe('plans', () => {
       ).body as PlanView;
       expect(short.items.length).toBeLessThan(draft.items.length);
       expect(short.left.some((l) => l.why.startsWith('no minutes left'))).toBe(true);
+    });
+  });
+
+  describe('a complaint without a name', () => {
+    const begun = async (affected: string, more: object[]) => {
+      const person = await addPerson(who, 'Øyvind Without Name');
+      const episode = (
+        await who
+          .post(`/api/people/${person.id}/episodes`, {
+            id: randomUUID(),
+            condition: 'foot-ankle-complaint',
+            affected,
+          })
+          .expect(201)
+      ).body;
+      const visit = await openVisit(who, episode.id);
+      await who
+        .put(`/api/visits/${visit.id}/entries`, { entries: [...safetyEntries(), ...more] })
+        .expect(200);
+      const draft = (
+        await who
+          .post(`/api/episodes/${episode.id}/plans`, {
+            id: randomUUID(),
+            stage: 'ease-and-move',
+            from: 'stage',
+          })
+          .expect(201)
+      ).body as PlanView;
+      return draft.items.map((i) => i.slot);
+    };
+    const weakCalf = measured('single-leg-heel-raise', [6], [24]);
+
+    it('gets a plan by what was found on the side that hurts', async () => {
+      expect(await begun('left', weakCalf)).toContain('calf');
+    });
+
+    it('is not treated for what is weak on the other side', async () => {
+      expect(await begun('right', weakCalf)).not.toContain('calf');
+    });
+
+    it('moves gently where nothing was found', async () => {
+      expect((await begun('left', [])).sort()).toEqual(['move', 'toes']);
     });
   });
 

@@ -75,6 +75,16 @@ describe('people and visits', () => {
       expect(Object.keys(back.schools).length).toBeGreaterThan(0);
     });
 
+    it('takes the protocol there is now, where it was begun before there was one', async () => {
+      const episode = await addEpisode(who, (await addPerson(who)).id);
+      await world.owner.query("UPDATE episode SET protocol = '', protocol_version = 0 WHERE id = $1", [
+        episode.id,
+      ]);
+      const now = (await patch(who, episode, 'plantar-heel-pain').expect(200)).body as EpisodeView;
+      expect(now.protocol).toBe('plantar-heel-pain');
+      expect(now.visits).toEqual(episode.visits);
+    });
+
     it('is not changed to what is not in the library, by an assistant, or under a plan', async () => {
       const episode = await addEpisode(who, (await addPerson(who)).id);
       expect((await patch(who, episode, 'no-such').expect(400)).body.errors[0].pointer).toBe('/condition');

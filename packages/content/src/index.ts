@@ -10,6 +10,6 @@ export {
 } from './bundle.js';
 export { checkExerciseFile, type ExerciseFile, OWN_LADDER, writeExercise } from './exerciseFile.js';
 export type { WrittenExercise } from './expandExercise.js';
-export { loadContent, loadContentFrom, type LoadResult } from './load.js';
+export { buildContent, loadContent, loadContentFrom, type LoadResult } from './load.js';
 export { contentReport, type ContentReport } from './report.js';
 export { checkProtocolFile, type CheckedProtocol, ownProtocolKey } from './protocolFile.js';

@@ -7,6 +7,7 @@ import { YAMLException } from 'js-yaml';
 import { completeProtocol, CRITERION_SCHEMA, type WrittenProtocol } from '@heathstep/core';
 import { type ContentBundle, ContentProblem } from './bundle.js';
 import { expandExercise, type WrittenExercise } from './expandExercise.js';
+import { readBuilt, writeBuilt } from './builtContent.js';
 import { crossCheck } from './crossCheck.js';
 import { expandMeasure, type WrittenMeasure } from './expandMeasure.js';
 import { readYaml } from './readYaml.js';
@@ -146,5 +147,15 @@ export function loadContentFrom(root: string): LoadResult {
   return problems.length > 0 ? { ok: false, problems } : { ok: true, content: deepFreeze(content) };
 }
 
-/** The shipped content. */
-export const loadContent = (): LoadResult => loadContentFrom(PACKAGE);
+/** The shipped content: as a build left it, where nothing changed since; else read, checked and completed anew. */
+export function loadContent(): LoadResult {
+  const built = readBuilt(PACKAGE);
+  return built === null ? loadContentFrom(PACKAGE) : { ok: true, content: deepFreeze(built) };
+}
+
+/** Checks the shipped content and leaves it for every start to come. Throws what is wrong with it. */
+export function buildContent(): void {
+  const loaded = loadContentFrom(PACKAGE);
+  if (!loaded.ok) throw new Error(loaded.problems.map(String).join('\n'));
+  writeBuilt(PACKAGE, loaded.content);
+}

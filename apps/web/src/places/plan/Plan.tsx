@@ -1,8 +1,9 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { stageOf } from '@heathstep/core';
 import { Link } from 'react-router';
 import type { CourseView } from '@heathstep/contracts';
-import { ApiError } from '../../api/client.js';
-import { type ClinicContent } from '../../api/queries.js';
+import { ApiError, request } from '../../api/client.js';
+import { type ClinicContent, keys } from '../../api/queries.js';
 import { OfEpisode } from '../../parts/OfEpisode.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { AboutProtocol } from './AboutProtocol.js';
@@ -35,7 +36,7 @@ function PlanPlace({ course, content }: { course: CourseView; content: ClinicCon
 function PlanBody({ course, content }: { course: CourseView; content: ClinicContent }) {
   const { episode } = course;
   const blocked = episode.notPrescribed;
-  if (episode.protocol === '') return <NoProtocol episodeId={episode.id} />;
+  if (episode.protocol === '') return <NoProtocol course={course} content={content} />;
   if (episode.draft !== null)
     return (
       <Draft
@@ -69,17 +70,42 @@ function PlanBody({ course, content }: { course: CourseView; content: ClinicCont
   );
 }
 
-function NoProtocol({ episodeId }: { episodeId: string }) {
+/** A complaint begun before the library had a protocol for it goes on with the one it has now; else the visit is all there is. */
+function NoProtocol({ course, content }: { course: CourseView; content: ClinicContent }) {
+  const { episode } = course;
+  const client = useQueryClient();
+  const pathway = content.pathways.find((p) => p.key === episode.condition);
+  const take = useMutation({
+    mutationFn: () =>
+      request('PATCH', `/api/episodes/${episode.id}`, {
+        version: episode.version,
+        condition: episode.condition,
+      }),
+    onSettled: () => client.invalidateQueries({ queryKey: keys.course(episode.id) }),
+  });
+  const there = pathway?.protocol != null;
   return (
     <main className="mx-auto w-full max-w-2xl px-8 py-12">
-      <h2>No protocol for this condition yet</h2>
+      <h2>{there ? 'There is a protocol for this now' : 'No protocol for this condition yet'}</h2>
       <p className="mt-2 text-ink-2">
-        The visit is taken, judged and kept. Nothing is prescribed without a protocol of staged doses and
-        criteria.
+        {there
+          ? 'This complaint was begun before there was one. Everything taken so far stays.'
+          : 'The visit is taken, judged and kept. Nothing is prescribed without a protocol of staged doses and criteria.'}
       </p>
-      <Link to={`/episodes/${episodeId}/visit`} className="action mt-5">
-        To the visit
-      </Link>
+      {there ? (
+        <button type="button" className="action mt-5" disabled={take.isPending} onClick={() => take.mutate()}>
+          Plan by it
+        </button>
+      ) : (
+        <Link to={`/episodes/${episode.id}/visit`} className="action mt-5">
+          To the visit
+        </Link>
+      )}
+      {take.error instanceof ApiError && (
+        <p role="alert" className="mt-3 text-ease-deep">
+          {take.error.message}
+        </p>
+      )}
     </main>
   );
 }
