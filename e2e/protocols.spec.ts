@@ -7,17 +7,17 @@ test('a protocol is changed, refused where it is wrong, signed by a lead, and pe
   await signIn(page, 'orla.rendell');
   await page.getByRole('link', { name: 'Exercises' }).click();
   await page.getByRole('link', { name: 'Protocols' }).click();
-  await page.getByLabel('Find a protocol').fill('plantar fasciopathy');
-  await page.getByRole('link', { name: /^Plantar heel pain/ }).click();
+  await page.getByLabel('Find a protocol').fill('falls');
+  await page.getByRole('link', { name: /^Older foot and falls/ }).click();
   await expect(page.getByText(/^Used as shipped/)).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Treated by it' })).toContainText('Marit Osgar');
+  await expect(page.getByRole('region', { name: 'Treated by it' })).toContainText('Sunniva Croft');
   await expectAccessible(page, 'A protocol');
 
   await test.step('each change shows against what is used now, and is taken back and taken again', async () => {
     await page.getByRole('button', { name: 'Make our own version' }).click();
     const changes = page.getByRole('region', { name: 'Changed against what is used now' });
     await expect(changes).toContainText('they say the same');
-    await page.getByRole('radio', { name: 'Build the foot' }).click();
+    await page.getByRole('radio', { name: 'Steady and strong' }).click();
     await page.getByLabel('At least, days').fill('x');
     await expect(page.getByText('From 0 to 365')).toBeVisible();
     await page.getByLabel('At least, days').fill('25');
@@ -38,7 +38,7 @@ test('a protocol is changed, refused where it is wrong, signed by a lead, and pe
   await test.step('what is typed is still there after the page is left', async () => {
     await page.reload();
     await expect(page.getByText('Changed on this device, not saved yet.')).toBeVisible();
-    await page.getByRole('radio', { name: 'Build the foot' }).click();
+    await page.getByRole('radio', { name: 'Steady and strong' }).click();
     await expect(page.getByLabel('At least, days')).toHaveValue('25');
   });
 
@@ -46,7 +46,7 @@ test('a protocol is changed, refused where it is wrong, signed by a lead, and pe
     await page.getByLabel('Name', { exact: true }).fill('');
     await page.getByRole('button', { name: 'Save the draft' }).click();
     await expect(page.getByRole('alert').filter({ hasText: 'is empty' })).toBeVisible();
-    await page.getByLabel('Name', { exact: true }).fill('Build the foot');
+    await page.getByLabel('Name', { exact: true }).fill('Steady and strong');
     await page.getByRole('button', { name: 'Save the draft' }).click();
     await expect(page.getByText('Changed on this device, not saved yet.')).toBeHidden();
     await page.getByRole('button', { name: 'To the page' }).click();
@@ -59,7 +59,7 @@ test('a protocol is changed, refused where it is wrong, signed by a lead, and pe
       page.getByText(/^Our version 1, made by Orla Rendell, signed by Orla Rendell/),
     ).toBeVisible();
     const people = page.getByRole('region', { name: 'Treated by it' });
-    const row = people.getByRole('listitem').filter({ hasText: 'Marit Osgar' });
+    const row = people.getByRole('listitem').filter({ hasText: 'Sunniva Croft' });
     await expect(row).toContainText(/shipped|A plan made anew|draft/);
     const free = people.getByRole('checkbox').first();
     const name = (await free.getAttribute('aria-label'))?.replace('Move ', '') ?? '';

@@ -41,6 +41,8 @@ export async function openPerson(
     .getByRole('navigation', { name: 'Places', exact: true })
     .getByRole('link', { name: 'People' })
     .click();
+  // The day before it may name the same person: a press there would be overtaken by the list.
+  await expect(page.getByRole('heading', { level: 1, name: 'People' })).toBeVisible();
   await page.getByRole('link', { name }).click();
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
   if (place !== undefined)
