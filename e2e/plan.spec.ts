@@ -70,6 +70,8 @@ test('the week of a plan: marks go to another day by pointer and by keys, and st
     await expect(page.getByText('One rung down, by the clinician').first()).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(mark('Sunday')).toBeVisible();
+    await expect(saved(page)).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Give to/ })).toBeEnabled();
     await expectAccessible(page, 'Week of a draft');
   });
 });
