@@ -52,6 +52,21 @@ test('a protocol is changed, refused where it is wrong, signed by a lead, and pe
     await page.getByRole('button', { name: 'To the page' }).click();
   });
 
+  await test.step('a file that is no whole protocol is refused by its place, and the draft stays', async () => {
+    await page.getByRole('button', { name: 'Go on with the draft' }).click();
+    const take = (text: string) =>
+      page
+        .getByLabel('Protocol file')
+        .setInputFiles({ name: 'p.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+    await take('{"format":"something else"}');
+    await expect(page.getByText('This file is not a protocol exported from here.')).toBeVisible();
+    await take('{"format":"heathstep protocol","version":1,"protocol":{"name":"Half","stages":[{}]}}');
+    await expect(page.getByRole('alert').filter({ hasText: 'is missing' })).toBeVisible();
+    await page.getByRole('radio', { name: 'Steady and strong' }).click();
+    await expect(page.getByLabel('At least, days')).toHaveValue('25');
+    await page.getByRole('button', { name: 'To the page' }).click();
+  });
+
   await test.step('a lead signs it; people stay where they are until they are moved', async () => {
     await expect(page.getByText(/treats nobody yet/)).toBeVisible();
     await page.getByRole('button', { name: 'Sign and publish the draft' }).click();

@@ -3,7 +3,6 @@ import { useRef, useState } from 'react';
 import type { ProtocolView } from '@heathstep/contracts';
 import {
   composePlan,
-  completeProtocol,
   type ProtocolDefinition,
   type ProtocolFile,
   shown,
@@ -68,8 +67,9 @@ function useEdited({ shipped, published, draft }: ProtocolView) {
             setAfter(after.slice(1));
             show(after[0] ?? now);
           },
-    saved: (as: number) => {
+    saved: (as: number, protocol: ProtocolDefinition) => {
       setEdition(as);
+      setNow(protocol);
       setUnsaved(false);
       setBefore([]);
       setAfter([]);
@@ -133,7 +133,7 @@ export function ProtocolEditor({ view, content, close }: EditorProps) {
           <button type="button" className="text-action min-h-11" onClick={close}>
             To the page
           </button>
-          <ImportProtocol content={content} take={edited.change} />
+          <ImportProtocol take={(file) => void send.save(file)} />
           <button type="button" className="text-action min-h-11" onClick={() => void send.discard()}>
             Discard the draft
           </button>
@@ -172,13 +172,11 @@ function useSaving(view: ProtocolView, edited: ReturnType<typeof useEdited>, clo
   return {
     error,
     busy,
-    save: () =>
+    /** Sends a file, the one in the editor where none is given; what is wrong with it comes back by its place. */
+    save: (file: ProtocolFile = writeProtocol(edited.now)) =>
       run(async () => {
-        const made = await request<ProtocolView>('PUT', path, {
-          edition: edited.edition,
-          file: writeProtocol(edited.now),
-        });
-        edited.saved(made.draft?.edition ?? 0);
+        const made = await request<ProtocolView>('PUT', path, { edition: edited.edition, file });
+        if (made.draft !== null) edited.saved(made.draft.edition, made.draft.definition);
       }),
     discard: () =>
       run(async () => {
@@ -266,14 +264,8 @@ function SampleFilled({
 
 const MOST_BYTES = 500_000;
 
-/** Takes a protocol file into the editor, where it is looked at before it is saved. */
-function ImportProtocol({
-  content,
-  take,
-}: {
-  content: ClinicContent;
-  take: (protocol: ProtocolDefinition) => void;
-}) {
+/** Takes a protocol file as the draft; it is checked before anything of it is shown or kept. */
+function ImportProtocol({ take }: { take: (file: ProtocolFile) => void }) {
   const input = useRef<HTMLInputElement>(null);
   const [wrong, setWrong] = useState<string | null>(null);
   const read = async (file: File | undefined) => {
@@ -283,12 +275,7 @@ function ImportProtocol({
       if (file.size > MOST_BYTES) throw new Error('too large');
       const found = JSON.parse(await file.text()) as ProtocolFile;
       if ((found as { format: unknown }).format !== 'heathstep protocol') throw new Error('another format');
-      take(
-        completeProtocol(
-          found.protocol,
-          (key) => content.exercises.find((e) => e.key === key)?.aim ?? 'skill',
-        ),
-      );
+      take(found);
     } catch {
       setWrong('This file is not a protocol exported from here.');
     }
