@@ -5,7 +5,9 @@ import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { queryClient } from './api/queries.js';
 import { router } from './app/router.js';
+import { keepSecondPressFromNextPlace } from './app/secondPress.js';
 
+keepSecondPressFromNextPlace();
 const root = document.getElementById('root');
 if (root !== null) {
   createRoot(root).render(
