@@ -41,14 +41,17 @@ test('the week of a plan: marks go to another day by pointer and by keys, and st
   });
 
   await test.step('by keys, and back with Escape', async () => {
-    await mark('Saturday').focus();
-    await page.keyboard.press('Space');
+    const lifted = async (day: string) => {
+      await mark(day).focus();
+      await page.keyboard.press('Space');
+      await expect(page.getByText(`${exercise}, taken from ${day}`)).toBeAttached();
+    };
+    await lifted('Saturday');
     await page.keyboard.press('ArrowRight');
     await expect(page.getByText('Sunday', { exact: true }).first()).toBeAttached();
     await page.keyboard.press('Space');
     await expect(mark('Sunday')).toBeVisible();
-    await mark('Sunday').focus();
-    await page.keyboard.press('Space');
+    await lifted('Sunday');
     await page.keyboard.press('ArrowLeft');
     await page.keyboard.press('Escape');
     await expect(mark('Sunday')).toBeVisible();

@@ -1,4 +1,5 @@
 import {
+  type Active,
   type Announcements,
   closestCenter,
   type CollisionDetection,
@@ -139,16 +140,24 @@ const INSTRUCTIONS = {
     'To move it to another day press Space, go with the left and right arrows, and press Space again.',
 };
 
-const announcementsFor = (nameOf: (cell: Cell | null) => string): Announcements => ({
-  onDragStart: ({ active }) =>
-    `${nameOf(cellOf(active.data))}, taken from ${dayName(cellOf(active.data)?.day ?? 0)}`,
-  onDragOver: ({ over }) => (over === null ? undefined : dayName(cellOf(over.data)?.day ?? 0)),
-  onDragEnd: ({ active, over }) =>
-    over === null
-      ? `${nameOf(cellOf(active.data))} stays where it was`
-      : `${nameOf(cellOf(active.data))}, put on ${dayName(cellOf(over.data)?.day ?? 0)}`,
-  onDragCancel: ({ active }) => `${nameOf(cellOf(active.data))} stays where it was`,
-});
+const announcementsFor = (nameOf: (cell: Cell | null) => string): Announcements => {
+  const taken = (active: Active) =>
+    `${nameOf(cellOf(active.data))}, taken from ${dayName(cellOf(active.data)?.day ?? 0)}`;
+  return {
+    onDragStart: ({ active }) => taken(active),
+    // Over its own day it says so again: the day alone would overtake what was taken.
+    onDragOver: ({ active, over }) => {
+      const day = over === null ? undefined : cellOf(over.data)?.day;
+      if (day === undefined) return undefined;
+      return day === cellOf(active.data)?.day ? taken(active) : dayName(day);
+    },
+    onDragEnd: ({ active, over }) =>
+      over === null
+        ? `${nameOf(cellOf(active.data))} stays where it was`
+        : `${nameOf(cellOf(active.data))}, put on ${dayName(cellOf(over.data)?.day ?? 0)}`,
+    onDragCancel: ({ active }) => `${nameOf(cellOf(active.data))} stays where it was`,
+  };
+};
 
 /** The days with their minutes, all complaints together. */
 function DaysHead({ model, agreed }: { model: PlanModel; agreed: number }) {
