@@ -133,13 +133,7 @@ await onTwoLanes([
 await Promise.all([
   journeys(),
   inTurn([
-    ...[
-      ['Types of the web', 'apps/web/tsconfig.json'],
-      ['Types of the tests', 'tsconfig.tests.json'],
-      ['Types of the server', 'apps/server/tsconfig.json'],
-      ['Types of the journeys', 'e2e/tsconfig.json'],
-      ['Types of the devices', 'apps/devices/tsconfig.json'],
-    ].map(([name, project]) => check(name, bin('tsc'), ['-p', project, '--noEmit'])),
+    check('Types', process.execPath, [join(ROOT, 'scripts', 'types.mjs')]),
     check('Import directions', bin('depcruise'), ['packages', 'apps', '--config', '.dependency-cruiser.cjs']),
     check('Unused code', bin('knip'), []),
   ]),

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { BIN, ROOT } from './paths.mjs';
+import { BIN, ROOT, TSC } from './paths.mjs';
 import { runOrThrow } from './run.mjs';
 import { whenStale } from './stale.mjs';
 
@@ -20,7 +20,7 @@ export function ensurePackagesBuilt() {
       'packages/content/dist/content.json',
     ],
     () => {
-      runOrThrow(join(BIN, 'tsc'), ['-b']);
+      runOrThrow(process.execPath, [TSC, '-b']);
       // The content is checked and completed once, here, and not by every start.
       runOrThrow(process.execPath, ['-e', BUILD_CONTENT]);
     },

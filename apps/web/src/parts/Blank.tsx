@@ -1,4 +1,5 @@
 import { Popover } from 'radix-ui';
+import { Pane } from './Pane.js';
 import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 
 /** A gap in a sentence that opens to be filled; reads as plain text once it is. */
@@ -25,17 +26,9 @@ function Gap({
       >
         {text ?? prompt ?? label}
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          collisionPadding={10}
-          sideOffset={6}
-          align="start"
-          className="z-40 max-w-[94vw] rounded-lg border border-line bg-paper p-3 shadow-xl"
-          aria-label={label}
-        >
-          {children}
-        </Popover.Content>
-      </Popover.Portal>
+      <Pane aria-label={label} className="p-3">
+        {children}
+      </Pane>
     </Popover.Root>
   );
 }

@@ -1,4 +1,5 @@
 import { Popover } from 'radix-ui';
+import { Pane } from './Pane.js';
 import { useState, type ReactNode } from 'react';
 import type { Why as WhyContent } from '@heathstep/core';
 import { sentence } from './Judgement.js';
@@ -29,18 +30,9 @@ export function Why({
       >
         {children}
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="bottom"
-          align="start"
-          collisionPadding={12}
-          sideOffset={6}
-          className="z-50 max-h-[70vh] w-[26rem] max-w-[94vw] overflow-y-auto rounded-lg border border-line bg-paper p-5 text-sm shadow-xl"
-          aria-label="Why"
-        >
-          {open && <Working why={of()} />}
-        </Popover.Content>
-      </Popover.Portal>
+      <Pane aria-label="Why" className="max-h-[70vh] w-[26rem] overflow-y-auto p-5 text-sm">
+        {open && <Working why={of()} />}
+      </Pane>
     </Popover.Root>
   );
 }

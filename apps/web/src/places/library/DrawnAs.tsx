@@ -1,4 +1,5 @@
 import { Popover } from 'radix-ui';
+import { Pane } from '../../parts/Pane.js';
 import { BUILDS } from '@heathstep/core';
 import { CLOTHES, setAppearance, SKINS, useAppearance } from '../../parts/appearance.js';
 
@@ -14,32 +15,26 @@ export function DrawnAs() {
   return (
     <Popover.Root>
       <Popover.Trigger className="text-action min-h-11">Drawn as</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 w-72 rounded-lg border border-line bg-paper p-4 shadow-lg"
-        >
-          {CHOICES.map(([part, label, words]) => (
-            <label key={part} className="mb-2 block">
-              <span className="block text-sm text-ink-2">{label}</span>
-              <select
-                className="field min-h-11"
-                value={appearance[part]}
-                onChange={(e) => setAppearance({ ...appearance, [part]: e.target.value })}
-              >
-                {words.map((w) => (
-                  <option key={w} value={w}>
-                    {w}
-                  </option>
-                ))}
-                <option value="mixed">mixed</option>
-              </select>
-            </label>
-          ))}
-          <p className="text-sm text-ink-2">For this device and what is printed from it.</p>
-        </Popover.Content>
-      </Popover.Portal>
+      <Pane align="end" className="w-72 p-4">
+        {CHOICES.map(([part, label, words]) => (
+          <label key={part} className="mb-2 block">
+            <span className="block text-sm text-ink-2">{label}</span>
+            <select
+              className="field min-h-11"
+              value={appearance[part]}
+              onChange={(e) => setAppearance({ ...appearance, [part]: e.target.value })}
+            >
+              {words.map((w) => (
+                <option key={w} value={w}>
+                  {w}
+                </option>
+              ))}
+              <option value="mixed">mixed</option>
+            </select>
+          </label>
+        ))}
+        <p className="text-sm text-ink-2">For this device and what is printed from it.</p>
+      </Pane>
     </Popover.Root>
   );
 }

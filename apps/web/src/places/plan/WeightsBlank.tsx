@@ -1,4 +1,5 @@
 import { Popover } from 'radix-ui';
+import { Pane } from '../../parts/Pane.js';
 import { useState } from 'react';
 import { shown } from '@heathstep/core';
 import { useContent } from '../../api/queries.js';
@@ -36,48 +37,40 @@ export function WeightsBlank({
       >
         {words}
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          collisionPadding={10}
-          sideOffset={6}
-          align="start"
-          aria-label="weights at home"
-          className="z-40 w-80 max-w-[94vw] rounded-lg border border-line bg-paper p-3 shadow-xl"
+      <Pane aria-label="weights at home" className="w-80 p-3">
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            keep();
+          }}
         >
-          <form
-            onSubmit={(e) => {
-              e.preventDefault();
-              keep();
-            }}
-          >
-            <label className="block">
-              <span className="text-sm text-ink-2">Kilograms, with commas between</span>
-              <input
-                className="field"
-                inputMode="decimal"
-                placeholder="1, 2, 4"
-                value={text}
-                maxLength={80}
-                aria-invalid={read.problem !== null}
-                onChange={(e) => setText(e.target.value)}
-                autoFocus
-              />
-            </label>
-            <p role="alert" className="min-h-6 text-sm text-ease-deep">
-              {read.problem ?? ''}
-            </p>
-            <p className="text-sm text-ink-2">
-              {`Stand-ins, about: ${(content.data?.standIns ?? [])
-                .flatMap((s) => (s.kg === null ? [] : [`${s.name.toLowerCase()} ${shown(s.kg[0])} kg`]))
-                .slice(0, 3)
-                .join('; ')}.`}
-            </p>
-            <button type="submit" className="action mt-2 min-h-11" disabled={read.problem !== null}>
-              Keep
-            </button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
+          <label className="block">
+            <span className="text-sm text-ink-2">Kilograms, with commas between</span>
+            <input
+              className="field"
+              inputMode="decimal"
+              placeholder="1, 2, 4"
+              value={text}
+              maxLength={80}
+              aria-invalid={read.problem !== null}
+              onChange={(e) => setText(e.target.value)}
+              autoFocus
+            />
+          </label>
+          <p role="alert" className="min-h-6 text-sm text-ease-deep">
+            {read.problem ?? ''}
+          </p>
+          <p className="text-sm text-ink-2">
+            {`Stand-ins, about: ${(content.data?.standIns ?? [])
+              .flatMap((s) => (s.kg === null ? [] : [`${s.name.toLowerCase()} ${shown(s.kg[0])} kg`]))
+              .slice(0, 3)
+              .join('; ')}.`}
+          </p>
+          <button type="submit" className="action mt-2 min-h-11" disabled={read.problem !== null}>
+            Keep
+          </button>
+        </form>
+      </Pane>
     </Popover.Root>
   );
 }

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Popover } from 'radix-ui';
+import { Pane } from '../../parts/Pane.js';
 import { BODY_MASS, type MeasureStep } from '@heathstep/core';
 import type { LiveVisit } from './live.js';
 
@@ -24,44 +25,36 @@ export function AddMeasure({ live, step }: { live: LiveVisit; step: MeasureStep 
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="text-action mt-3 min-h-11">Add a measure</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={10}
-          className="z-40 w-96 max-w-[94vw] rounded-lg border border-line bg-paper p-3 shadow-xl"
-          aria-label="Add a measure"
-        >
-          <input
-            className="field"
-            aria-label="Find a measure"
-            placeholder="name, region or short name"
-            value={query}
-            maxLength={60}
-            onChange={(e) => setQuery(e.target.value)}
-            onKeyDown={(e) => {
-              const [first] = found;
-              if (e.key === 'Enter' && first !== undefined) add(first.key);
-            }}
-            autoFocus
-          />
-          <ul className="mt-2 max-h-72 overflow-y-auto">
-            {found.map((m) => (
-              <li key={m.key}>
-                <button
-                  type="button"
-                  className="flex min-h-11 w-full items-baseline justify-between gap-3 rounded px-2 text-left hover:bg-heather-wash"
-                  onClick={() => add(m.key)}
-                >
-                  <span>{m.label}</span>
-                  <span className="text-sm text-ink-2">{m.brief}</span>
-                </button>
-              </li>
-            ))}
-            {found.length === 0 && <li className="p-2 text-ink-2">No other measure of that name.</li>}
-          </ul>
-        </Popover.Content>
-      </Popover.Portal>
+      <Pane aria-label="Add a measure" className="w-96 p-3">
+        <input
+          className="field"
+          aria-label="Find a measure"
+          placeholder="name, region or short name"
+          value={query}
+          maxLength={60}
+          onChange={(e) => setQuery(e.target.value)}
+          onKeyDown={(e) => {
+            const [first] = found;
+            if (e.key === 'Enter' && first !== undefined) add(first.key);
+          }}
+          autoFocus
+        />
+        <ul className="mt-2 max-h-72 overflow-y-auto">
+          {found.map((m) => (
+            <li key={m.key}>
+              <button
+                type="button"
+                className="flex min-h-11 w-full items-baseline justify-between gap-3 rounded px-2 text-left hover:bg-heather-wash"
+                onClick={() => add(m.key)}
+              >
+                <span>{m.label}</span>
+                <span className="text-sm text-ink-2">{m.brief}</span>
+              </button>
+            </li>
+          ))}
+          {found.length === 0 && <li className="p-2 text-ink-2">No other measure of that name.</li>}
+        </ul>
+      </Pane>
     </Popover.Root>
   );
 }
