@@ -11,11 +11,18 @@ const args = [
   '--disable-sync',
 ];
 
+const LONG = /(visits|journey|bench)\.spec\.ts/;
+
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/globalSetup.mjs',
   workers: 2,
   fullyParallel: false,
+  // The longest first, so that no worker is left alone with one at the end.
+  projects: [
+    { name: 'long', testMatch: LONG },
+    { name: 'short', testIgnore: LONG },
+  ],
   timeout: 90_000,
   expect: { timeout: 10_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/e2e.json' }]],
