@@ -259,7 +259,7 @@ describe('plans', () => {
           "INSERT INTO home_entry (id, version, clinic_id, episode_id, plan_id, kind, day, payload, at) VALUES ($1, 1, $2, $3, $4, $5, $6, $7, $6::date + time '12:00')",
           [randomUUID(), world.clinics[0], episodeId, plan.id, kind, day(ago), JSON.stringify(payload)],
         );
-      const raise = plan.items.find((i) => i.slot === 'raise');
+      const raise = plan.items.find((i) => i.slot === 'heavy-raise');
       const ready = [{ exercise: raise?.exercise, sets: raise?.sets, reps: raise?.reps, effort: 5 }];
       for (let ago = 9; ago >= 0; ago -= 1) await put('morning', ago, { scores: { 'first-steps': 3 } });
       for (const ago of [5, 4]) await put('session', ago, { scores: scores(1, 1, 1), exercises: ready });
@@ -271,7 +271,7 @@ describe('plans', () => {
           .post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), decision: 'adjust-dose' })
           .expect(201)
       ).body;
-      const eased = after.episode.draft.items.find((i: { slot: string }) => i.slot === 'raise');
+      const eased = after.episode.draft.items.find((i: { slot: string }) => i.slot === 'heavy-raise');
       expect([raise?.sets, eased.sets]).toEqual([3, 2]);
       const stretch = after.episode.draft.items.find((i: { slot: string }) => i.slot === 'before-first-step');
       expect(stretch.sets).toBe(1);
@@ -279,7 +279,7 @@ describe('plans', () => {
 
     it('reads what was done by the version it was done with, whatever is drafted or given since', async () => {
       const { episodeId, plan } = await treated(who);
-      const raise = plan.items.find((i) => i.slot === 'raise');
+      const raise = plan.items.find((i) => i.slot === 'heavy-raise');
       const day = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
       const payload = {
         scores: scores(1, 1, 1),
@@ -296,7 +296,7 @@ describe('plans', () => {
         await who.post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), from: 'current' }).expect(201)
       ).body as PlanView;
       const heavier = draft.items.map((i) =>
-        i.slot === 'raise' && i.tempo !== undefined
+        i.slot === 'heavy-raise' && i.tempo !== undefined
           ? { ...i, reps: i.reps + 1, tempo: { ...i.tempo, downSeconds: i.tempo.downSeconds + 1 } }
           : i,
       );

@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import { loadContent } from '@heathstep/content';
 import {
   ageProblem,
   besideOf,
@@ -8,69 +7,15 @@ import {
   type CriterionLeaf,
   evaluateCriteria,
   evaluateSafety,
-  type Facts,
   homeQuestions,
   type MeasuredFact,
   onlySupervised,
   prescriptionProblems,
-  prescriptionTime,
-  prescriptionTotals,
-  type ProtocolDefinition,
   type SafetyAnswer,
-  type Stage,
   switchedOff,
 } from '@heathstep/core';
 
-const loaded = loadContent();
-if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
-const { content } = loaded;
-const NOW = '2026-03-20T10:00:00';
-const lookup = (key: string) => content.measures.find((m) => m.key === key);
-const exerciseOf = (key: string) => {
-  const found = content.exercises.find((e) => e.key === key);
-  if (found === undefined) throw new Error(`no exercise ${key}`);
-  return found;
-};
-const stages = content.protocols.flatMap((protocol) =>
-  protocol.stages.map((stage) => [`${protocol.key}/${stage.key}`, protocol, stage] as const),
-);
-const schoolsOf = (protocol: ProtocolDefinition) =>
-  Object.fromEntries(protocol.schools.map((s) => [s.key, s.default]));
-
-const facts = (affected: Facts['affected'], measures: readonly MeasuredFact[] = []): Facts => ({
-  measures,
-  sessions: [],
-  skills: {},
-  stageSince: '2026-03-01T09:00:00',
-  affected,
-  ageYears: 45,
-  sex: 'female',
-});
-
-const none = { left: [], right: [] } as const;
-/** Everything in common homes, and nothing that is bought for it. */
-const HOME = ['towel', 'belt', 'ball', 'step', 'hand weight', 'band', 'crutches', 'cushion', 'small objects'];
-
-const plan = (
-  protocol: ProtocolDefinition,
-  stage: Stage,
-  change: Partial<Parameters<typeof composePlan>[0]> = {},
-) =>
-  composePlan(
-    {
-      stage,
-      exercises: content.exercises,
-      facts: facts('left'),
-      schools: schoolsOf(protocol),
-      equipment: HOME,
-      minutesPerDay: 25,
-      tagsOff: none,
-      drivers: [],
-      now: NOW,
-      ...change,
-    },
-    lookup,
-  );
+import { NOW, lookup, exerciseOf, stages, schoolsOf, facts, HOME, plan, content } from './testing/planned.js';
 
 const leavesOf = (c: Criterion): CriterionLeaf[] =>
   'all' in c
@@ -359,97 +304,5 @@ describe('totals in percent of the best score', () => {
     const leaf = leafOf('ankle-instability', (l) => 'outcome' in l);
     const before = total(60, '2026-01-10T10:00:00');
     expect(evaluateCriteria(leaf, facts('left', [before, total(value)]), NOW, lookup).state).toBe(state);
-  });
-});
-
-describe('what a filled place is', () => {
-  const rung = (key: string) => exerciseOf(key).rung;
-  const slotOf = (stage: Stage, key: string) => {
-    const found = stage.slots.find((slot) => slot.key === key);
-    if (found === undefined) throw new Error(`no slot ${key}`);
-    return found;
-  };
-
-  it.each(stages)('%s: never easier than the least that still is what it is for', (_key, protocol, stage) => {
-    for (const [equipment, minutesPerDay] of [
-      [HOME, 25],
-      [[], 25],
-      [[], 8],
-    ] as const)
-      for (const item of plan(protocol, stage, { equipment, minutesPerDay }).exercises) {
-        const { least } = slotOf(stage, item.slot);
-        if (least !== undefined)
-          expect([item.slot, rung(item.exercise) >= rung(least)]).toEqual([item.slot, true]);
-      }
-  });
-
-  it.each(stages)(
-    '%s: fewer minutes give fewer exercises or sets, never easier ones',
-    (_key, protocol, stage) => {
-      const roomy = plan(protocol, stage, { minutesPerDay: 90, maxExercises: 9 });
-      const rungs = new Map(roomy.exercises.map((item) => [item.slot, rung(item.exercise)]));
-      for (const item of plan(protocol, stage, { minutesPerDay: 12 }).exercises)
-        if (rungs.has(item.slot))
-          expect([item.slot, rung(item.exercise)]).toEqual([item.slot, rungs.get(item.slot)]);
-    },
-  );
-
-  it('gives the whole dose before anything else where it is the point, and a part of it where the minutes are too few', () => {
-    const heel = content.protocols.find((p) => p.key === 'plantar-heel-pain');
-    const stage = heel?.stages.find((s) => s.slots.some((slot) => slot.key === 'heavy-raise'));
-    if (heel === undefined || stage === undefined) throw new Error('no heavy stage');
-    const sets = (minutesPerDay: number) =>
-      plan(heel, stage, { minutesPerDay }).exercises.find((item) => item.slot === 'heavy-raise')?.sets;
-    const all = sets(60);
-    expect(all).toBeGreaterThan(1);
-    expect(sets(20)).toBe(all);
-    expect(sets(5)).toBeLessThan(all ?? 0);
-  });
-});
-
-describe('limits of a week', () => {
-  it.each(stages)('%s: a plan that is filled keeps the impact its stage allows', (_key, protocol, stage) => {
-    const made = plan(protocol, stage, { minutesPerDay: 90, maxExercises: 9 });
-    const weeks = made.exercises.map((item) => prescriptionTotals(item, exerciseOf(item.exercise)));
-    const sum = (of: 'contacts' | 'runMinutes') =>
-      weeks.reduce((total, w) => total + (w.ok ? w.value.weekImpact[of] : Number.POSITIVE_INFINITY), 0);
-    if (stage.contactsPerWeek !== null)
-      expect(sum('contacts')).toBeLessThanOrEqual(stage.contactsPerWeek + 1e-9);
-    if (stage.runMinutesPerWeek !== null)
-      expect(sum('runMinutes')).toBeLessThanOrEqual(stage.runMinutesPerWeek + 1e-9);
-  });
-
-  it('gives the balance of a fall programme its dose, three hours a week with what else is done', () => {
-    const protocol = content.protocols.find((p) => p.key === 'fall-risk-foot');
-    if (protocol === undefined) throw new Error('no fall protocol');
-    for (const stage of protocol.stages) {
-      const made = plan(protocol, stage, { facts: facts('both'), minutesPerDay: 35 });
-      const balance = made.exercises.filter((e) => e.slot === 'balance');
-      const minutes = balance.reduce((total, item) => {
-        const time = prescriptionTime(item, exerciseOf(item.exercise));
-        return total + (time.ok ? (time.value.daySeconds / 60) * item.daysPerWeek : 0);
-      }, 0);
-      expect([stage.key, minutes >= 120]).toEqual([stage.key, true]);
-    }
-  });
-
-  it('follows the table of the weeks', () => {
-    const protocol = content.protocols.find((p) => p.key === 'achilles-midportion');
-    const stage = protocol?.stages.find((s) => s.key === 'slow-load');
-    if (protocol === undefined || stage === undefined) throw new Error('no stage');
-    const heavy = (since: string) => {
-      const measures: MeasuredFact[] = [
-        { measure: 'single-leg-heel-raise', side: 'left', value: 12, at: NOW },
-      ];
-      const made = plan(protocol, stage, {
-        schools: { loading: 'heavy' },
-        minutesPerDay: 60,
-        facts: { ...facts('left', measures), stageSince: since },
-      });
-      return made.exercises.find((e) => e.slot === 'heavy-straight');
-    };
-    expect([heavy('2026-03-18')?.reps, heavy('2026-03-18')?.sets]).toEqual([15, 3]);
-    expect([heavy('2026-03-10')?.reps, heavy('2026-02-20')?.reps]).toEqual([12, 10]);
-    expect([heavy('2026-01-01')?.reps, heavy('2026-01-01')?.sets]).toEqual([6, 4]);
   });
 });

@@ -89,16 +89,26 @@ function slotApplies(slot: Slot, input: ComposeInput): boolean {
 interface Start {
   readonly exercise: string;
   readonly why: string;
+  /** Exercises of the ladder that wait for a criterion, and for what: none of them is given as an easier one either. */
+  readonly waiting: ReadonlyMap<string, string>;
 }
 
 /** The rung to start on: the last whose criterion the measures meet. */
 function startRung(slot: Slot, input: ComposeInput, lookup: MeasureLookup): Start {
-  const reached = (slot.rungs ?? []).flatMap((rung) => {
-    const result = evaluateCriteria(rung.when, input.facts, input.now, lookup);
-    if (result.state !== 'met' && result.state !== 'met-within-error') return [];
-    return [{ exercise: rung.exercise, why: result.parts.map((p) => `${p.text}: ${p.because}`).join('; ') }];
+  const judged = (slot.rungs ?? []).map((rung) => {
+    const { state, parts } = evaluateCriteria(rung.when, input.facts, input.now, lookup);
+    return {
+      exercise: rung.exercise,
+      met: state === 'met' || state === 'met-within-error',
+      why: parts.map((p) => `${p.text}: ${p.because}`).join('; '),
+    };
   });
-  return reached[reached.length - 1] ?? { exercise: slot.start, why: '' };
+  const reached = judged.filter((rung) => rung.met).at(-1);
+  return {
+    exercise: reached?.exercise ?? slot.start,
+    why: reached?.why ?? '',
+    waiting: new Map(judged.flatMap((rung) => (rung.met ? [] : [[rung.exercise, rung.why] as const]))),
+  };
 }
 
 /** Week of the stage, from 1. */
@@ -139,6 +149,8 @@ interface SlotWays {
   readonly ways: readonly Way[];
   /** Exercises that cannot be given here, the harder first. */
   readonly barred: readonly LeftOut[];
+  /** Filled before all else: its dose is the point, and the minutes hold it beside those before it. */
+  readonly first: boolean;
 }
 
 type Days = { readonly item: Prescription } | { readonly why: string };
@@ -197,18 +209,14 @@ function withOwned(p: Prescription, e: ExerciseDefinition, owned: readonly numbe
 }
 
 /** Every number of sets an exercise can be done with, most first. */
-function setsOf(
-  full: Prescription,
-  e: ExerciseDefinition,
-  slot: Slot,
-  minutesPerDay: number,
-): Prescription[] {
-  if (slot.whole === true && minutes(full, e) <= minutesPerDay) return [full];
+function setsOf(full: Prescription, e: ExerciseDefinition, slot: Slot, room: number): Prescription[] {
+  if (slot.whole === true && minutes(full, e) <= room) return [full];
   const fewest = Math.max(1, Math.min(full.sets, e.range.sets[0]));
   return Array.from({ length: full.sets - fewest + 1 }, (_, i) => ({ ...full, sets: full.sets - i }));
 }
 
-function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup): SlotWays {
+/** The ways to fill a slot; `room` is the minutes of a day that slots filled before it leave. */
+function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: number): SlotWays {
   const start = startRung(slot, input, lookup);
   const ways: Way[] = [];
   const left: LeftOut[] = [];
@@ -220,7 +228,7 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup): SlotWay
       dose: doseIn(slot, weekOf(input)),
     });
     const fitted = onDays(asked, e, input.daysPerWeek ?? 7);
-    const why = barred(e, asked, input) ?? ('why' in fitted ? fitted.why : null);
+    const why = barred(e, asked, input) ?? start.waiting.get(e.key) ?? ('why' in fitted ? fitted.why : null);
     if (why !== null || 'why' in fitted) {
       left.push({ exercise: e.key, why: why ?? '' });
       continue;
@@ -228,7 +236,7 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup): SlotWay
     // An easier rung is for whom the harder is barred, never to save minutes.
     if (ways.length > 0 && input.locks?.keep.includes(e.key) !== true) continue;
     const full = withOwned(fitted.item, e, input.weightsKg ?? []);
-    for (const item of setsOf(full, e, slot, input.minutesPerDay))
+    for (const item of setsOf(full, e, slot, room))
       ways.push({
         exercise: e.key,
         value: worthOf(slot, e, below, input) - setsWorth(slot) * (1 - item.sets / full.sets),
@@ -242,7 +250,7 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup): SlotWay
         definition: e,
       });
   }
-  return { slot, ways, barred: left };
+  return { slot, ways, barred: left, first: slot.whole === true && ways.some((w) => w.minutes <= room) };
 }
 
 function reasons({ slot, start, item, full, definition }: Way, input: ComposeInput): string[] {
@@ -272,13 +280,19 @@ const keptSlot = (e: ExerciseDefinition): Slot => ({
 
 /** The slots of a stage under the schools chosen with their ways, and one more for each kept exercise none of them reaches. */
 function allWays(input: ComposeInput, kept: readonly string[], lookup: MeasureLookup): SlotWays[] {
-  const own = input.stage.slots
-    .filter((s) => slotApplies(s, input))
-    .map((slot) => waysOf(slot, input, lookup));
+  const slots = input.stage.slots.filter((s) => slotApplies(s, input));
+  const whole = new Map<string, SlotWays>();
+  let room = input.minutesPerDay;
+  for (const slot of [...slots].sort((a, b) => a.priority - b.priority).filter((s) => s.whole === true)) {
+    const filled = waysOf(slot, input, lookup, room);
+    whole.set(slot.key, filled);
+    if (filled.first) room -= Math.min(...filled.ways.map((w) => w.minutes));
+  }
+  const own = slots.map((slot) => whole.get(slot.key) ?? waysOf(slot, input, lookup, room));
   const reached = (key: string) =>
     own.some((s) => s.ways.some((w) => w.exercise === key) || s.barred.some((b) => b.exercise === key));
   const extra = input.exercises.filter((e) => kept.includes(e.key) && !reached(e.key));
-  return [...own, ...extra.map((e) => waysOf(keptSlot(e), { ...input, exercises: [e] }, lookup))];
+  return [...own, ...extra.map((e) => waysOf(keptSlot(e), { ...input, exercises: [e] }, lookup, room))];
 }
 
 interface Kept {
@@ -302,22 +316,18 @@ function keptOf(input: ComposeInput): Kept {
 }
 
 /** Of a slot that a kept exercise belongs to, only the ways that give it; the slot must then be filled. */
-function lockedPlaces(
-  all: readonly SlotWays[],
-  kept: readonly string[],
-  input: ComposeInput,
-  wholeFirst: boolean,
-): Place<Way>[] {
+function lockedPlaces(all: readonly SlotWays[], kept: readonly string[], wholeFirst: boolean): Place<Way>[] {
   const held = new Map<string, string>();
   for (const key of kept) {
     const home = all.find((s) => !held.has(s.slot.key) && s.ways.some((w) => w.exercise === key));
     if (home !== undefined) held.set(home.slot.key, key);
   }
-  return all.flatMap(({ slot, ways }) => {
+  return all.flatMap(({ slot, ways, first }) => {
     const key = held.get(slot.key);
     const choices = key === undefined ? ways : ways.filter((w) => w.exercise === key);
-    const whole = wholeFirst && slot.whole === true && choices.some((w) => w.minutes <= input.minutesPerDay);
-    return choices.length === 0 ? [] : [{ key: slot.key, choices, must: key !== undefined || whole }];
+    return choices.length === 0
+      ? []
+      : [{ key: slot.key, choices, must: key !== undefined || (wholeFirst && first) }];
   });
 }
 
@@ -382,8 +392,8 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
     most: { ...input.load?.most, ...impactLimits(input.stage) },
   };
   const filled =
-    fillPlaces(lockedPlaces(all, kept.keys, input, true), limits) ??
-    fillPlaces(lockedPlaces(all, kept.keys, input, false), limits);
+    fillPlaces(lockedPlaces(all, kept.keys, true), limits) ??
+    fillPlaces(lockedPlaces(all, kept.keys, false), limits);
   const chosen = filled?.chosen ?? new Map<string, Way>();
   const used = [...chosen.values()].reduce((sum, w) => sum + w.minutes, 0);
   const given = new Set([...chosen.values()].map((w) => w.exercise));

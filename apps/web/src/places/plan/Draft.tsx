@@ -85,6 +85,10 @@ export function Draft({
   const stage = draft.madeOf;
   const model = planModel(store.value, course, content, stage);
   const [adding, setAdding] = useState(false);
+  const [asking, setAsking] = useState(false);
+  // More than the planner's own: a copy of what the patient has, or changed since.
+  const byHand =
+    course.episode.plan !== null || draft.version > 1 || store.canUndo || store.status !== 'saved';
   return (
     <Frame
       course={course}
@@ -99,6 +103,7 @@ export function Draft({
           store={store}
           model={model}
           blocked={blocked}
+          {...(byHand ? { askFirst: () => setAsking(true) } : {})}
         />
       }
     >
@@ -110,7 +115,7 @@ export function Draft({
           harder: allSteps(model, 1, { course, content, stage }),
         }}
       />
-      <Settings course={course} draft={draft} />
+      <Settings course={course} draft={draft} byHand={byHand} asking={asking} ask={setAsking} />
       {blocked.length > 0 && (
         <div className="my-4">
           <Blocked reasons={blocked} episodeId={course.episode.id} />
@@ -229,9 +234,11 @@ interface AsideProps {
   readonly store: DocumentStore<Items>;
   readonly model: ReturnType<typeof planModel>;
   readonly blocked: readonly string[];
+  /** Shows what filling anew would change, where that would lose something. */
+  readonly askFirst?: () => void;
 }
 
-function Aside({ course, content, draft, stage, store, model, blocked }: AsideProps) {
+function Aside({ course, content, draft, stage, store, model, blocked, askFirst }: AsideProps) {
   const { episode } = course;
   const client = useQueryClient();
   const session = useSession();
@@ -277,7 +284,7 @@ function Aside({ course, content, draft, stage, store, model, blocked }: AsidePr
           type="button"
           className="text-action mt-3 min-h-9 text-sm"
           disabled={refill.isPending}
-          onClick={() => refill.mutate({ stage: draft.stage, from: 'stage' })}
+          onClick={askFirst ?? (() => refill.mutate({ stage: draft.stage, from: 'stage' }))}
         >
           Fill the stage anew
         </button>

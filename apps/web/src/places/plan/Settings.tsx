@@ -4,7 +4,7 @@ import { EQUIPMENT, type CourseView, type EpisodeView, type PlanView } from '@he
 import { ApiError, request } from '../../api/client.js';
 import { keys } from '../../api/queries.js';
 import { ChoiceBlank, ListBlank, NumberBlank } from '../../parts/Blank.js';
-import { SchoolIf } from './SchoolIf.js';
+import { FilledAnew } from './FilledAnew.js';
 import { WeightsBlank } from './WeightsBlank.js';
 import { useDraft } from './useDraft.js';
 
@@ -22,70 +22,75 @@ const STAND_INS: Record<string, string> = {
   'night splint': 'a night splint',
 };
 
-/** What the plan is made for: minutes, equipment and schools, as one sentence. A change fills the stage anew. */
-export function Settings({ course, draft }: { course: CourseView; draft: PlanView }) {
+/**
+ * What the plan is made for: minutes, equipment and schools, as one sentence. A change fills the stage anew; a draft
+ * that is more than the planner's own is filled anew only by who has seen what that changes.
+ */
+export function Settings({
+  course,
+  draft,
+  byHand,
+  asking,
+  ask,
+}: {
+  course: CourseView;
+  draft: PlanView;
+  byHand: boolean;
+  /** Whether it is asked just now if the stage is to be filled anew. */
+  asking: boolean;
+  ask: (asking: boolean) => void;
+}) {
   const { episode } = course;
   const client = useQueryClient();
   const refill = useDraft(course);
+  const fillAnew = () => {
+    ask(false);
+    refill.mutate({ stage: draft.stage, from: 'stage' });
+  };
   const change = useMutation({
-    mutationFn: (changes: object) =>
-      request<EpisodeView>('PATCH', `/api/episodes/${episode.id}`, { version: episode.version, ...changes }),
-    onSuccess: () => refill.mutate({ stage: draft.stage, from: 'stage' }),
+    mutationFn: ({ to }: { to: object; seen?: boolean }) =>
+      request<EpisodeView>('PATCH', `/api/episodes/${episode.id}`, { version: episode.version, ...to }),
+    onSuccess: async (_, { seen = false }) => {
+      if (seen || !byHand) fillAnew();
+      else {
+        ask(true);
+        await client.invalidateQueries({ queryKey: keys.course(episode.id) });
+      }
+    },
     onError: () => void client.invalidateQueries({ queryKey: keys.course(episode.id) }),
   });
   const { protocol } = course;
-  const [asked, setAsked] = useState<{ school: string; option: string } | null>(null);
+  const [asked, setAsked] = useState<Asked | null>(null);
   const school = protocol.schools.find((s) => s.key === asked?.school);
   const option = school?.options.find((o) => o.key === asked?.option);
   return (
     <div className="my-2 leading-8">
-      Made for{' '}
-      <NumberBlank
-        label="minutes a day"
-        value={episode.minutesPerDay}
-        unit="min"
-        min={3}
-        max={90}
-        onChange={(v) => v !== null && change.mutate({ minutesPerDay: Math.round(v) })}
-      />{' '}
-      a day, with{' '}
-      <ListBlank
-        label="equipment"
-        none="no equipment"
-        value={episode.equipment.length === 0 ? ['none'] : episode.equipment}
-        options={EQUIPMENT.map((e) => ({ value: e, label: STAND_INS[e] ?? e }))}
-        onChange={(v) => change.mutate({ equipment: (v ?? []).filter((e) => e !== 'none') })}
-      />
-      , weights at home{' '}
-      <WeightsBlank value={episode.weightsKg} onChange={(weightsKg) => change.mutate({ weightsKg })} />
-      {protocol?.schools.map((school) => (
-        <span key={school.key}>
-          ,{' '}
-          <ChoiceBlank
-            label={school.question}
-            value={episode.schools[school.key] ?? null}
-            options={school.options.map((o) => ({ value: o.key, label: o.label.toLowerCase() }))}
-            onChange={(option) =>
-              setAsked(
-                option === null || option === episode.schools[school.key]
-                  ? null
-                  : { school: school.key, option },
-              )
-            }
-          />
-        </span>
-      ))}
-      .
+      <MadeFor course={course} change={(to) => change.mutate({ to })} choose={setAsked} />
       {school !== undefined && option !== undefined && (
-        <SchoolIf
-          school={school}
-          option={option}
+        <FilledAnew
+          title={`If ${option.label.toLowerCase()}`}
+          because={option.reason}
+          episode={episode}
           draft={draft}
+          schools={{ [school.key]: option.key }}
+          words={{ take: 'Take it, and fill the stage anew', leave: 'Leave it as it is' }}
           leave={() => setAsked(null)}
           take={() => {
             setAsked(null);
-            change.mutate({ schools: { ...episode.schools, [school.key]: option.key } });
+            change.mutate({ to: { schools: { ...episode.schools, [school.key]: option.key } }, seen: true });
           }}
+        />
+      )}
+      {asking && (
+        <FilledAnew
+          title="Filled anew for this"
+          because="The exercises below stand as you left them"
+          episode={episode}
+          draft={draft}
+          schools={{}}
+          words={{ take: 'Fill the stage anew', leave: 'Keep them as they stand' }}
+          leave={() => ask(false)}
+          take={fillAnew}
         />
       )}
       {change.error instanceof ApiError && (
@@ -96,5 +101,63 @@ export function Settings({ course, draft }: { course: CourseView; draft: PlanVie
         </span>
       )}
     </div>
+  );
+}
+
+interface Asked {
+  readonly school: string;
+  readonly option: string;
+}
+
+/** The sentence itself, each part of it a gap. */
+function MadeFor({
+  course: { episode, protocol },
+  change,
+  choose,
+}: {
+  course: CourseView;
+  change: (to: object) => void;
+  choose: (asked: Asked | null) => void;
+}) {
+  return (
+    <>
+      Made for{' '}
+      <NumberBlank
+        label="minutes a day"
+        value={episode.minutesPerDay}
+        unit="min"
+        min={3}
+        max={90}
+        onChange={(v) => v !== null && change({ minutesPerDay: Math.round(v) })}
+      />{' '}
+      a day, with{' '}
+      <ListBlank
+        label="equipment"
+        none="no equipment"
+        value={episode.equipment.length === 0 ? ['none'] : episode.equipment}
+        options={EQUIPMENT.map((e) => ({ value: e, label: STAND_INS[e] ?? e }))}
+        onChange={(v) => change({ equipment: (v ?? []).filter((e) => e !== 'none') })}
+      />
+      , weights at home{' '}
+      <WeightsBlank value={episode.weightsKg} onChange={(weightsKg) => change({ weightsKg })} />
+      {protocol?.schools.map((school) => (
+        <span key={school.key}>
+          ,{' '}
+          <ChoiceBlank
+            label={school.question}
+            value={episode.schools[school.key] ?? null}
+            options={school.options.map((o) => ({ value: o.key, label: o.label.toLowerCase() }))}
+            onChange={(option) =>
+              choose(
+                option === null || option === episode.schools[school.key]
+                  ? null
+                  : { school: school.key, option },
+              )
+            }
+          />
+        </span>
+      ))}
+      .
+    </>
   );
 }

@@ -1,9 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import type { PlanIf, PlanView } from '@heathstep/contracts';
-import type { School } from '@heathstep/core';
+import type { EpisodeView, PlanIf, PlanView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 
-/** What another choice would do to the draft, in words. */
+/** What filling the stage anew would do to the draft, in words. */
 function ifWords({ come, gone, otherwise }: PlanIf): string {
   const parts = [
     gone.length === 0 ? '' : `drop ${gone.join(', ').toLowerCase()}`,
@@ -13,43 +12,49 @@ function ifWords({ come, gone, otherwise }: PlanIf): string {
   return parts.length === 0 ? 'It would change nothing in this draft.' : `It would ${parts.join('; ')}.`;
 }
 
-/** Another answer to a question of the protocol that has more than one good one: what it changes, before it is taken. */
-export function SchoolIf({
-  school,
-  option,
+/** What the stage filled anew would have otherwise than the draft, before it is taken. */
+export function FilledAnew({
+  title,
+  because,
+  episode,
   draft,
+  schools,
+  words,
   take,
   leave,
 }: {
-  school: School;
-  option: School['options'][number];
+  title: string;
+  because: string;
+  episode: EpisodeView;
   draft: PlanView;
+  /** Other answers to questions of the protocol than the episode has; none where it is filled as things stand. */
+  schools: Readonly<Record<string, string>>;
+  words: { readonly take: string; readonly leave: string };
   take: () => void;
   leave: () => void;
 }) {
   const preview = useQuery({
-    queryKey: ['plan-if', draft.id, draft.version, school.key, option.key],
-    queryFn: () =>
-      request<PlanIf>('POST', `/api/plans/${draft.id}/if`, { schools: { [school.key]: option.key } }),
+    queryKey: ['plan-if', draft.id, draft.version, episode.version, schools],
+    queryFn: () => request<PlanIf>('POST', `/api/plans/${draft.id}/if`, { schools }),
   });
   return (
     <div
       role="status"
-      aria-label={`If ${option.label.toLowerCase()}`}
+      aria-label={title}
       className="mt-1 rounded-lg bg-heather-wash px-3 py-2 text-sm leading-6"
     >
-      <b>{option.label}</b>
-      {`: ${option.reason}. `}
+      <b>{title}</b>
+      {`: ${because}. `}
       {preview.data === undefined ? '' : ifWords(preview.data)}
       {preview.error instanceof ApiError && (
         <span className="text-ease-deep">{`What it changes cannot be told now: ${preview.error.message}.`}</span>
       )}
-      <span className="flex gap-4">
+      <span className="flex flex-wrap gap-x-4">
         <button type="button" className="text-action min-h-11" onClick={take}>
-          Take it, and fill the stage anew
+          {words.take}
         </button>
         <button type="button" className="text-action min-h-11" onClick={leave}>
-          Leave it as it is
+          {words.leave}
         </button>
       </span>
     </div>
