@@ -175,7 +175,7 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
     code = (await page.getByTestId('home-code').textContent()) ?? '';
     await page.getByRole('link', { name: 'Print the handout' }).click();
     await expect(
-      page.getByText('Left, 2 sets of 10, 1 s up, 1 s hold, 3 s down, rest 60 s, once a day, 3 days a week.'),
+      page.getByText('Left, 2 sets of 10, 3 s up, 2 s hold, 3 s down, rest 60 s, once a day, 3 days a week.'),
     ).toBeVisible();
     await expectAccessible(page, 'Handout');
     const pdf = await page.pdf({ format: 'A4' });
@@ -213,13 +213,13 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
     await expect(phone.getByText('Get ready')).toBeVisible();
     await phone.clock.runFor(11_000);
     await expect(phone.getByText('Hold', { exact: true })).toBeVisible();
-    await expect(phone.getByText('hold 1 of 3')).toBeVisible();
+    await expect(phone.getByText('hold 1 of 10')).toBeVisible();
     await expectAccessible(phone, 'Home, pacer');
     await phone.getByRole('button', { name: 'Pause' }).click();
     await phone.clock.runFor(60_000);
-    await expect(phone.getByText('hold 1 of 3')).toBeVisible();
+    await expect(phone.getByText('hold 1 of 10')).toBeVisible();
     await phone.getByRole('button', { name: 'Go on' }).click();
-    await phone.clock.runFor(120_000);
+    await phone.clock.runFor(130_000);
     await expect(phone.getByText('How hard was it?')).toBeVisible();
     await phone.getByRole('button', { name: 'Effort 4' }).click();
     for (let i = 1; i < total; i += 1) {
