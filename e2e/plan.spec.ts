@@ -77,4 +77,26 @@ test('the week of a plan: marks go to another day by pointer and by keys, and st
     await expect(page.getByRole('button', { name: /^Give to/ })).toBeEnabled();
     await expectAccessible(page, 'Week of a draft');
   });
+
+  await test.step('other minutes leave what was changed by hand, until someone has seen what filling anew would change', async () => {
+    const minutes = async (value: string) => {
+      await page.getByRole('button', { name: /^minutes a day/ }).click();
+      await page.getByLabel('minutes a day, min').fill(value);
+      await page.keyboard.press('Enter');
+    };
+    const asked = page.getByRole('status', { name: 'The exercises below stand as they were' });
+    await minutes('6');
+    await expect(asked.getByText('would leave')).toBeVisible();
+    await expect(mark('Sunday')).toBeVisible();
+    await asked.getByRole('button', { name: 'Keep them as they stand' }).click();
+    await page.reload();
+    await expect(page.getByRole('button', { name: 'minutes a day: 6 min' })).toBeVisible();
+    await expect(mark('Sunday')).toBeVisible();
+    await page.getByRole('button', { name: 'Fill the stage anew' }).click();
+    await expect(asked.getByText('would leave')).toBeVisible();
+    await expectAccessible(page, 'What filling anew would change');
+    await asked.getByRole('button', { name: 'Fill the stage anew' }).click();
+    await expect(mark('Sunday')).toHaveCount(0);
+    await expect(asked).toBeHidden();
+  });
 });

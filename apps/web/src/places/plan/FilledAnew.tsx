@@ -2,14 +2,14 @@ import { useQuery } from '@tanstack/react-query';
 import type { EpisodeView, PlanIf, PlanView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 
-/** What filling the stage anew would do to the draft, in words. */
-function ifWords({ come, gone, otherwise }: PlanIf): string {
+/** What filling the stage anew would do to the draft, a part of it in each line; names have commas of their own. */
+function ifWords({ come, gone, otherwise }: PlanIf): readonly (readonly [what: string, names: string])[] {
   const parts = [
-    gone.length === 0 ? '' : `drop ${gone.join(', ').toLowerCase()}`,
-    come.length === 0 ? '' : `bring ${come.join(', ').toLowerCase()}`,
-    otherwise.length === 0 ? '' : `change the dose of ${otherwise.join(', ').toLowerCase()}`,
-  ].filter((p) => p !== '');
-  return parts.length === 0 ? 'It would change nothing in this draft.' : `It would ${parts.join('; ')}.`;
+    ['leave', gone],
+    ['come', come],
+    ['get another dose', otherwise],
+  ] as const;
+  return parts.flatMap(([what, names]) => (names.length === 0 ? [] : [[what, names.join('; ')] as const]));
 }
 
 /** What the stage filled anew would have otherwise than the draft, before it is taken. */
@@ -45,7 +45,7 @@ export function FilledAnew({
     >
       <b>{title}</b>
       {`: ${because}. `}
-      {preview.data === undefined ? '' : ifWords(preview.data)}
+      {preview.data !== undefined && <Changes words={ifWords(preview.data)} />}
       {preview.error instanceof ApiError && (
         <span className="text-ease-deep">{`What it changes cannot be told now: ${preview.error.message}.`}</span>
       )}
@@ -58,5 +58,21 @@ export function FilledAnew({
         </button>
       </span>
     </div>
+  );
+}
+
+function Changes({ words }: { words: ReturnType<typeof ifWords> }) {
+  if (words.length === 0) return 'Filled anew, the stage would be the same as this draft.';
+  return (
+    <>
+      Filled anew,
+      <ul>
+        {words.map(([what, names]) => (
+          <li key={what} className="pl-4">
+            <b>{names}</b> {`would ${what}`}
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }

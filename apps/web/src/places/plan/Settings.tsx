@@ -83,8 +83,8 @@ export function Settings({
       )}
       {asking && (
         <FilledAnew
-          title="Filled anew for this"
-          because="The exercises below stand as you left them"
+          title="The exercises below stand as they were"
+          because="they are not only the planner’s own"
           episode={episode}
           draft={draft}
           schools={{}}
