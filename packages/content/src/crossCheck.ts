@@ -66,6 +66,11 @@ function graphProblems(content: ContentBundle): ContentProblem[] {
   const rises = risesOf(content.exercises, ordered);
   const at = (key: string, reason: string) => new ContentProblem('exercises', key, reason);
   return [
+    ...content.exercises.flatMap((e) =>
+      (e.abilities ?? [])
+        .filter((a) => !content.measures.some((m) => m.key === a.measure))
+        .map((a) => at(e.key, `it asks for ${a.measure}, which is no measure`)),
+    ),
     ...circular(content.exercises, rises).map((k) => at(k, 'steps up lead round in a circle')),
     ...unreachable(content.exercises, rises, ordered).map((k) => at(k, 'no step up leads to it')),
     ...rises

@@ -126,6 +126,7 @@ export function expandExercise(w: WrittenExercise): ExerciseDefinition {
     change: w.change ?? 'the start',
     changes: w.changes ?? [],
     after: w.after ?? [],
+    ...(w.abilities === undefined ? {} : { abilities: w.abilities }),
     laterality: w.sides === 'together' ? 'together' : 'per-side',
     position: w.position,
     equipment: w.equipment ?? [],

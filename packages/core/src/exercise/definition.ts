@@ -135,6 +135,8 @@ export interface ExerciseDefinition {
   readonly changes: readonly Change[];
   /** Exercises of other ladders that are mastered before this one. */
   readonly after: readonly string[];
+  /** What measures must show on every side it is done on; someone measured below it starts on an easier rung. */
+  readonly abilities?: readonly { readonly measure: string; readonly atLeast: number }[] | undefined;
   /** Both feet at once, or one after the other. */
   readonly laterality: 'together' | 'per-side';
   readonly position: string;

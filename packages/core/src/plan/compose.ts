@@ -6,6 +6,7 @@ import type { Slot, Stage } from '../protocol/definition.js';
 import type { PerSide } from '../quantity/side.js';
 import { dayOf, daysBetween } from '../quantity/day.js';
 import { shown } from '../quantity/statistics.js';
+import { tooEarly } from './ability.js';
 import { type Choice, fillPlaces, type Place } from './planner.js';
 import { prescribe } from './prescribe.js';
 import type { Prescription } from './prescription.js';
@@ -208,12 +209,19 @@ function withOwned(p: Prescription, e: ExerciseDefinition, owned: readonly numbe
   return { ...p, addedKg: lighter[0] ?? (span[0] === 0 ? 0 : asked) };
 }
 
-/** Every number of sets an exercise can be done with, most first. */
+/** Every number of sets, and of times a day, an exercise can be done with, most first. */
 function setsOf(full: Prescription, e: ExerciseDefinition, slot: Slot, room: number): Prescription[] {
   if (slot.whole === true && minutes(full, e) <= room) return [full];
-  const fewest = Math.max(1, Math.min(full.sets, e.range.sets[0]));
-  return Array.from({ length: full.sets - fewest + 1 }, (_, i) => ({ ...full, sets: full.sets - i }));
+  const down = (from: number, least: number) =>
+    Array.from({ length: from - Math.max(1, Math.min(from, least)) + 1 }, (_, i) => from - i);
+  return down(full.timesPerDay, e.range.timesPerDay[0]).flatMap((timesPerDay) =>
+    down(full.sets, e.range.sets[0]).map((sets) => ({ ...full, sets, timesPerDay })),
+  );
 }
+
+/** Share of the whole dose that is left when it is cut to fit the minutes. */
+const shareOf = (item: Prescription, full: Prescription): number =>
+  (item.sets * item.timesPerDay) / (full.sets * full.timesPerDay);
 
 /** The ways to fill a slot; `room` is the minutes of a day that slots filled before it leave. */
 function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: number): SlotWays {
@@ -228,7 +236,11 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: nu
       dose: doseIn(slot, weekOf(input)),
     });
     const fitted = onDays(asked, e, input.daysPerWeek ?? 7);
-    const why = barred(e, asked, input) ?? start.waiting.get(e.key) ?? ('why' in fitted ? fitted.why : null);
+    const why =
+      barred(e, asked, input) ??
+      start.waiting.get(e.key) ??
+      tooEarly(e, asked.sides, input, lookup) ??
+      ('why' in fitted ? fitted.why : null);
     if (why !== null || 'why' in fitted) {
       left.push({ exercise: e.key, why: why ?? '' });
       continue;
@@ -239,7 +251,7 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: nu
     for (const item of setsOf(full, e, slot, room))
       ways.push({
         exercise: e.key,
-        value: worthOf(slot, e, below, input) - setsWorth(slot) * (1 - item.sets / full.sets),
+        value: worthOf(slot, e, below, input) - setsWorth(slot) * (1 - shareOf(item, full)),
         minutes: minutes(item, e),
         takes: { ...input.load?.of(item, e), ...impactOfWeek(item, e) },
         kind: e.aim,
@@ -260,6 +272,9 @@ function reasons({ slot, start, item, full, definition }: Way, input: ComposeInp
     ...(driver === undefined ? [] : [driver.because]),
     ...(start.why === '' || definition.key !== start.exercise ? [] : [start.why]),
     ...(item.sets < full.sets ? [`${item.sets} of ${full.sets} sets, to fit the minutes`] : []),
+    ...(item.timesPerDay < full.timesPerDay
+      ? [`${item.timesPerDay} of ${full.timesPerDay} times a day, to fit the minutes`]
+      : []),
     ...(item.daysPerWeek < full.daysPerWeek
       ? [`${item.daysPerWeek} of ${full.daysPerWeek} days, those there are`]
       : []),

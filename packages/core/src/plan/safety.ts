@@ -9,7 +9,8 @@ export interface LeftOut {
   readonly why: string;
 }
 
-function sidesTouched(sides: DoseSides): readonly Side[] {
+/** The sides an exercise is done on. */
+export function sidesTouched(sides: DoseSides): readonly Side[] {
   return sides === 'left' || sides === 'right' ? [sides] : ['left', 'right'];
 }
 

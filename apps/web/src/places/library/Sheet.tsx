@@ -11,6 +11,7 @@ import {
   shown,
   type Side,
   type Span,
+  withUnit,
 } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { sentence } from '../../parts/Judgement.js';
@@ -96,7 +97,7 @@ export function Sheet({
           </Part>
         </div>
         <Part title="Where, and with what">
-          <p>{`${sentence(exercise.surface)} surface, ${exercise.space}. Set-up ${exercise.setupSeconds} s. ${needs(exercise, content)}`}</p>
+          <p>{`${sentence(exercise.surface)} surface, ${exercise.space}. Set-up ${exercise.setupSeconds} s. ${needs(exercise, content) + begins(exercise, content)}`}</p>
         </Part>
         <div className="print:hidden">
           <Part title="For whom, and for whom not">
@@ -212,6 +213,15 @@ function ForWhom({ exercise, content }: Of) {
       </p>
     </>
   );
+}
+
+/** What the measures must show before it is planned; below that the next easier one is. */
+function begins({ abilities = [] }: ExerciseDefinition, content: ClinicContent): string {
+  const asked = abilities.flatMap(({ measure, atLeast }) => {
+    const found = content.measures.find((m) => m.key === measure);
+    return found === undefined ? [] : [`${found.label.toLowerCase()} ${withUnit(found, atLeast)}`];
+  });
+  return asked.length === 0 ? '' : ` Planned from ${asked.join(' and ')} on.`;
 }
 
 function needs(e: ExerciseDefinition, content: ClinicContent): string {

@@ -1,0 +1,32 @@
+import type { DoseSides } from '../dose/dose.js';
+import type { ExerciseDefinition } from '../exercise/definition.js';
+import { evaluateCriteria, type MeasureLookup } from '../progress/criteria.js';
+import type { Facts } from '../progress/criteriaTypes.js';
+import { sidesTouched } from './safety.js';
+
+/** For how many days a measured ability speaks for what someone can do. Convention. */
+const ABILITY_DAYS = 120;
+
+/**
+ * Why an exercise is too much for someone yet, by what was measured on a side it is done on; null where nothing measured
+ * within 120 days speaks against it. What was never measured bars nothing here: where a protocol starts says what it assumes.
+ */
+export function tooEarly(
+  { abilities = [] }: Pick<ExerciseDefinition, 'abilities'>,
+  sides: DoseSides,
+  { facts, now }: { readonly facts: Facts; readonly now: string },
+  lookup: MeasureLookup,
+): string | null {
+  for (const { measure, atLeast } of abilities)
+    for (const side of sidesTouched(sides)) {
+      const { state, parts } = evaluateCriteria(
+        { measure, side, op: '>=', value: atLeast, maxAgeDays: ABILITY_DAYS },
+        facts,
+        now,
+        lookup,
+      );
+      if (state === 'not-met')
+        return `too early: ${parts.map((p) => `${p.text}, ${side}: ${p.because}`).join('; ')}`;
+    }
+  return null;
+}
