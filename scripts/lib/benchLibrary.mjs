@@ -21,9 +21,9 @@ async function opening(page) {
   return percentile(took, 0.5);
 }
 
-/** Fills the clinic's library with exercises of its own until there are this many. */
-async function fill(api, exercises, figures) {
-  for (let i = exercises.length; i < MANY; i += 1) {
+/** Fills the clinic's library, which has so many, with exercises of its own until there are MANY. */
+async function fill(api, exercises, figures, have) {
+  for (let i = have; i < MANY; i += 1) {
     const from = exercises[i % exercises.length];
     const { exercise: _of, ...figure } = figures.find((f) => f.exercise === from.key);
     await api('POST', '/api/library/exercises', {
@@ -101,7 +101,9 @@ export async function benchLibrary(chromium, args, url, signIn, line) {
   );
   await moving(browser, page, line);
   await page.setViewportSize({ width: 1280, height: 800 });
-  await fill(await caller(url, signIn), exercises, figures);
+  // The demo clinic has some of its own already.
+  const told = await page.getByText(/^\d+ of \d+$/).textContent();
+  await fill(await caller(url, signIn), exercises, figures, Number(/of (\d+)/.exec(told)[1]));
   await page.reload();
   await page.getByText(`${MANY} of ${MANY}`).waitFor();
   line(

@@ -11,6 +11,7 @@ import type {
   HomeQuestion,
   Impact,
   JudgedSession,
+  EarlyOn,
   LeftOut,
   MeasuredFact,
   Morning,
@@ -246,6 +247,8 @@ export interface CourseView {
   readonly plans: readonly PlanView[];
   /** What was found on a treated side that a plan works on. */
   readonly drivers: readonly { readonly key: string; readonly label: string; readonly because: string }[];
+  /** Exercises that ask for more than was measured, by side. */
+  readonly tooEarly: readonly EarlyOn[];
   /** Load actually done in the last 7 days, by tissue of the protocol and exercise, on the treated side. */
   readonly loadDone: readonly { readonly tissue: string; readonly exercise: string; readonly load: number }[];
   /** Landings on a foot and minutes of running logged in the last 7 days. */

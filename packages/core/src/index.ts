@@ -324,6 +324,7 @@ export {
 export { composePlan, type ComposedExercise, type ComposedPlan, type ComposeInput } from './plan/compose.js';
 export { keepGivable, planProblems } from './plan/check.js';
 export { prescribe, type PrescribeOn } from './plan/prescribe.js';
+export { type EarlyOn, tooEarlyEach, tooEarlyOn } from './plan/ability.js';
 export { heldBack, type LeftOut, onlySupervised, switchedOff } from './plan/safety.js';
 export { applyStep, type StepOn, stepRung } from './plan/step.js';
 export { prescriptionTime, type PrescriptionTime } from './plan/timing.js';

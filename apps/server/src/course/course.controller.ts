@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { type CourseView, DecisionBody, type DecisionView } from '@heathstep/contracts';
-import type { ReviewResult } from '@heathstep/core';
+import { type ReviewResult, tooEarlyEach } from '@heathstep/core';
 import { Clock } from '../clock.js';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
@@ -166,6 +166,9 @@ export class CourseController {
       })),
       plans: record.plans,
       drivers: assessed.drivers.map(({ key, label, because }) => ({ key, label, because })),
+      tooEarly: tooEarlyEach(record.library.offered, assessed, (key) =>
+        record.measures.find((m) => m.key === key),
+      ),
       ...this.assessment.done(record, assessed),
     };
   }

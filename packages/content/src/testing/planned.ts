@@ -34,7 +34,7 @@ export const facts = (affected: Facts['affected'], measures: readonly MeasuredFa
   sex: 'female',
 });
 
-export const none = { left: [], right: [] } as const;
+const none = { left: [], right: [] } as const;
 /** Everything in common homes, and nothing that is bought for it. */
 export const HOME = [
   'towel',

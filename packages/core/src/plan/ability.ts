@@ -2,6 +2,7 @@ import type { DoseSides } from '../dose/dose.js';
 import type { ExerciseDefinition } from '../exercise/definition.js';
 import { evaluateCriteria, type MeasureLookup } from '../progress/criteria.js';
 import type { Facts } from '../progress/criteriaTypes.js';
+import { SIDES, type Side } from '../quantity/side.js';
 import { sidesTouched } from './safety.js';
 
 /** For how many days a measured ability speaks for what someone can do. Convention. */
@@ -25,8 +26,33 @@ export function tooEarly(
         now,
         lookup,
       );
-      if (state === 'not-met')
-        return `too early: ${parts.map((p) => `${p.text}, ${side}: ${p.because}`).join('; ')}`;
+      if (state === 'not-met') return `too early: ${parts.map((p) => `${p.text}: ${p.because}`).join('; ')}`;
     }
   return null;
+}
+
+/** An exercise that is too much yet on a side, and why. */
+export interface EarlyOn {
+  readonly exercise: string;
+  readonly side: Side;
+  readonly why: string;
+}
+
+/** Everything of a library that is too much yet, by side: what someone who adds it by hand is told. */
+export const tooEarlyEach = (
+  exercises: readonly Pick<ExerciseDefinition, 'key' | 'abilities'>[],
+  at: Parameters<typeof tooEarly>[2],
+  lookup: MeasureLookup,
+): readonly EarlyOn[] =>
+  exercises.flatMap((e) =>
+    SIDES.flatMap((side) => {
+      const why = tooEarly(e, side, at, lookup);
+      return why === null ? [] : [{ exercise: e.key, side, why }];
+    }),
+  );
+
+/** Of these, what speaks against an exercise on the sides it is done on; null where nothing does. */
+export function tooEarlyOn(early: readonly EarlyOn[], exercise: string, sides: DoseSides): string | null {
+  const touched = sidesTouched(sides);
+  return early.find((e) => e.exercise === exercise && touched.includes(e.side))?.why ?? null;
 }

@@ -40,7 +40,7 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
       </div>
       {list.length === 0 && <p className="mt-3 text-ink-2">No exercise has all these words.</p>}
       <ul className="mt-2 grid max-h-72 grid-cols-2 gap-x-6 overflow-y-auto">
-        {list.map(({ exercise, off, serves }) => (
+        {list.map(({ exercise, off, early, serves }) => (
           <li key={exercise.key}>
             <button
               type="button"
@@ -64,6 +64,7 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
                   {serves !== null && off === null && (
                     <b className="text-heather-deep">{`for ${serves.toLowerCase()}: `}</b>
                   )}
+                  {off === null && early !== null && <span className="block text-hold-deep">{early}</span>}
                   {off ??
                     `${content.ladders.find((l) => l.key === exercise.ladder)?.name ?? ''}, ${exercise.change}`}
                 </span>

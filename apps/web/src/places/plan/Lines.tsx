@@ -101,6 +101,7 @@ function Line({ line, most, course, content, stage, items, isNew, replace, error
         <DoseSentence prescription={item} exercise={exercise} onChange={change} errors={errors} />
         <DayChips item={item} exercise={exercise} onChange={replace} />
         <p className="text-sm text-ink-2">{(item.why ?? []).map(sentence).join('. ')}</p>
+        {line.early !== null && <p className="text-sm text-hold-deep">{`${sentence(line.early)}.`}</p>}
         <Taught line={line} course={course} />
         {problem !== undefined && (
           <p role="alert" className="text-sm text-ease-deep">

@@ -24,6 +24,7 @@ const course = (tagsOff: string[] = [], more: object = {}) =>
     protocol: heelPain,
     loadDone: [],
     drivers: [],
+    tooEarly: [],
     impactDone: { contacts: 0, runMinutes: 0 },
     loggedDays: 0,
     ...more,
@@ -192,5 +193,28 @@ describe('changing a plan by hand', () => {
     expect([change?.title, change?.gone.length, change?.come.length]).toEqual(['Exercises', 1, 1]);
     const [moved] = planChanges(given(items), given(items, 'Later'), content);
     expect(moved).toMatchObject({ title: 'Stage', gone: [stage.name], come: ['Later'] });
+  });
+});
+
+describe('an exercise that asks for more than was measured', () => {
+  const early = [{ exercise: 'raise-one-leg', side: 'left', why: 'too early: left 2' }];
+  const of = (key: string, more: object) =>
+    addable([], course([], more), content).find((a) => a.exercise.key === key);
+
+  it('can be added by hand, and says so where it is chosen', () => {
+    expect(of('raise-one-leg', { tooEarly: early })).toMatchObject({ off: null, early: 'too early: left 2' });
+    expect(of('raise-one-leg', {})?.early).toBeNull();
+  });
+
+  it('says so in the plan, on the side it is done on', () => {
+    const one = (sides: 'left' | 'right') =>
+      planModel(
+        [{ ...raise().item, exercise: 'raise-one-leg', sides }],
+        course([], { tooEarly: early }),
+        content,
+        stage,
+      ).lines[0]?.early;
+    expect(one('left')).toBe('too early: left 2');
+    expect(one('right')).toBeNull();
   });
 });

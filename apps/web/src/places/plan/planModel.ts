@@ -22,6 +22,7 @@ import {
   ASSUMED_MASS_KG,
   type Stage,
   switchedOff,
+  tooEarlyOn,
 } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
@@ -32,6 +33,8 @@ export interface PlanLine {
   readonly totals: PrescriptionTotals | null;
   /** Of the tissue that the protocol watches first, in body weights; null where there is no estimate. */
   readonly relativeLoad: number | null;
+  /** Why it asks for more than was measured; null where nothing speaks against it. */
+  readonly early: string | null;
 }
 
 /** The coming week of one tissue against the last 7 days done. */
@@ -80,6 +83,7 @@ export function planModel(
         exercise,
         totals: totals.ok ? totals.value : null,
         relativeLoad: first === undefined ? null : loadOfOne(item, exercise, first, mass),
+        early: tooEarlyOn(course.tooEarly, exercise.key, item.sides),
       },
     ];
   });
@@ -189,6 +193,8 @@ export function allSteps(
 export interface Addable {
   readonly exercise: ExerciseDefinition;
   readonly off: string | null;
+  /** Why it asks for more than was measured: it can still be added, by who knows better. */
+  readonly early: string | null;
   readonly serves: string | null;
 }
 
@@ -208,6 +214,11 @@ export function addable(
     .map(({ exercise, at }) => ({
       exercise,
       off: switchedOff(exercise, sidesFor(exercise, 'both', course.episode.affected), off),
+      early: tooEarlyOn(
+        course.tooEarly,
+        exercise.key,
+        sidesFor(exercise, 'treated', course.episode.affected),
+      ),
       serves: course.drivers[at]?.label ?? null,
     }));
 }
