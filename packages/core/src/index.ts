@@ -285,7 +285,13 @@ export {
   type HomeRole,
   type HomeScores,
 } from './protocol/homeQuestions.js';
-export { type Decision, type Episode, reviewEpisode, type ReviewResult } from './progress/review.js';
+export {
+  type Decision,
+  type Episode,
+  REVIEW_RULES,
+  reviewEpisode,
+  type ReviewResult,
+} from './progress/review.js';
 export {
   type Prescription,
   variantOf,

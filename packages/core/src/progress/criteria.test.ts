@@ -326,4 +326,21 @@ describe('combining', () => {
       ),
     );
   });
+
+  it('marks as spare what falls short beside another way that is met, and nothing else', () => {
+    const spareOf = (criterion: Criterion) =>
+      evaluate(criterion, { measures }).parts.map((p) => p.spare === true);
+    const { met, 'not-met': short, 'not-known': unknown } = leaf;
+    expect(spareOf({ any: [met, short, unknown] })).toEqual([false, true, true]);
+    expect(spareOf({ any: [short, unknown] })).toEqual([false, false]);
+    expect(spareOf({ all: [met, short] })).toEqual([false, false]);
+    expect(spareOf({ all: [{ any: [{ all: [short, unknown] }, met] }, short] })).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ]);
+    expect(spareOf({ atLeast: 2, of: [met, met, unknown] })).toEqual([false, false, true]);
+    expect(spareOf({ atLeast: 2, of: [met, short, unknown] })).toEqual([false, false, false]);
+  });
 });

@@ -89,6 +89,9 @@ function evaluateLeaf(
   return minDaysLeaf(leaf, facts, today);
 }
 
+const isMet = (state: Applied): state is 'met' | 'met-within-error' =>
+  state === 'met' || state === 'met-within-error';
+
 /** The k-th highest of the applicable states, k = 1 for any, all of them for all. */
 function kthHighest(states: readonly Applied[], k: number): Applied {
   const applicable = states.filter((s): s is CriterionState => s !== 'not-applicable');
@@ -110,7 +113,14 @@ function walk(
   const states = walked.map((w) => w.state);
   const applicable = states.filter((s) => s !== 'not-applicable').length;
   const k = 'all' in node ? applicable : 'any' in node ? 1 : (node as { atLeast: number }).atLeast;
-  return { state: kthHighest(states, Math.max(1, k)), parts: walked.flatMap((w) => w.parts) };
+  const state = kthHighest(states, Math.max(1, k));
+  // Of several ways those that fall short are spare, once enough of the others are met.
+  const spare = (of: Applied): boolean =>
+    !('all' in node) && isMet(state) && of !== 'not-applicable' && RANK[of] < RANK[state];
+  const parts = walked.flatMap((w) =>
+    spare(w.state) ? w.parts.map((p): CriterionPart => ({ ...p, spare: true })) : w.parts,
+  );
+  return { state, parts };
 }
 
 /**

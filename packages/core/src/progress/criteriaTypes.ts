@@ -135,6 +135,8 @@ export interface CriterionPart {
   /** `not-applicable` parts are left out of the whole. */
   readonly state: CriterionState | 'not-applicable';
   readonly because: string;
+  /** Another way to the same end is met already, so nobody needs this one. */
+  readonly spare?: true;
 }
 
 export interface CriteriaResult {

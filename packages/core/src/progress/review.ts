@@ -61,8 +61,21 @@ const REFER_WEEKS = 12;
 
 type Verdict = Pick<ReviewResult, 'decision' | 'rule' | 'because' | 'wouldChange' | 'confidence'>;
 
+/** What each rule says, the first first: the working of a suggestion shows them as they stand here. */
+export const REVIEW_RULES = [
+  'a stop is open, refer',
+  'two reds running or three in 14 days, ease back',
+  'the last session red or the last two amber or worse, smaller dose',
+  'all met and the minimum days passed, progress',
+  'under 60 % done, hold',
+  'no real change for the weeks the protocol names, look again or refer',
+  'under 3 sessions or a criterion not known, hold and retest',
+  'only within error, hold and retest',
+  'dose by the log, or hold',
+] as const;
+
 const named = (parts: readonly CriterionPart[], state: CriterionPart['state']): CriterionPart[] =>
-  parts.filter((p) => p.state === state);
+  parts.filter((p) => p.state === state && p.spare !== true);
 
 const told = (p: CriterionPart): string => `${p.text}: ${p.because}`;
 

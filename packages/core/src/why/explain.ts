@@ -15,7 +15,7 @@ import type { TissueDefinition } from '../exercise/tissue.js';
 import type { ExerciseLoad, LoadRise } from '../dose/loadRise.js';
 import type { CriterionPart } from '../progress/criteriaTypes.js';
 import type { PainSchool } from '../progress/painRule.js';
-import type { ReviewResult } from '../progress/review.js';
+import { REVIEW_RULES, type ReviewResult } from '../progress/review.js';
 import type { JudgedSession } from '../progress/sessions.js';
 import type { IrritabilityResult } from '../reason/irritability.js';
 import type { StartingStage } from '../reason/startingStage.js';
@@ -186,12 +186,12 @@ export function whyCriterion(part: CriterionPart): Why {
 /** Opens up a review suggestion. */
 export function whyReview(review: ReviewResult): Why {
   return {
-    statement: `${review.decision.replaceAll('-', ' ')}, by rule ${review.rule} of 9`,
+    statement: `${review.decision.replaceAll('-', ' ')}, by rule ${review.rule} of ${REVIEW_RULES.length}`,
     inputs: (review.criteria?.parts ?? []).map((p) => ({
       name: p.text,
-      value: `${p.state.replaceAll('-', ' ')}: ${p.because}`,
+      value: `${p.spare === true ? 'not needed, another way is met' : p.state.replaceAll('-', ' ')}: ${p.because}`,
     })),
-    rule: 'First match wins: 1 a stop is open, refer; 2 two reds running, ease back; 3 last session red, smaller dose; 4 under 3 sessions or a criterion not known, hold and retest; 5 all met and minimum days passed, progress; 6 only within error, hold and retest; 7 under 60 % done, hold; 8 no real change for 4 or 6 weeks, look again or refer; 9 dose by the log, or hold.',
+    rule: `First match wins: ${REVIEW_RULES.map((says, i) => `${i + 1} ${says}`).join('; ')}.`,
     arithmetic: review.because,
     source: CONVENTION,
     reviewKey: 'rule:review',

@@ -111,7 +111,10 @@ function Criteria({ course }: { course: CourseView }) {
   return (
     <ul className="mt-2 border-t border-line">
       {course.criteria.map((part) => {
-        const state = STATES[part.state] ?? { tone: 'unknown' as const, word: part.state };
+        const state =
+          part.spare === true
+            ? { tone: 'unknown' as const, word: 'not needed' }
+            : (STATES[part.state] ?? { tone: 'unknown' as const, word: part.state });
         return (
           <li key={part.text} className="border-b border-line py-2.5">
             <Why
@@ -122,11 +125,16 @@ function Criteria({ course }: { course: CourseView }) {
             </Why>
             <span className="mt-1 flex items-start gap-2 text-sm text-ink-2">
               <span className="shrink-0">
-                <Judgement tone={state.tone} {...(part.state === 'not-met' ? { icon: Circle } : {})}>
+                <Judgement
+                  tone={state.tone}
+                  {...(part.state === 'not-met' && part.spare !== true ? { icon: Circle } : {})}
+                >
                   {state.word}
                 </Judgement>
               </span>
-              <span className="pt-0.5">{part.because}</span>
+              <span className="pt-0.5">
+                {part.spare === true ? `another way is met; ${part.because}` : part.because}
+              </span>
             </span>
           </li>
         );

@@ -2,7 +2,7 @@ import { RadioRow } from '../../parts/RadioRow.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { type ProtocolDefinition, type ReviewResult, whyReview } from '@heathstep/core';
+import { type ProtocolDefinition, REVIEW_RULES, type ReviewResult, whyReview } from '@heathstep/core';
 import { DECISIONS, type CourseView, type DecisionBody } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
@@ -65,7 +65,7 @@ export function DecisionPanel({
         </div>
       )}
       <p className="mt-4 text-sm text-ink-2">
-        A suggestion by rule {review.rule} of 9, {review.confidence}.{' '}
+        A suggestion by rule {review.rule} of {REVIEW_RULES.length}, {review.confidence}.{' '}
         {reviewed === undefined
           ? 'The rules are not yet reviewed by this clinic.'
           : `Rules reviewed by ${reviewed.reviewer}, ${fullDay(reviewed.on)}.`}{' '}
