@@ -198,3 +198,28 @@ export function SendOrLeave({
     </div>
   );
 }
+
+/** What is typed to find one of a list, at once and without a key to send it. */
+export function SearchField({
+  label,
+  value,
+  onChange,
+  className = '',
+  ...rest
+}: {
+  label: string;
+  value: string;
+  onChange: (value: string) => void;
+} & Pick<InputHTMLAttributes<HTMLInputElement>, 'className' | 'placeholder' | 'autoFocus' | 'onKeyDown'>) {
+  return (
+    <input
+      className={`field ${className}`}
+      type="search"
+      aria-label={label}
+      value={value}
+      maxLength={60}
+      onChange={(e) => onChange(e.target.value)}
+      {...rest}
+    />
+  );
+}

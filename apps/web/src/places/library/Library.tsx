@@ -1,3 +1,4 @@
+import { SearchField } from '../../parts/fields.js';
 import { Star } from 'lucide-react';
 import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -66,14 +67,11 @@ function Whole({ content }: { content: ClinicContent }) {
       <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2 border-b border-line pb-3">
         <label className="w-52">
           <span className="sr-only">Find an exercise</span>
-          <input
-            className="field"
-            type="search"
-            aria-label="Find an exercise"
+          <SearchField
+            label="Find an exercise"
             placeholder="words of its name, steps or faults"
             value={query}
-            maxLength={60}
-            onChange={(e) => setQuery(e.target.value)}
+            onChange={setQuery}
           />
         </label>
         <Facets

@@ -1,3 +1,4 @@
+import { SearchField } from '../../parts/fields.js';
 import { RadioRow } from '../../parts/RadioRow.js';
 import { useState } from 'react';
 import type { MeasureDefinition, MeasureStep } from '@heathstep/core';
@@ -53,13 +54,12 @@ function Whole({ content }: { content: ClinicContent }) {
           )}
         </div>
         <div className="mt-3 flex flex-wrap items-end gap-4">
-          <input
-            className="field max-w-xs"
-            aria-label="Find a measure"
+          <SearchField
+            className="max-w-xs"
+            label="Find a measure"
             placeholder="name, region or short name"
             value={query}
-            maxLength={60}
-            onChange={(e) => setQuery(e.target.value)}
+            onChange={setQuery}
           />
           <RadioRow
             label="Step of the visit"

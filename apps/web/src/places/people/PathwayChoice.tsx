@@ -1,3 +1,4 @@
+import { SearchField } from '../../parts/fields.js';
 import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import type { Pathway } from '@heathstep/content';
@@ -19,14 +20,12 @@ export function PathwayChoice({
   const found = pathwaysFor(pathways, asked);
   return (
     <>
-      <input
-        type="search"
-        className="field mt-2 max-w-md"
-        aria-label="Find a complaint"
+      <SearchField
+        className="mt-2 max-w-md"
+        label="Find a complaint"
         placeholder="Find by any name: heel, PTTD, metatarsalgia"
         value={asked}
-        maxLength={60}
-        onChange={(e) => setAsked(e.target.value)}
+        onChange={setAsked}
       />
       {found.length === 0 && (
         <p className="mt-3 text-ink-2" role="status">

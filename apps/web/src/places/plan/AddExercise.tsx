@@ -1,3 +1,4 @@
+import { SearchField } from '../../parts/fields.js';
 import { useMemo, useState } from 'react';
 import type { CourseView } from '@heathstep/contracts';
 import { type ComposedExercise, type FigureDefinition, prescribe } from '@heathstep/core';
@@ -24,14 +25,12 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
   return (
     <section className="mt-4 border-t border-line pt-3" aria-label="Add an exercise">
       <div className="flex items-end gap-4">
-        <input
-          className="field max-w-xs"
-          type="search"
-          aria-label="Find an exercise"
+        <SearchField
+          className="max-w-xs"
+          label="Find an exercise"
           placeholder="name, region, or what it is for"
           value={q}
-          maxLength={60}
-          onChange={(e) => setQ(e.target.value)}
+          onChange={setQ}
           autoFocus
         />
         <button type="button" className="text-action min-h-11" onClick={close}>

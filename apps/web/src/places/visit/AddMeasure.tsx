@@ -1,3 +1,4 @@
+import { SearchField } from '../../parts/fields.js';
 import { useState } from 'react';
 import { Popover } from 'radix-ui';
 import { Pane } from '../../parts/Pane.js';
@@ -26,13 +27,11 @@ export function AddMeasure({ live, step }: { live: LiveVisit; step: MeasureStep 
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="text-action mt-3 min-h-11">Add a measure</Popover.Trigger>
       <Pane aria-label="Add a measure" className="w-96 p-3">
-        <input
-          className="field"
-          aria-label="Find a measure"
+        <SearchField
+          label="Find a measure"
           placeholder="name, region or short name"
           value={query}
-          maxLength={60}
-          onChange={(e) => setQuery(e.target.value)}
+          onChange={setQuery}
           onKeyDown={(e) => {
             const [first] = found;
             if (e.key === 'Enter' && first !== undefined) add(first.key);

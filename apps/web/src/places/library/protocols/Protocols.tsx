@@ -1,3 +1,4 @@
+import { SearchField } from '../../../parts/fields.js';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -40,14 +41,12 @@ export function Protocols() {
       </Link>
       <div className="flex flex-wrap items-end gap-6">
         <h1 className="flex-1">Protocols</h1>
-        <input
-          className="field max-w-xs"
-          type="search"
-          aria-label="Find a protocol"
+        <SearchField
+          className="max-w-xs"
+          label="Find a protocol"
           placeholder="plain or clinical name"
           value={query}
-          maxLength={60}
-          onChange={(e) => setQuery(e.target.value)}
+          onChange={setQuery}
         />
       </div>
       {found.length === 0 && <p className="py-8 text-ink-2">No protocol has these words.</p>}

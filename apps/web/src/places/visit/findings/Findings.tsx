@@ -1,3 +1,4 @@
+import { SearchField } from '../../../parts/fields.js';
 import { useMemo, useState } from 'react';
 import type { BodyPart, FindingDefinition, Reasoning } from '@heathstep/core';
 import type { Options } from '../../../parts/fields.js';
@@ -146,13 +147,12 @@ function ListBar({
         onChange={(part) => setView(part === '' ? { by: 'telling' } : { by: 'part', part: part as BodyPart })}
       />
       <Way label="Answered" on={by === 'answered'} choose={() => setView({ by: 'answered' })} />
-      <input
-        className="field ml-auto max-w-44"
-        aria-label="Find a finding"
+      <SearchField
+        className="ml-auto max-w-44"
+        label="Find a finding"
         placeholder="find a finding"
         value={query}
-        maxLength={60}
-        onChange={(e) => setQuery(e.target.value)}
+        onChange={setQuery}
       />
     </div>
   );
