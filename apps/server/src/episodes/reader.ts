@@ -6,7 +6,6 @@ import {
   type HomeEntryView,
   readingsOf,
   reasonOnVisits,
-  type StopPayload,
   type VisitView,
 } from '@heathstep/contracts';
 import { BODY_MASS, localDay, openSigns, withHeld } from '@heathstep/core';
@@ -15,6 +14,7 @@ import { Content } from '../content/content.controller.js';
 import { notFound } from '../http/problem.js';
 import type { Tx } from '../persistence/db.js';
 import { EpisodeRow } from '../persistence/entities.js';
+import { homeLinkOf, openStopsOf, personOf, ruleClosuresOf } from './shown.js';
 import { bound } from './complaints.js';
 import { type EpisodeRecord, planView } from './record.js';
 import { type EpisodeRows, homeOf, namesOf, rowsOf, visitsOf } from './rows.js';
@@ -105,17 +105,7 @@ export class EpisodeReader {
     const link = rows.links.get(row.personId);
     const today = localDay(this.clock.now(), clinic.timeZone);
     const ageYears = ageOn(person.birthDate, today);
-    const ruleClosures = closures
-      .filter((c) => c.subject.startsWith('rule:'))
-      .map((c) => ({
-        rule: c.subject.slice(5),
-        side: c.side,
-        kind: c.kind,
-        text: c.text,
-        visitId: c.visitId,
-        at: c.at.toISOString(),
-        by: c.author,
-      }));
+    const ruleClosures = ruleClosuresOf(closures);
     const safety = episodeSafety({ ...this.content.bundle, measures }, visits, {
       affected: row.affected,
       ageYears,
@@ -131,15 +121,7 @@ export class EpisodeReader {
     });
     const view: EpisodeView = {
       id: row.id,
-      person: {
-        id: person.id,
-        name: person.name,
-        birthDate: person.birthDate,
-        ageYears,
-        occupation: person.occupation,
-        sex: person.sex,
-        version: person.version,
-      },
+      person: personOf(person, ageYears),
       condition: row.condition,
       protocol: row.protocol,
       affected: row.affected,
@@ -160,29 +142,14 @@ export class EpisodeReader {
       safety,
       tagsOff: withHeld(off, reasoning.held),
       held: reasoning.held,
-      openStops: home
-        .filter((e) => e.kind === 'stop' && (e.payload as StopPayload).grade !== 'pause')
-        .filter((e) => closures.every((c) => c.subject !== `stop:${e.id}`))
-        .map((e) => ({
-          id: e.id,
-          day: e.day,
-          grade: (e.payload as StopPayload).grade,
-          sign: (e.payload as StopPayload).sign,
-        })),
+      openStops: openStopsOf(home, closures),
       elsewhere: [],
       heldBack: [],
       notPrescribed: [],
       plan: [...plans].reverse().find((p) => p.status === 'given') ?? null,
       draft: plans.find((p) => p.status === 'draft') ?? null,
       taught: rows.taught.get(row.id) ?? [],
-      homeLink:
-        link === undefined || link.revokedAt !== null
-          ? null
-          : {
-              createdAt: link.createdAt.toISOString(),
-              locked: link.lockedAt !== null,
-              expiresAt: link.expiresAt.toISOString(),
-            },
+      homeLink: homeLinkOf(link),
     };
     return { row, clinic, view, reasoning, home, plans, measures, library, protocol };
   }

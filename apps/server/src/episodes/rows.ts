@@ -10,7 +10,7 @@ import {
 } from '../persistence/entities.js';
 
 /** A closure as it is stored, with its author's name. */
-interface ClosureText {
+export interface ClosureText {
   readonly subject: string;
   readonly side: 'left' | 'right' | 'none';
   readonly kind: 'closed' | 'overridden';

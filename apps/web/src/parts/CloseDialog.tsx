@@ -88,23 +88,14 @@ function ClosingForm({ today, ways = [], overridable, send, cancel }: CloseDialo
       )}
       <form className="mt-4 space-y-3" onSubmit={(e) => void submit(e)} noValidate>
         {closing && (
-          <div className="grid grid-cols-2 gap-4">
-            <TextField
-              label="Assessed on"
-              type="date"
-              max={today}
-              value={assessedOn}
-              onChange={setAssessedOn}
-              error={error?.at('/assessedOn')}
-            />
-            <TextField
-              label="By whom"
-              maxLength={120}
-              value={assessedBy}
-              onChange={setAssessedBy}
-              error={error?.at('/assessedBy')}
-            />
-          </div>
+          <ByWhom
+            today={today}
+            assessedOn={assessedOn}
+            setAssessedOn={setAssessedOn}
+            error={error}
+            assessedBy={assessedBy}
+            setAssessedBy={setAssessedBy}
+          />
         )}
         {closing && ways.length > 0 && (
           <WhatWasDone
@@ -130,6 +121,43 @@ function ClosingForm({ today, ways = [], overridable, send, cancel }: CloseDialo
         />
       </form>
     </>
+  );
+}
+
+/** When it was assessed and by whom. */
+function ByWhom({
+  today,
+  assessedOn,
+  setAssessedOn,
+  error,
+  assessedBy,
+  setAssessedBy,
+}: {
+  today: string;
+  assessedOn: string;
+  setAssessedOn: (next: string) => void;
+  error: ApiError | null;
+  assessedBy: string;
+  setAssessedBy: (next: string) => void;
+}) {
+  return (
+    <div className="grid grid-cols-2 gap-4">
+      <TextField
+        label="Assessed on"
+        type="date"
+        max={today}
+        value={assessedOn}
+        onChange={setAssessedOn}
+        error={error?.at('/assessedOn')}
+      />
+      <TextField
+        label="By whom"
+        maxLength={120}
+        value={assessedBy}
+        onChange={setAssessedBy}
+        error={error?.at('/assessedBy')}
+      />
+    </div>
   );
 }
 

@@ -213,32 +213,17 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
   };
   if (typing !== null) {
     return (
-      <span className="relative mx-0.5 inline-block">
-        <input
-          ref={input}
-          aria-label={`${NAMES[field]}, ${min} to ${max}`}
-          aria-invalid={problem !== null && typing !== ''}
-          inputMode="decimal"
-          maxLength={8}
-          placeholder={String(value)}
-          className={`w-16 rounded-sm border-b-2 bg-heather-wash px-1 text-center font-semibold focus:outline-none ${problem !== null && typing !== '' ? 'border-ease' : 'border-heather'}`}
-          value={typing}
-          onChange={(e) => setTyping(e.target.value)}
-          onBlur={finish}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter') finish();
-            if (e.key === 'Escape') setTyping(null);
-          }}
-        />
-        {problem !== null && typing !== '' && (
-          <span
-            role="alert"
-            className="absolute left-0 top-full z-20 whitespace-nowrap rounded bg-ease px-2 py-0.5 text-sm leading-6 text-paper"
-          >
-            {problem}
-          </span>
-        )}
-      </span>
+      <TypedNumber
+        input={input}
+        field={field}
+        min={min}
+        max={max}
+        problem={problem}
+        typing={typing}
+        value={value}
+        setTyping={setTyping}
+        finish={finish}
+      />
     );
   }
   return (
@@ -270,6 +255,58 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
       }}
     >
       {text}
+    </span>
+  );
+}
+
+/** The number as it is typed, and what is wrong with it. */
+function TypedNumber({
+  input,
+  field,
+  min,
+  max,
+  problem,
+  typing,
+  value,
+  setTyping,
+  finish,
+}: {
+  input: React.RefObject<HTMLInputElement | null>;
+  field: DoseField;
+  min: number;
+  max: number;
+  problem: string | null;
+  typing: string;
+  value: number;
+  setTyping: (next: string | null) => void;
+  finish: () => void;
+}) {
+  return (
+    <span className="relative mx-0.5 inline-block">
+      <input
+        ref={input}
+        aria-label={`${NAMES[field]}, ${min} to ${max}`}
+        aria-invalid={problem !== null && typing !== ''}
+        inputMode="decimal"
+        maxLength={8}
+        placeholder={String(value)}
+        className={`w-16 rounded-sm border-b-2 bg-heather-wash px-1 text-center font-semibold focus:outline-none ${problem !== null && typing !== '' ? 'border-ease' : 'border-heather'}`}
+        value={typing}
+        onChange={(e) => setTyping(e.target.value)}
+        onBlur={finish}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') finish();
+          if (e.key === 'Escape') setTyping(null);
+        }}
+      />
+      {problem !== null && typing !== '' && (
+        <span
+          role="alert"
+          className="absolute left-0 top-full z-20 whitespace-nowrap rounded bg-ease px-2 py-0.5 text-sm leading-6 text-paper"
+        >
+          {problem}
+        </span>
+      )}
     </span>
   );
 }

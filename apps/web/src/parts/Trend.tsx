@@ -70,66 +70,71 @@ function series(measure: MeasureDefinition, side: 'left' | 'right', points: read
   ];
 }
 
+/** How the chart is drawn: time along, both sides with their bands, and the line that is wanted. */
+function optionsOf({ measure, left, right, wanted, to }: TrendProps) {
+  const text = { color: colour('ink-2'), fontFamily: 'Hanken Grotesk Variable', fontSize: 12 };
+  const days = [...left, ...right].map((p) => p.day).sort();
+  return {
+    animation: false,
+    grid: { left: 34, right: 52, top: 12, bottom: 26 },
+    tooltip: {
+      trigger: 'axis',
+      valueFormatter: (v: unknown) => (typeof v === 'number' ? shown(v) : ''),
+      textStyle: text,
+    },
+    xAxis: {
+      type: 'time',
+      min: days[0],
+      max: to,
+      axisLabel: {
+        ...text,
+        formatter: (v: number) => shortDay(new Date(v).toISOString()),
+        hideOverlap: true,
+      },
+      axisLine: { lineStyle: { color: colour('line') } },
+      axisTick: { show: false },
+    },
+    yAxis: {
+      type: 'value',
+      axisLabel: text,
+      splitLine: { lineStyle: { color: colour('line-2') } },
+      scale: measure.unit === 'deg',
+    },
+    series: [
+      ...series(measure, 'left', left),
+      ...series(measure, 'right', right),
+      ...(wanted === null
+        ? []
+        : [
+            {
+              type: 'line',
+              name: 'wanted',
+              data: [],
+              markLine: {
+                silent: true,
+                symbol: 'none',
+                lineStyle: { color: colour('go'), type: 'dashed', width: 1.5 },
+                label: {
+                  formatter: `wanted ${shown(wanted)}`,
+                  ...text,
+                  color: colour('go-deep'),
+                  position: 'insideEndTop',
+                },
+                data: [{ yAxis: wanted }],
+              },
+            },
+          ]),
+    ],
+  };
+}
+
 /** One measure over the visits, both sides, with error bands and what is wanted; the same numbers stand in a table behind it. */
 export function Trend({ measure, left, right, wanted, to }: TrendProps) {
   const host = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (host.current === null) return undefined;
     const chart = echarts.init(host.current, null, { renderer: 'svg' });
-    const text = { color: colour('ink-2'), fontFamily: 'Hanken Grotesk Variable', fontSize: 12 };
-    const days = [...left, ...right].map((p) => p.day).sort();
-    chart.setOption({
-      animation: false,
-      grid: { left: 34, right: 52, top: 12, bottom: 26 },
-      tooltip: {
-        trigger: 'axis',
-        valueFormatter: (v: unknown) => (typeof v === 'number' ? shown(v) : ''),
-        textStyle: text,
-      },
-      xAxis: {
-        type: 'time',
-        min: days[0],
-        max: to,
-        axisLabel: {
-          ...text,
-          formatter: (v: number) => shortDay(new Date(v).toISOString()),
-          hideOverlap: true,
-        },
-        axisLine: { lineStyle: { color: colour('line') } },
-        axisTick: { show: false },
-      },
-      yAxis: {
-        type: 'value',
-        axisLabel: text,
-        splitLine: { lineStyle: { color: colour('line-2') } },
-        scale: measure.unit === 'deg',
-      },
-      series: [
-        ...series(measure, 'left', left),
-        ...series(measure, 'right', right),
-        ...(wanted === null
-          ? []
-          : [
-              {
-                type: 'line',
-                name: 'wanted',
-                data: [],
-                markLine: {
-                  silent: true,
-                  symbol: 'none',
-                  lineStyle: { color: colour('go'), type: 'dashed', width: 1.5 },
-                  label: {
-                    formatter: `wanted ${shown(wanted)}`,
-                    ...text,
-                    color: colour('go-deep'),
-                    position: 'insideEndTop',
-                  },
-                  data: [{ yAxis: wanted }],
-                },
-              },
-            ]),
-      ],
-    });
+    chart.setOption(optionsOf({ measure, left, right, wanted, to }));
     const watch = new ResizeObserver(() => chart.resize());
     watch.observe(host.current);
     return () => {
@@ -144,26 +149,45 @@ export function Trend({ measure, left, right, wanted, to }: TrendProps) {
       <div ref={host} className="h-56 w-full" aria-hidden />
       <details className="text-sm">
         <summary className="min-h-8 text-ink-2">As a table</summary>
-        <table className="mt-1 w-full text-left">
-          <caption className="sr-only">{measure.label}</caption>
-          <thead>
-            <tr>
-              <th scope="col">Day</th>
-              <th scope="col">Left</th>
-              <th scope="col">Right</th>
-            </tr>
-          </thead>
-          <tbody>
-            {days.map((day) => (
-              <tr key={day} className="border-t border-line-2">
-                <td>{shortDay(day)}</td>
-                <td>{at(left, day) === undefined ? '' : shown(at(left, day) ?? 0)}</td>
-                <td>{at(right, day) === undefined ? '' : shown(at(right, day) ?? 0)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <TrendTable measure={measure} days={days} at={at} left={left} right={right} />
       </details>
     </figure>
+  );
+}
+
+/** The same numbers, to be read. */
+function TrendTable({
+  measure,
+  days,
+  at,
+  left,
+  right,
+}: {
+  measure: MeasureDefinition;
+  days: string[];
+  at: (points: readonly TrendPoint[], day: string) => number | undefined;
+  left: readonly TrendPoint[];
+  right: readonly TrendPoint[];
+}) {
+  return (
+    <table className="mt-1 w-full text-left">
+      <caption className="sr-only">{measure.label}</caption>
+      <thead>
+        <tr>
+          <th scope="col">Day</th>
+          <th scope="col">Left</th>
+          <th scope="col">Right</th>
+        </tr>
+      </thead>
+      <tbody>
+        {days.map((day) => (
+          <tr key={day} className="border-t border-line-2">
+            <td>{shortDay(day)}</td>
+            <td>{at(left, day) === undefined ? '' : shown(at(left, day) ?? 0)}</td>
+            <td>{at(right, day) === undefined ? '' : shown(at(right, day) ?? 0)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

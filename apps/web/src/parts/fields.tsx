@@ -13,6 +13,8 @@ export function FieldNote({ text, id }: { text: string | null | undefined; id?: 
 interface Framed {
   readonly label: string;
   readonly error?: string | null | undefined;
+  /** What helps to fill it in; gives way to what is wrong. */
+  readonly hint?: string;
   /** Over all columns of a grid. */
   readonly wide?: boolean;
   readonly className?: string;
@@ -22,6 +24,7 @@ interface Framed {
 function Frame({
   label,
   error = null,
+  hint = '',
   wide = false,
   className = '',
   children,
@@ -35,8 +38,18 @@ function Frame({
       <label htmlFor={id} className="block text-sm text-ink-2">
         {label}
       </label>
-      {children({ id, 'aria-invalid': wrong, ...(wrong ? { 'aria-describedby': `${id}-note` } : {}) })}
-      <FieldNote text={error} id={`${id}-note`} />
+      {children({
+        id,
+        'aria-invalid': wrong,
+        ...(wrong || hint !== '' ? { 'aria-describedby': `${id}-note` } : {}),
+      })}
+      {wrong || hint === '' ? (
+        <FieldNote text={error} id={`${id}-note`} />
+      ) : (
+        <span id={`${id}-note`} className="block text-sm text-ink-3">
+          {hint}
+        </span>
+      )}
     </div>
   );
 }
@@ -48,6 +61,7 @@ export function TextField({
   field = 'field',
   label,
   error,
+  hint = '',
   wide = false,
   className = '',
   ...input
@@ -56,7 +70,7 @@ export function TextField({
     'value' | 'onChange' | 'className'
   >) {
   return (
-    <Frame label={label} error={error} wide={wide} className={className}>
+    <Frame label={label} error={error} hint={hint} wide={wide} className={className}>
       {(ids) => (
         <input
           className={field}
@@ -78,6 +92,7 @@ export function TextArea({
   field = 'field w-full',
   label,
   error,
+  hint = '',
   wide = false,
   className = '',
   ...area
@@ -86,7 +101,7 @@ export function TextArea({
     'value' | 'onChange' | 'className'
   >) {
   return (
-    <Frame label={label} error={error} wide={wide} className={className}>
+    <Frame label={label} error={error} hint={hint} wide={wide} className={className}>
       {(ids) => (
         <textarea
           className={field}
@@ -110,11 +125,12 @@ export function SelectField({
   options,
   label,
   error,
+  hint = '',
   wide = false,
   className = '',
 }: Framed & { value: string; onChange: (value: string) => void; options: Options }) {
   return (
-    <Frame label={label} error={error} wide={wide} className={className}>
+    <Frame label={label} error={error} hint={hint} wide={wide} className={className}>
       {(ids) => (
         <select className="field" {...ids} value={value} onChange={(e) => onChange(e.target.value)}>
           {options.map(([v, name]) => (

@@ -103,8 +103,6 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
   const navigate = useNavigate();
   const id = useRef(crypto.randomUUID());
   const [otherwise, setOtherwise] = useState(false);
-  const [choice, setChoice] = useState<DecisionBody['decision'] | null>(null);
-  const [reason, setReason] = useState('');
   const decide = useMutation({
     mutationFn: (body: { decision: DecisionBody['decision']; reason?: string }) =>
       request<CourseView>('POST', `/api/episodes/${episode.id}/decisions`, { id: id.current, ...body }),
@@ -141,42 +139,13 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
         </button>
       </div>
       {otherwise && (
-        <form
-          className="mt-4 rounded-lg border border-line p-4"
-          onSubmit={(e) => {
-            e.preventDefault();
-            if (choice !== null) decide.mutate({ decision: choice, reason });
-          }}
-        >
-          <RadioRow
-            label="Decision"
-            className="flex flex-wrap gap-2"
-            value={choice}
-            options={DECISIONS.filter((d) => d !== review.decision && !(d === 'progress' && last)).map(
-              (d) => ({
-                value: d,
-                word: DECISION_WORDS[d]?.text,
-              }),
-            )}
-            onChange={setChoice}
-            itemClass={(_, on) =>
-              `min-h-10 rounded border-2 px-2.5 text-sm font-semibold ${on ? 'border-heather bg-heather-wash' : 'border-line'}`
-            }
-          />
-          <label className="mt-3 block">
-            <span className="text-sm text-ink-2">Why otherwise</span>
-            <textarea
-              className="field min-h-16"
-              value={reason}
-              maxLength={2000}
-              aria-invalid={reasonError !== null}
-              onChange={(e) => setReason(e.target.value)}
-            />
-          </label>
-          <button type="submit" className="action mt-2" disabled={choice === null || decide.isPending}>
-            Record it
-          </button>
-        </form>
+        <Otherwise
+          review={review}
+          last={last}
+          busy={decide.isPending}
+          reasonError={reasonError}
+          record={(decision, reason) => decide.mutate({ decision, reason })}
+        />
       )}
       {error !== null && (
         <p role="alert" className="mt-2 text-ease-deep">
@@ -184,6 +153,60 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
         </p>
       )}
     </div>
+  );
+}
+
+/** Another decision, with its reason. */
+function Otherwise({
+  review,
+  last,
+  busy,
+  reasonError,
+  record,
+}: {
+  review: ReviewResult;
+  last: boolean;
+  busy: boolean;
+  reasonError: string | null;
+  record: (decision: DecisionBody['decision'], reason: string) => void;
+}) {
+  const [choice, setChoice] = useState<DecisionBody['decision'] | null>(null);
+  const [reason, setReason] = useState('');
+  return (
+    <form
+      className="mt-4 rounded-lg border border-line p-4"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (choice !== null) record(choice, reason);
+      }}
+    >
+      <RadioRow
+        label="Decision"
+        className="flex flex-wrap gap-2"
+        value={choice}
+        options={DECISIONS.filter((d) => d !== review.decision && !(d === 'progress' && last)).map((d) => ({
+          value: d,
+          word: DECISION_WORDS[d]?.text,
+        }))}
+        onChange={setChoice}
+        itemClass={(_, on) =>
+          `min-h-10 rounded border-2 px-2.5 text-sm font-semibold ${on ? 'border-heather bg-heather-wash' : 'border-line'}`
+        }
+      />
+      <label className="mt-3 block">
+        <span className="text-sm text-ink-2">Why otherwise</span>
+        <textarea
+          className="field min-h-16"
+          value={reason}
+          maxLength={2000}
+          aria-invalid={reasonError !== null}
+          onChange={(e) => setReason(e.target.value)}
+        />
+      </label>
+      <button type="submit" className="action mt-2" disabled={choice === null || busy}>
+        Record it
+      </button>
+    </form>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { HomeView, SessionPayload } from '@heathstep/contracts';
 import type { HomeQuestion, HomeScores } from '@heathstep/core';
-import type { Running } from './homeModel.js';
+import type { Done, Running } from './homeModel.js';
 import { Question } from './Question.js';
 import { answerText, askedAt, firstUpper } from './questions.js';
 import { Stepper } from './Stepper.js';
@@ -63,31 +63,7 @@ export function After({ running, known, view, save, back }: AfterProps) {
         ))}
       </ul>
       <h2 className="mt-6">What you did</h2>
-      <ul>
-        {done.map((d) => {
-          const item = view.items.find((i) => i.exercise.key === d.exercise);
-          const holds = item?.prescription.holdSeconds !== undefined;
-          return (
-            <li key={d.exercise} className="border-b border-line py-3">
-              <div className="font-head text-lg font-semibold">{item?.exercise.name ?? d.exercise}</div>
-              <Stepper label="Sets" value={d.sets} step={(by) => change(d.exercise, 'sets', by)} />
-              <Stepper
-                label={holds ? 'Holds in a set' : 'Repetitions in a set'}
-                value={d.reps}
-                step={(by) => change(d.exercise, 'reps', by)}
-              />
-              <Stepper
-                label="Effort, 0 easy to 10 all you had"
-                value={d.effort}
-                step={(by) => change(d.exercise, 'effort', by)}
-              />
-            </li>
-          );
-        })}
-        {done.length === 0 && (
-          <li className="py-2 text-ink-2">No exercise finished today. That is noted too.</li>
-        )}
-      </ul>
+      <WhatWasDone done={done} view={view} change={change} />
       <div className="flex-1" />
       <button
         type="button"
@@ -101,6 +77,45 @@ export function After({ running, known, view, save, back }: AfterProps) {
         Back
       </button>
     </div>
+  );
+}
+
+/** Each exercise done, to be put right. */
+function WhatWasDone({
+  done,
+  view,
+  change,
+}: {
+  done: readonly Done[];
+  view: HomeView;
+  change: (exercise: string, field: 'sets' | 'reps' | 'effort', by: number) => void;
+}) {
+  return (
+    <ul>
+      {done.map((d) => {
+        const item = view.items.find((i) => i.exercise.key === d.exercise);
+        const holds = item?.prescription.holdSeconds !== undefined;
+        return (
+          <li key={d.exercise} className="border-b border-line py-3">
+            <div className="font-head text-lg font-semibold">{item?.exercise.name ?? d.exercise}</div>
+            <Stepper label="Sets" value={d.sets} step={(by) => change(d.exercise, 'sets', by)} />
+            <Stepper
+              label={holds ? 'Holds in a set' : 'Repetitions in a set'}
+              value={d.reps}
+              step={(by) => change(d.exercise, 'reps', by)}
+            />
+            <Stepper
+              label="Effort, 0 easy to 10 all you had"
+              value={d.effort}
+              step={(by) => change(d.exercise, 'effort', by)}
+            />
+          </li>
+        );
+      })}
+      {done.length === 0 && (
+        <li className="py-2 text-ink-2">No exercise finished today. That is noted too.</li>
+      )}
+    </ul>
   );
 }
 

@@ -49,28 +49,15 @@ export function Equipment() {
 
 type Typed = Readonly<Record<number, string>>;
 
-function BandCard({ band, content }: { band: Band; content: ClinicContent }) {
+/** One band's pulls as they are typed, and the road they are kept by; what was refused stays in the fields. */
+function useBand(band: Band, content: ClinicContent) {
   const known = content.bands.find((b) => b.band === band);
-  const session = useSession();
   const client = useQueryClient();
   const [typed, setTyped] = useState<Typed | null>(null);
-  const [aimed, setAimed] = useState<number>(BAND_STRETCHES[0]);
   const [error, setError] = useState<ApiError | null>(null);
   const [busy, setBusy] = useState(false);
   const shownAs: Typed =
     typed ?? Object.fromEntries((known?.points ?? []).map((p) => [p.stretchPercent, shown(p.newtons)]));
-  const take = (value: CapturedValue) => {
-    setTyped((now) => ({ ...(now ?? shownAs), [aimed]: shown(value.value) }));
-    const next = BAND_STRETCHES[BAND_STRETCHES.findIndex((s) => s === aimed) + 1];
-    if (next !== undefined) setAimed(next);
-  };
-  const device = useDevice(
-    session.data?.devicesUrl ?? null,
-    'dynamometer',
-    { measure: `band-${band}-${aimed}`, side: 'none' },
-    take,
-  );
-  const may = session.data?.user.role !== 'assistant';
   const keep = async () => {
     setBusy(true);
     setError(null);
@@ -95,6 +82,33 @@ function BandCard({ band, content }: { band: Band; content: ClinicContent }) {
     );
     return error?.at(`/points/${stretch}`) ?? error?.at(`/points/${order}/newtons`) ?? null;
   };
+  return {
+    known,
+    shownAs,
+    error,
+    keep,
+    wrongAt,
+    unchanged: busy || typed === null,
+    put: (stretch: number, value: string) => setTyped((now) => ({ ...(now ?? shownAs), [stretch]: value })),
+  };
+}
+
+function BandCard({ band, content }: { band: Band; content: ClinicContent }) {
+  const session = useSession();
+  const { known, shownAs, error, keep, wrongAt, unchanged, put } = useBand(band, content);
+  const [aimed, setAimed] = useState<number>(BAND_STRETCHES[0]);
+  const take = (value: CapturedValue) => {
+    put(aimed, shown(value.value));
+    const next = BAND_STRETCHES[BAND_STRETCHES.findIndex((s) => s === aimed) + 1];
+    if (next !== undefined) setAimed(next);
+  };
+  const device = useDevice(
+    session.data?.devicesUrl ?? null,
+    'dynamometer',
+    { measure: `band-${band}-${aimed}`, side: 'none' },
+    take,
+  );
+  const may = session.data?.user.role !== 'assistant';
   return (
     <section aria-label={`Band, ${band}`} className="border-t-[3px] border-ink-3 pt-2">
       <h2 className="text-lg">{band}</h2>
@@ -111,11 +125,28 @@ function BandCard({ band, content }: { band: Band; content: ClinicContent }) {
             wrong={wrongAt(stretch)}
             disabled={!may}
             aim={() => setAimed(stretch)}
-            onChange={(value) => setTyped({ ...shownAs, [stretch]: value })}
+            onChange={(value) => put(stretch, value)}
           />
         ))}
       </div>
       <Curve points={known?.points ?? []} />
+      <Refused error={error} />
+      {may && (
+        <div className="mt-2 flex flex-wrap items-center gap-4">
+          <button type="button" className="action min-h-11" disabled={unchanged} onClick={() => void keep()}>
+            Keep
+          </button>
+          <FromDevice device={device} aimed={aimed} served={session.data?.devicesUrl != null} />
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** What was refused, or that it could not be sent. */
+function Refused({ error }: { error: ApiError | null }) {
+  return (
+    <>
       {error !== null && (error.at('/points') ?? error.problem.errors?.length ?? null) !== null && (
         <p role="alert" className="text-sm text-ease-deep">
           {error.at('/points') ?? 'Not kept: see what is marked.'}
@@ -126,20 +157,7 @@ function BandCard({ band, content }: { band: Band; content: ClinicContent }) {
           {`${error.message}. What you typed is still here.`}
         </p>
       )}
-      {may && (
-        <div className="mt-2 flex flex-wrap items-center gap-4">
-          <button
-            type="button"
-            className="action min-h-11"
-            disabled={busy || typed === null}
-            onClick={() => void keep()}
-          >
-            Keep
-          </button>
-          <FromDevice device={device} aimed={aimed} served={session.data?.devicesUrl != null} />
-        </div>
-      )}
-    </section>
+    </>
   );
 }
 

@@ -72,6 +72,28 @@ function prescribed(exercise: ExerciseDefinition, episode: EpisodeView | null, s
   return { ...(items.find((i) => i.exercise === exercise.key) ?? own), sides: own.sides };
 }
 
+/** Writes into the record what was taught and what was seen; the same lesson is never written twice. */
+function useKeepTaught(
+  episode: EpisodeView | null,
+  taught: { exercise: string; side: Side | 'both'; reps: number; faults: readonly string[] },
+  done: () => unknown,
+) {
+  const client = useQueryClient();
+  const [id] = useState(() => crypto.randomUUID());
+  return useMutation({
+    mutationFn: () =>
+      request<EpisodeView>('POST', `/api/episodes/${episode?.id ?? ''}/taught`, {
+        ...taught,
+        id,
+        reps: Math.min(300, taught.reps),
+      }),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: keys.course(episode?.id ?? '') });
+      await done();
+    },
+  });
+}
+
 function Lesson({
   exercise,
   figure,
@@ -82,8 +104,6 @@ function Lesson({
   episode: EpisodeView | null;
 }) {
   const navigate = useNavigate();
-  const client = useQueryClient();
-  const [id] = useState(() => crypto.randomUUID());
   const [side, setSide] = useState<Side>(episode?.affected === 'left' ? 'left' : 'right');
   const [faults, setFaults] = useState<readonly string[]>([]);
   const [reps, setReps] = useState(0);
@@ -95,20 +115,11 @@ function Lesson({
     () => navigate(episode === null ? `/library/${exercise.key}` : `/episodes/${episode.id}/plan`),
     [navigate, episode, exercise.key],
   );
-  const save = useMutation({
-    mutationFn: () =>
-      request<EpisodeView>('POST', `/api/episodes/${episode?.id ?? ''}/taught`, {
-        id,
-        exercise: exercise.key,
-        side: both ? 'both' : side,
-        reps: Math.min(300, reps),
-        faults,
-      }),
-    onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: keys.course(episode?.id ?? '') });
-      await back();
-    },
-  });
+  const save = useKeepTaught(
+    episode,
+    { exercise: exercise.key, side: both ? 'both' : side, reps, faults },
+    back,
+  );
   const nothing = episode === null || (faults.length === 0 && reps === 0);
   const leave = useCallback(() => void back(), [back]);
   const toggle = useCallback(

@@ -53,50 +53,9 @@ function Whole({ content }: { content: ClinicContent }) {
             </button>
           )}
         </div>
-        <div className="mt-3 flex flex-wrap items-end gap-4">
-          <SearchField
-            className="max-w-xs"
-            label="Find a measure"
-            placeholder="name, region or short name"
-            value={query}
-            onChange={setQuery}
-          />
-          <RadioRow
-            label="Step of the visit"
-            value={step}
-            options={STEPS.map(([key, name]) => ({
-              value: key,
-              word: (
-                <>
-                  {name}{' '}
-                  <span className="text-sm">{content.measures.filter((m) => m.step === key).length}</span>
-                </>
-              ),
-            }))}
-            onChange={setStep}
-            onClear={() => setStep(null)}
-            itemClass={(_, on) =>
-              `min-h-11 border-b-2 px-3 ${on ? 'border-heather font-semibold' : 'border-transparent text-ink-2'}`
-            }
-          />
-        </div>
+        <Narrowing query={query} setQuery={setQuery} step={step} content={content} setStep={setStep} />
         {found.length === 0 && <p className="py-8 text-ink-2">No measure of that name.</p>}
-        <ul className="mt-3">
-          {found.map((m) => (
-            <li key={m.key}>
-              <button
-                type="button"
-                aria-pressed={open === m.key}
-                className={`grid min-h-11 w-full grid-cols-[15rem_minmax(0,1fr)_8rem] items-baseline gap-4 border-b border-line-2 px-2 py-2 text-left ${open === m.key ? 'bg-heather-wash' : 'hover:bg-line-2'}`}
-                onClick={() => setOpen(m.key)}
-              >
-                <span className="font-semibold">{m.label}</span>
-                <span className="text-sm text-ink-2">{m.brief}</span>
-                <code className="text-right font-body text-sm text-ink-2">{m.aliases[0] ?? ''}</code>
-              </button>
-            </li>
-          ))}
-        </ul>
+        <Found found={found} open={open} setOpen={setOpen} />
       </section>
       <aside className="border-l border-line bg-paper" aria-label="The measure chosen">
         <div className="sticky top-0 max-h-dvh overflow-y-auto px-5 py-5">
@@ -119,6 +78,80 @@ function Whole({ content }: { content: ClinicContent }) {
         </div>
       </aside>
     </main>
+  );
+}
+
+/** The measures found, one of them open. */
+function Found({
+  found,
+  open,
+  setOpen,
+}: {
+  found: MeasureDefinition[];
+  open: string | null;
+  setOpen: (next: string | null) => void;
+}) {
+  return (
+    <ul className="mt-3">
+      {found.map((m) => (
+        <li key={m.key}>
+          <button
+            type="button"
+            aria-pressed={open === m.key}
+            className={`grid min-h-11 w-full grid-cols-[15rem_minmax(0,1fr)_8rem] items-baseline gap-4 border-b border-line-2 px-2 py-2 text-left ${open === m.key ? 'bg-heather-wash' : 'hover:bg-line-2'}`}
+            onClick={() => setOpen(m.key)}
+          >
+            <span className="font-semibold">{m.label}</span>
+            <span className="text-sm text-ink-2">{m.brief}</span>
+            <code className="text-right font-body text-sm text-ink-2">{m.aliases[0] ?? ''}</code>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** What narrows the list: words, and the step of the visit. */
+function Narrowing({
+  query,
+  setQuery,
+  step,
+  content,
+  setStep,
+}: {
+  query: string;
+  setQuery: (next: string) => void;
+  step: MeasureStep | null;
+  content: ClinicContent;
+  setStep: (next: MeasureStep | null) => void;
+}) {
+  return (
+    <div className="mt-3 flex flex-wrap items-end gap-4">
+      <SearchField
+        className="max-w-xs"
+        label="Find a measure"
+        placeholder="name, region or short name"
+        value={query}
+        onChange={setQuery}
+      />
+      <RadioRow
+        label="Step of the visit"
+        value={step}
+        options={STEPS.map(([key, name]) => ({
+          value: key,
+          word: (
+            <>
+              {name} <span className="text-sm">{content.measures.filter((m) => m.step === key).length}</span>
+            </>
+          ),
+        }))}
+        onChange={setStep}
+        onClear={() => setStep(null)}
+        itemClass={(_, on) =>
+          `min-h-11 border-b-2 px-3 ${on ? 'border-heather font-semibold' : 'border-transparent text-ink-2'}`
+        }
+      />
+    </div>
   );
 }
 
@@ -178,6 +211,44 @@ function Detail({
           </div>
         ))}
       </dl>
+      <Limits m={m} unit={unit} />
+      <Standing m={m} review={review} />
+      {own !== undefined && edit !== null && (
+        <button type="button" className="action-quiet mt-4" onClick={() => edit(own)}>
+          Change it
+        </button>
+      )}
+    </article>
+  );
+}
+
+/** Where it comes from and who of the clinic has looked at it. */
+function Standing({
+  m,
+  review,
+}: {
+  m: MeasureDefinition;
+  review: { readonly reviewer: string; readonly on: string; readonly version: number } | undefined;
+}) {
+  return (
+    <>
+      <p className="mt-4 border-t border-line-2 pt-3 text-sm text-ink-2">
+        {`${m.evidence.statement}. ${m.evidence.source} (${m.evidence.kind}).`}
+        {m.error !== null && ` Error: ${m.error.source}.`}
+      </p>
+      <p className="text-sm text-ink-2">
+        {review === undefined
+          ? 'Not yet reviewed by this clinic.'
+          : `Reviewed by ${review.reviewer} on ${review.on} for this clinic, version ${review.version}.`}
+      </p>
+    </>
+  );
+}
+
+/** From where on it means something, by number, age and side. */
+function Limits({ m, unit }: { m: MeasureDefinition; unit: string }) {
+  return (
+    <>
       {m.thresholds.length > 0 && (
         <>
           <h3 className="mt-4">Thresholds</h3>
@@ -203,20 +274,6 @@ function Detail({
           <span className="text-ink-2">{m.sideFlag.source}</span>
         </p>
       )}
-      <p className="mt-4 border-t border-line-2 pt-3 text-sm text-ink-2">
-        {`${m.evidence.statement}. ${m.evidence.source} (${m.evidence.kind}).`}
-        {m.error !== null && ` Error: ${m.error.source}.`}
-      </p>
-      <p className="text-sm text-ink-2">
-        {review === undefined
-          ? 'Not yet reviewed by this clinic.'
-          : `Reviewed by ${review.reviewer} on ${review.on} for this clinic, version ${review.version}.`}
-      </p>
-      {own !== undefined && edit !== null && (
-        <button type="button" className="action-quiet mt-4" onClick={() => edit(own)}>
-          Change it
-        </button>
-      )}
-    </article>
+    </>
   );
 }

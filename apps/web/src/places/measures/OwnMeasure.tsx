@@ -105,6 +105,62 @@ const CHOICES: Partial<Record<keyof Typed, Options>> = {
   ],
 };
 
+/** What a measure is: its unit, sides and limits, from where on it means something, and how it is taken. */
+function Fields({
+  typed,
+  error,
+  put,
+}: {
+  typed: Typed;
+  error: ApiError | null;
+  put: (field: keyof Typed, value: string) => void;
+}) {
+  const text = (field: keyof Typed, label: string, hint = '') => (
+    <TextField
+      label={label}
+      className="mt-2"
+      placeholder={hint}
+      value={typed[field]}
+      onChange={(value) => put(field, value)}
+      error={error?.at(`/${field}`)}
+    />
+  );
+  const choice = (field: keyof Typed, label: string) => (
+    <SelectField
+      label={label}
+      className="mt-2"
+      options={CHOICES[field] ?? []}
+      value={typed[field]}
+      onChange={(value) => put(field, value)}
+      error={error?.at(`/${field}`)}
+    />
+  );
+  return (
+    <>
+      {text('label', 'Name', 'Foot score total')}
+      <div className="grid grid-cols-2 gap-4">
+        {text('unit', 'Unit, or none')}
+        {choice('sides', 'Sides')}
+        {text('trials', 'Trials')}
+        {choice('combine', 'What counts')}
+        {text('min', 'Lowest possible')}
+        {text('max', 'Highest possible')}
+        {choice('direction', 'Better is')}
+        {text('decimals', 'Decimals')}
+        {text('mdc', 'Detectable change', 'empty: not known')}
+        {choice('step', 'Taken in')}
+      </div>
+      <div className="grid grid-cols-[5rem_6rem_1fr] gap-3">
+        {choice('thresholdOp', 'Threshold')}
+        {text('thresholdValue', 'Value')}
+        {text('thresholdMeaning', 'It means')}
+      </div>
+      {text('source', 'Source', 'where it and its limits come from')}
+      {text('method', 'How it is taken')}
+    </>
+  );
+}
+
 /** Adds or changes a measure of the clinic's own; what is typed survives a refusal, a lost server and leaving the page. */
 export function OwnMeasure({ row, done }: { row: OwnMeasureRow | null; done: (key: string | null) => void }) {
   const client = useQueryClient();
@@ -135,26 +191,6 @@ export function OwnMeasure({ row, done }: { row: OwnMeasureRow | null; done: (ke
       setBusy(false);
     }
   };
-  const text = (field: keyof Typed, label: string, hint = '') => (
-    <TextField
-      label={label}
-      className="mt-2"
-      placeholder={hint}
-      value={typed[field]}
-      onChange={(value) => put(field, value)}
-      error={error?.at(`/${field}`)}
-    />
-  );
-  const choice = (field: keyof Typed, label: string) => (
-    <SelectField
-      label={label}
-      className="mt-2"
-      options={CHOICES[field] ?? []}
-      value={typed[field]}
-      onChange={(value) => put(field, value)}
-      error={error?.at(`/${field}`)}
-    />
-  );
   return (
     <form
       noValidate
@@ -167,26 +203,7 @@ export function OwnMeasure({ row, done }: { row: OwnMeasureRow | null; done: (ke
       <p className="mt-1 text-sm text-ink-2">
         Of a licensed questionnaire only the total is kept, never its items.
       </p>
-      {text('label', 'Name', 'Foot score total')}
-      <div className="grid grid-cols-2 gap-4">
-        {text('unit', 'Unit, or none')}
-        {choice('sides', 'Sides')}
-        {text('trials', 'Trials')}
-        {choice('combine', 'What counts')}
-        {text('min', 'Lowest possible')}
-        {text('max', 'Highest possible')}
-        {choice('direction', 'Better is')}
-        {text('decimals', 'Decimals')}
-        {text('mdc', 'Detectable change', 'empty: not known')}
-        {choice('step', 'Taken in')}
-      </div>
-      <div className="grid grid-cols-[5rem_6rem_1fr] gap-3">
-        {choice('thresholdOp', 'Threshold')}
-        {text('thresholdValue', 'Value')}
-        {text('thresholdMeaning', 'It means')}
-      </div>
-      {text('source', 'Source', 'where it and its limits come from')}
-      {text('method', 'How it is taken')}
+      <Fields typed={typed} error={error} put={put} />
       <Refusal error={error} />
       <SendOrLeave
         send={row === null ? 'Add it' : 'Keep the change'}

@@ -4,6 +4,7 @@ import { useForm } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { PersonBody, type PersonRow } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
+import { type Options, SelectField, SendOrLeave, TextField } from '../../parts/fields.js';
 import { stored, keep } from '../../api/useEntries.js';
 
 const DRAFT = 'heathstep.person.draft';
@@ -25,13 +26,19 @@ const asSent = (t: Typed) => ({
   sex: t.sex === '' ? null : t.sex,
 });
 
+const SEXES: Options = [
+  ['', 'not said'],
+  ['female', 'female'],
+  ['male', 'male'],
+];
+
 const resolver = classValidatorResolver(PersonBody);
 
 /** The same rules as the server's, checked before it is sent; a draft survives leaving the page. */
 export function AddPerson({ close }: { close: () => void }) {
   const navigate = useNavigate();
   const [failure, setFailure] = useState<string | null>(null);
-  const { register, handleSubmit, formState, setError, getValues } = useForm<Typed>({
+  const { watch, setValue, handleSubmit, formState, setError, getValues } = useForm<Typed>({
     defaultValues: {
       ...EMPTY,
       ...stored<Typed>(DRAFT, { ...EMPTY, id: crypto.randomUUID() }),
@@ -41,7 +48,6 @@ export function AddPerson({ close }: { close: () => void }) {
       return checked as never;
     },
   });
-  const remember = () => keep(DRAFT, getValues(), false);
   const submit = handleSubmit(async () => {
     const values = getValues();
     setFailure(null);
@@ -62,28 +68,11 @@ export function AddPerson({ close }: { close: () => void }) {
         );
     }
   });
-  const field = (name: 'name' | 'birthDate' | 'occupation', label: string, type = 'text', hint = '') => (
-    <div>
-      <label className="block">
-        <span className="text-sm text-ink-2">{label}</span>
-        <input
-          className="field"
-          type={type}
-          {...register(name, { onChange: remember })}
-          aria-invalid={formState.errors[name] !== undefined}
-          aria-describedby={`${name}-note`}
-          autoFocus={name === 'name'}
-        />
-      </label>
-      <span
-        id={`${name}-note`}
-        role={formState.errors[name] === undefined ? undefined : 'alert'}
-        className={`block min-h-5 text-sm ${formState.errors[name] === undefined ? 'text-ink-3' : 'text-ease-deep'}`}
-      >
-        {formState.errors[name]?.message ?? hint}
-      </span>
-    </div>
-  );
+  const values = watch();
+  const put = (name: keyof Typed) => (value: string) => {
+    setValue(name, value as never, { shouldValidate: formState.isSubmitted });
+    keep(DRAFT, { ...getValues(), [name]: value }, false);
+  };
   return (
     <form
       className="mt-6 border-y border-line bg-paper px-6 py-5"
@@ -92,27 +81,38 @@ export function AddPerson({ close }: { close: () => void }) {
       aria-label="Add a person"
     >
       <div className="grid grid-cols-[2fr_1fr_1fr_2fr] gap-6">
-        {field('name', 'Name')}
-        {field('birthDate', 'Date of birth', 'date', 'needed before a plan')}
-        <label className="block">
-          <span className="text-sm text-ink-2">Sex</span>
-          <select className="field" {...register('sex', { onChange: remember })}>
-            <option value="">not said</option>
-            <option value="female">female</option>
-            <option value="male">male</option>
-          </select>
-          <span className="block min-h-5 text-sm text-ink-3">for published norms</span>
-        </label>
-        {field('occupation', 'Work or main activity')}
+        <TextField
+          label="Name"
+          value={values.name}
+          onChange={put('name')}
+          error={formState.errors.name?.message}
+          autoFocus
+        />
+        <TextField
+          label="Date of birth"
+          type="date"
+          hint="needed before a plan"
+          value={values.birthDate}
+          onChange={put('birthDate')}
+          error={formState.errors.birthDate?.message}
+        />
+        <SelectField
+          label="Sex"
+          hint="for published norms"
+          options={SEXES}
+          value={values.sex}
+          onChange={put('sex')}
+        />
+        <TextField
+          label="Work or main activity"
+          value={values.occupation}
+          onChange={put('occupation')}
+          error={formState.errors.occupation?.message}
+        />
       </div>
-      <div className="mt-2 flex items-center gap-4">
-        <button type="submit" className="action" disabled={formState.isSubmitting}>
-          Add
-        </button>
-        <button type="button" className="text-action min-h-11" onClick={close}>
-          Not now
-        </button>
-        <span role="alert" className="text-ease-deep">
+      <div className="mt-1 flex items-end gap-6">
+        <SendOrLeave send="Add" leave="Not now" disabled={formState.isSubmitting} onLeave={close} />
+        <span role="alert" className="min-h-11 content-center text-ease-deep">
           {failure}
         </span>
       </div>

@@ -18,7 +18,7 @@ import { AboutProtocol } from './AboutProtocol.js';
 import { Confirm } from './Confirm.js';
 import { Brings } from './Brings.js';
 import { Blocked } from './Blocked.js';
-import { allSteps, planModel } from './planModel.js';
+import { allSteps, planModel, type PlanModel } from './planModel.js';
 import { Settings } from './Settings.js';
 import { Sums } from './Sums.js';
 import { useDraft } from './useDraft.js';
@@ -144,6 +144,36 @@ export function Draft({
           may change that.
         </p>
       )}
+      <AddOne
+        adding={adding}
+        course={course}
+        content={content}
+        model={model}
+        store={store}
+        setAdding={setAdding}
+      />
+    </Frame>
+  );
+}
+
+/** The one press that adds an exercise by hand. */
+function AddOne({
+  adding,
+  course,
+  content,
+  model,
+  store,
+  setAdding,
+}: {
+  adding: boolean;
+  course: CourseView;
+  content: ClinicContent;
+  model: PlanModel;
+  store: DocumentStore<Items>;
+  setAdding: (next: boolean) => void;
+}) {
+  return (
+    <>
       {adding ? (
         <AddExercise
           course={course}
@@ -160,7 +190,7 @@ export function Draft({
           Add an exercise
         </button>
       )}
-    </Frame>
+    </>
   );
 }
 

@@ -2,7 +2,14 @@ import { DayChips } from './DayChips.js';
 import { ChevronDown, ChevronUp, X } from 'lucide-react';
 import { Link } from 'react-router';
 import { shortDay } from '../../parts/dates.js';
-import { type ComposedExercise, type Prescription, shown, type Stage, whyDose } from '@heathstep/core';
+import {
+  type ComposedExercise,
+  type ExerciseDefinition,
+  type Prescription,
+  shown,
+  type Stage,
+  whyDose,
+} from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
 import { DoseSentence } from '../../parts/DoseSentence.js';
@@ -122,37 +129,68 @@ function Line({ line, most, course, content, stage, items, isNew, replace, error
           <LoadSteps load={line.relativeLoad} most={most} />
         </div>
         {replace !== undefined && (
-          <div className="mt-1 flex justify-end gap-3 text-sm">
-            <Swap
-              line={line}
-              by={-1}
-              course={course}
-              content={content}
-              stage={stage}
-              items={items}
-              replace={replace}
-            />
-            <Swap
-              line={line}
-              by={1}
-              course={course}
-              content={content}
-              stage={stage}
-              items={items}
-              replace={replace}
-            />
-            <button
-              type="button"
-              className="inline-flex min-h-9 items-center gap-1 text-ink-2 hover:text-ease-deep"
-              onClick={() => replace(null)}
-              aria-label={`Remove ${exercise.name}`}
-            >
-              <X className="size-4" aria-hidden /> Remove
-            </button>
-          </div>
+          <LineSteps
+            line={line}
+            course={course}
+            content={content}
+            stage={stage}
+            items={items}
+            replace={replace}
+            exercise={exercise}
+          />
         )}
       </div>
     </li>
+  );
+}
+
+/** Easier, harder, or away with it. */
+function LineSteps({
+  line,
+  course,
+  content,
+  stage,
+  items,
+  replace,
+  exercise,
+}: {
+  line: PlanLine;
+  course: CourseView;
+  content: ClinicContent;
+  stage: Stage;
+  items: readonly ComposedExercise[];
+  replace: (next: ComposedExercise | null) => void;
+  exercise: ExerciseDefinition;
+}) {
+  return (
+    <div className="mt-1 flex justify-end gap-3 text-sm">
+      <Swap
+        line={line}
+        by={-1}
+        course={course}
+        content={content}
+        stage={stage}
+        items={items}
+        replace={replace}
+      />
+      <Swap
+        line={line}
+        by={1}
+        course={course}
+        content={content}
+        stage={stage}
+        items={items}
+        replace={replace}
+      />
+      <button
+        type="button"
+        className="inline-flex min-h-9 items-center gap-1 text-ink-2 hover:text-ease-deep"
+        onClick={() => replace(null)}
+        aria-label={`Remove ${exercise.name}`}
+      >
+        <X className="size-4" aria-hidden /> Remove
+      </button>
+    </div>
   );
 }
 

@@ -58,28 +58,24 @@ export function QuickLine({ live }: { live: LiveVisit }) {
     setTold(`Written: ${printQuick(result.items, measures)}`);
     setText('');
   };
-  const onKeyDown = (event: React.KeyboardEvent) => {
-    const chosen = completions[picked];
-    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-      event.preventDefault();
-      const by = event.key === 'ArrowDown' ? 1 : -1;
-      setPicked((p) => Math.max(-1, Math.min(completions.length - 1, p + by)));
-    } else if (event.key === 'Tab' && !event.shiftKey && text.trim() !== '' && completions.length > 0) {
-      event.preventDefault();
-      take((chosen ?? completions[0])?.line ?? text);
-    } else if (event.key === 'Enter') {
-      event.preventDefault();
-      if (chosen !== undefined) take(chosen.line);
-      else apply();
-    } else if (event.key === 'Escape') {
+  const onKeyDown = lineKeys({
+    completions,
+    picked,
+    setPicked,
+    take: (completion) => take((completion ?? completions[0])?.line ?? text),
+    asked: text.trim() !== '',
+    apply,
+    leave: () => {
       setText('');
       input.current?.blur();
-    } else if (event.key === 'z' && (event.ctrlKey || event.metaKey) && text === '') {
-      event.preventDefault();
+    },
+    undo: () => {
+      if (text !== '') return false;
       live.store.undo();
       setTold('Taken back');
-    }
-  };
+      return true;
+    },
+  });
   const showing = open && text.trim() !== '';
   return (
     <div className="relative w-72">
@@ -127,6 +123,43 @@ export function QuickLine({ live }: { live: LiveVisit }) {
       )}
     </div>
   );
+}
+
+type Completion = ReturnType<typeof completeQuick>[number];
+
+interface LineKeys {
+  readonly completions: readonly Completion[];
+  readonly picked: number;
+  readonly setPicked: (to: number) => void;
+  /** Takes over the one chosen, or the first. */
+  readonly take: (completion: Completion | undefined) => void;
+  /** Whether anything is asked for yet. */
+  readonly asked: boolean;
+  readonly apply: () => void;
+  readonly leave: () => void;
+  /** Takes back what was written last; false where there is text to edit instead. */
+  readonly undo: () => boolean;
+}
+
+/** Arrows walk the completions, Tab takes one, Enter writes, Escape leaves, Ctrl+Z takes back. */
+function lineKeys({ completions, picked, setPicked, take, asked, apply, leave, undo }: LineKeys) {
+  return (event: React.KeyboardEvent): void => {
+    const chosen = completions[picked];
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      const by = event.key === 'ArrowDown' ? 1 : -1;
+      setPicked(Math.max(-1, Math.min(completions.length - 1, picked + by)));
+    } else if (event.key === 'Tab' && !event.shiftKey && asked && completions.length > 0) take(chosen);
+    else if (event.key === 'Enter') {
+      if (chosen === undefined) apply();
+      else take(chosen);
+    } else if (event.key === 'z' && (event.ctrlKey || event.metaKey)) {
+      if (!undo()) return;
+    } else {
+      if (event.key === 'Escape') leave();
+      return;
+    }
+    event.preventDefault();
+  };
 }
 
 /** The / key goes to the line from wherever nothing is being written. */

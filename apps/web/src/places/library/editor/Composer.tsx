@@ -70,26 +70,15 @@ export function Composer({
         {...(moment === undefined ? {} : { moment })}
         className="h-80 w-full bg-ground"
       />
-      <div className="mt-2 flex flex-wrap items-center gap-4">
-        <BeginFrom
-          content={content}
-          chosen={(other) => {
-            setHeld(null);
-            change(other);
-          }}
-        />
-        <button
-          type="button"
-          className="text-action min-h-11"
-          aria-pressed={playing}
-          onClick={() => setPlaying(!playing)}
-        >
-          {playing ? 'Stop' : 'See it move'}
-        </button>
-        <button type="button" className="text-action min-h-11" disabled={before.length === 0} onClick={back}>
-          Undo
-        </button>
-      </div>
+      <Playback
+        content={content}
+        setHeld={setHeld}
+        change={change}
+        playing={playing}
+        setPlaying={setPlaying}
+        before={before}
+        back={back}
+      />
       <p className="min-h-6 text-sm text-hold-deep" role="status">
         {held === null ? '' : heldBy(held)}
       </p>
@@ -98,21 +87,7 @@ export function Composer({
           {error}
         </p>
       )}
-      <div className="flex gap-1 border-b border-line">
-        <RadioRow
-          label="What is set"
-          value={tab}
-          options={TABS}
-          onChange={(key) => {
-            setTab(key);
-            setPlaying(false);
-          }}
-          itemClass={(_, on) =>
-            `min-h-11 px-4 ${on ? 'border-b-2 border-heather font-semibold' : 'text-ink-2'}`
-          }
-        />
-        {tab !== 'around' && <SameAs tab={tab} figure={figure} change={change} />}
-      </div>
+      <PoseTabs tab={tab} setTab={setTab} setPlaying={setPlaying} figure={figure} change={change} />
       <div className="max-h-96 overflow-y-auto pr-2">
         {tab === 'around' ? (
           <Around figure={figure} change={change} move={move} />
@@ -121,6 +96,81 @@ export function Composer({
         )}
       </div>
     </section>
+  );
+}
+
+/** Which of the two poses is set, or what stands around them. */
+function PoseTabs({
+  tab,
+  setTab,
+  setPlaying,
+  figure,
+  change,
+}: {
+  tab: Tab;
+  setTab: (next: Tab) => void;
+  setPlaying: (next: boolean) => void;
+  figure: FigureDefinition;
+  change: (next: FigureDefinition) => void;
+}) {
+  return (
+    <div className="flex gap-1 border-b border-line">
+      <RadioRow
+        label="What is set"
+        value={tab}
+        options={TABS}
+        onChange={(key) => {
+          setTab(key);
+          setPlaying(false);
+        }}
+        itemClass={(_, on) =>
+          `min-h-11 px-4 ${on ? 'border-b-2 border-heather font-semibold' : 'text-ink-2'}`
+        }
+      />
+      {tab !== 'around' && <SameAs tab={tab} figure={figure} change={change} />}
+    </div>
+  );
+}
+
+/** Another figure to begin from, the movement, and one step back. */
+function Playback({
+  content,
+  setHeld,
+  change,
+  playing,
+  setPlaying,
+  before,
+  back,
+}: {
+  content: ClinicContent;
+  setHeld: (next: string | null) => void;
+  change: (next: FigureDefinition) => void;
+  playing: boolean;
+  setPlaying: (next: boolean) => void;
+  before: readonly FigureDefinition[];
+  back: () => void;
+}) {
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-4">
+      <BeginFrom
+        content={content}
+        chosen={(other) => {
+          setHeld(null);
+          change(other);
+        }}
+      />
+      <button
+        type="button"
+        className="text-action min-h-11"
+        aria-pressed={playing}
+        onClick={() => setPlaying(!playing)}
+      >
+        {playing ? 'Stop' : 'See it move'}
+      </button>
+      <button type="button" className="text-action min-h-11" disabled={before.length === 0} onClick={back}>
+        Undo
+      </button>
+    </div>
   );
 }
 

@@ -50,42 +50,7 @@ export function DoseForm({
   return (
     <section className="mt-4">
       <h2 className="text-lg">Dose</h2>
-      <div className="grid grid-cols-2 gap-x-5 gap-y-2">
-        <SelectField
-          label="Done as"
-          value={way}
-          options={[
-            ['tempo', 'repetitions with a tempo'],
-            ['hold', 'holds'],
-          ]}
-          onChange={(value) => put('way', value)}
-        />
-        <SelectField
-          label="Counted in"
-          error={errorsAt(error, '/file/exercise/counted')}
-          value={typed.text.counted}
-          options={[
-            ['', way === 'hold' ? 'holds' : 'repetitions'],
-            ...COUNTED.filter((c) => c !== 'reps' && c !== 'holds').map((c) => [c, c] as const),
-          ]}
-          onChange={(value) => put('counted', value)}
-        />
-        <SelectField
-          label="Load"
-          error={errorsAt(error, '/file/exercise/loadKind')}
-          value={typed.text.loadKind}
-          options={[['', 'by its tags'], ...LOAD_KINDS.map((k) => [k, k] as const)]}
-          onChange={(value) => put('loadKind', value)}
-        />
-        <TextField
-          label="Set-up, seconds"
-          error={errorsAt(error, '/file/exercise/setup')}
-          inputMode="numeric"
-          maxLength={4}
-          value={typed.text.setup}
-          onChange={(value) => put('setup', value)}
-        />
-      </div>
+      <HowDone way={way} put={put} error={error} typed={typed} />
       <table className="mt-2">
         <thead className="text-left text-sm text-ink-2">
           <tr>
@@ -114,5 +79,57 @@ export function DoseForm({
       </table>
       <FieldNote text={error?.at('/file/exercise/dose')} />
     </section>
+  );
+}
+
+/** In what it is done and counted, what loads it and how long it takes to set up. */
+function HowDone({
+  way,
+  put,
+  error,
+  typed,
+}: {
+  way: string;
+  put: (field: TextKey, value: string) => void;
+  error: ApiError | null;
+  typed: Typed;
+}) {
+  return (
+    <div className="grid grid-cols-2 gap-x-5 gap-y-2">
+      <SelectField
+        label="Done as"
+        value={way}
+        options={[
+          ['tempo', 'repetitions with a tempo'],
+          ['hold', 'holds'],
+        ]}
+        onChange={(value) => put('way', value)}
+      />
+      <SelectField
+        label="Counted in"
+        error={errorsAt(error, '/file/exercise/counted')}
+        value={typed.text.counted}
+        options={[
+          ['', way === 'hold' ? 'holds' : 'repetitions'],
+          ...COUNTED.filter((c) => c !== 'reps' && c !== 'holds').map((c) => [c, c] as const),
+        ]}
+        onChange={(value) => put('counted', value)}
+      />
+      <SelectField
+        label="Load"
+        error={errorsAt(error, '/file/exercise/loadKind')}
+        value={typed.text.loadKind}
+        options={[['', 'by its tags'], ...LOAD_KINDS.map((k) => [k, k] as const)]}
+        onChange={(value) => put('loadKind', value)}
+      />
+      <TextField
+        label="Set-up, seconds"
+        error={errorsAt(error, '/file/exercise/setup')}
+        inputMode="numeric"
+        maxLength={4}
+        value={typed.text.setup}
+        onChange={(value) => put('setup', value)}
+      />
+    </div>
   );
 }

@@ -132,32 +132,7 @@ function Form({
   };
   return (
     <main className="px-6 py-5">
-      <div className="flex items-baseline gap-6">
-        <h1 className="flex-1">
-          {own === null ? 'An exercise of our own' : `Change ${begun.typed.text.name}`}
-        </h1>
-        <button type="button" className="text-action min-h-11" onClick={() => void leave()}>
-          Leave without keeping
-        </button>
-        {own !== null && (
-          <button
-            type="button"
-            className="action-quiet min-h-11"
-            disabled={busy}
-            onClick={() => void send(!own.retired)}
-          >
-            {own.retired ? 'Offer again' : 'Put aside'}
-          </button>
-        )}
-        <button
-          type="button"
-          className="action min-h-11"
-          disabled={busy}
-          onClick={() => void send(own?.retired ?? false)}
-        >
-          {own === null ? 'Keep' : `Keep as version ${own.version + 1}`}
-        </button>
-      </div>
+      <EditorHead own={own} begun={begun} leave={leave} busy={busy} send={send} />
       {error !== null && <Problems error={error} />}
       <div className="mt-3 grid grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-8">
         <Composer
@@ -179,6 +154,50 @@ function Form({
         </Link>
       </p>
     </main>
+  );
+}
+
+/** What is made or changed, and the ways out of it. */
+function EditorHead({
+  own,
+  begun,
+  leave,
+  busy,
+  send,
+}: {
+  own: { readonly id: string; readonly version: number; readonly retired: boolean } | null;
+  begun: Begun;
+  leave: () => Promise<void>;
+  busy: boolean;
+  send: (retired: boolean) => Promise<void>;
+}) {
+  return (
+    <div className="flex items-baseline gap-6">
+      <h1 className="flex-1">
+        {own === null ? 'An exercise of our own' : `Change ${begun.typed.text.name}`}
+      </h1>
+      <button type="button" className="text-action min-h-11" onClick={() => void leave()}>
+        Leave without keeping
+      </button>
+      {own !== null && (
+        <button
+          type="button"
+          className="action-quiet min-h-11"
+          disabled={busy}
+          onClick={() => void send(!own.retired)}
+        >
+          {own.retired ? 'Offer again' : 'Put aside'}
+        </button>
+      )}
+      <button
+        type="button"
+        className="action min-h-11"
+        disabled={busy}
+        onClick={() => void send(own?.retired ?? false)}
+      >
+        {own === null ? 'Keep' : `Keep as version ${own.version + 1}`}
+      </button>
+    </div>
   );
 }
 

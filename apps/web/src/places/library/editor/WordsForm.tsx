@@ -109,16 +109,7 @@ export function WordsForm({
         'Helps with',
         content.drivers.map((d) => [d.key, d.label.toLowerCase()] as const),
       )}
-      <SelectField
-        label="Comes after"
-        error={at('after')}
-        value={typed.lists.after[0] ?? ''}
-        options={[
-          ['', 'nothing'],
-          ...content.exercises.filter((e) => e.ladder !== 'own').map((e) => [e.key, e.name] as const),
-        ]}
-        onChange={(key) => onChange({ ...typed, lists: { ...typed.lists, after: key === '' ? [] : [key] } })}
-      />
+      <ComesAfter at={at} typed={typed} content={content} onChange={onChange} />
       {line('change', 'What is harder then', 'a higher step')}
       {typed.lists.after.length > 0 && several('changes', 'Kind of change', plain(CHANGES))}
       {line('surface', 'Surface', 'firm and dry')}
@@ -126,5 +117,31 @@ export function WordsForm({
       {line('source', 'Where it comes from', 'Agreed in the team')}
       <SelectField {...of('kind', 'Kind of source')} options={plain(KINDS)} />
     </section>
+  );
+}
+
+/** Which exercise it is a step up from. */
+function ComesAfter({
+  at,
+  typed,
+  content,
+  onChange,
+}: {
+  at: (field: string) => string | null;
+  typed: Typed;
+  content: ClinicContent;
+  onChange: (typed: Typed) => void;
+}) {
+  return (
+    <SelectField
+      label="Comes after"
+      error={at('after')}
+      value={typed.lists.after[0] ?? ''}
+      options={[
+        ['', 'nothing'],
+        ...content.exercises.filter((e) => e.ladder !== 'own').map((e) => [e.key, e.name] as const),
+      ]}
+      onChange={(key) => onChange({ ...typed, lists: { ...typed.lists, after: key === '' ? [] : [key] } })}
+    />
   );
 }

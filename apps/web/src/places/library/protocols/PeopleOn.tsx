@@ -39,42 +39,7 @@ export function PeopleOn({ protocolKey, mayMove }: { protocolKey: string; mayMov
   return (
     <section aria-label="Treated by it" className="mt-6 max-w-4xl border-t border-line pt-4">
       <h2 className="text-lg">Treated by it</h2>
-      <ul>
-        {list.map((p) => (
-          <li
-            key={p.episodeId}
-            className="grid min-h-11 grid-cols-[2rem_12rem_11rem_7rem_minmax(0,1fr)] items-baseline gap-3 border-b border-line-2 py-1.5 text-sm"
-          >
-            <span>
-              {mayMove && !p.current && p.stays === null && (
-                <input
-                  type="checkbox"
-                  className="size-5 accent-heather"
-                  aria-label={`Move ${p.name}`}
-                  checked={chosen.includes(p.episodeId)}
-                  onChange={() =>
-                    setChosen(
-                      chosen.includes(p.episodeId)
-                        ? chosen.filter((x) => x !== p.episodeId)
-                        : [...chosen, p.episodeId],
-                    )
-                  }
-                />
-              )}
-            </span>
-            <Link to={`/episodes/${p.episodeId}/plan`} className="text-action text-base">
-              {p.name}
-            </Link>
-            <span>{p.stage ?? 'no stage yet'}</span>
-            <span className="text-ink-2">{p.version}</span>
-            <span className="text-ink-2">
-              {p.current
-                ? 'on what is used now'
-                : (p.stays ?? (p.stage === null ? 'No plan is given yet.' : changeWords(p)))}
-            </span>
-          </li>
-        ))}
-      </ul>
+      <Treated list={list} mayMove={mayMove} chosen={chosen} setChosen={setChosen} />
       {mayMove && list.some((p) => !p.current && p.stays === null) && (
         <button
           type="button"
@@ -94,5 +59,57 @@ export function PeopleOn({ protocolKey, mayMove }: { protocolKey: string; mayMov
         </p>
       )}
     </section>
+  );
+}
+
+/** Each person, the stage, the version, and what moving would change. */
+function Treated({
+  list,
+  mayMove,
+  chosen,
+  setChosen,
+}: {
+  list: PersonOnProtocol[];
+  mayMove: boolean;
+  chosen: readonly string[];
+  setChosen: (next: readonly string[]) => void;
+}) {
+  return (
+    <ul>
+      {list.map((p) => (
+        <li
+          key={p.episodeId}
+          className="grid min-h-11 grid-cols-[2rem_12rem_11rem_7rem_minmax(0,1fr)] items-baseline gap-3 border-b border-line-2 py-1.5 text-sm"
+        >
+          <span>
+            {mayMove && !p.current && p.stays === null && (
+              <input
+                type="checkbox"
+                className="size-5 accent-heather"
+                aria-label={`Move ${p.name}`}
+                checked={chosen.includes(p.episodeId)}
+                onChange={() =>
+                  setChosen(
+                    chosen.includes(p.episodeId)
+                      ? chosen.filter((x) => x !== p.episodeId)
+                      : [...chosen, p.episodeId],
+                  )
+                }
+              />
+            )}
+          </span>
+          <Link to={`/episodes/${p.episodeId}/plan`} className="text-action text-base">
+            {p.name}
+          </Link>
+          <span>{p.stage ?? 'no stage yet'}</span>
+          <span className="text-ink-2">{p.version}</span>
+          <span className="text-ink-2">
+            {p.current
+              ? 'on what is used now'
+              : (p.stays ?? (p.stage === null ? 'No plan is given yet.' : changeWords(p)))}
+          </span>
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -1,5 +1,6 @@
+import { ReadFile } from '../../../parts/ReadFile.js';
 import { useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { ProtocolView } from '@heathstep/contracts';
 import {
   composePlan,
@@ -262,45 +263,16 @@ function SampleFilled({
   );
 }
 
-const MOST_BYTES = 500_000;
-
 /** Takes a protocol file as the draft; it is checked before anything of it is shown or kept. */
 function ImportProtocol({ take }: { take: (file: ProtocolFile) => void }) {
-  const input = useRef<HTMLInputElement>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const read = async (file: File | undefined) => {
-    if (file === undefined) return;
-    setWrong(null);
-    try {
-      if (file.size > MOST_BYTES) throw new Error('too large');
-      const found = JSON.parse(await file.text()) as ProtocolFile;
-      if ((found as { format: unknown }).format !== 'heathstep protocol') throw new Error('another format');
-      take(found);
-    } catch {
-      setWrong('This file is not a protocol exported from here.');
-    }
-  };
   return (
-    <>
-      <button type="button" className="text-action min-h-11" onClick={() => input.current?.click()}>
-        Import a file
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept="application/json,.json"
-        className="hidden"
-        aria-label="Protocol file"
-        onChange={(e) => {
-          void read(e.target.files?.[0]);
-          e.target.value = '';
-        }}
-      />
-      {wrong !== null && (
-        <span role="alert" className="text-sm text-ease-deep">
-          {wrong}
-        </span>
-      )}
-    </>
+    <ReadFile
+      word="Import a file"
+      label="Protocol file"
+      mostBytes={500_000}
+      format="heathstep protocol"
+      refusal="This file is not a protocol exported from here."
+      take={(file) => take(file as ProtocolFile)}
+    />
   );
 }

@@ -1,5 +1,11 @@
 import { useState } from 'react';
-import { type Column, type Push, shown } from '@heathstep/core';
+import {
+  type Column,
+  type ConditionDefinition,
+  type Push,
+  type RankedCondition,
+  shown,
+} from '@heathstep/core';
 import { concludedIdeas, type ConcludedIdea, entriesOf } from '@heathstep/contracts';
 import { type Idea, ideaId, ideasOf } from '../findings/ideas.js';
 import { IdeaBar, RankWord, RuleOut } from '../findings/Ideas.js';
@@ -134,30 +140,16 @@ function IdeaRow({ idea, live, opened }: { idea: Idea; live: LiveVisit; opened: 
   );
   return (
     <li className="border-b border-line py-2" data-idea={ideaId(ranked)}>
-      <div className="flex items-center gap-4">
-        <div className="min-w-0 flex-1">
-          <span className="flex items-baseline justify-between gap-3">
-            <span
-              className={`text-lg ${ranked.rank === 'leading' ? 'font-head font-semibold' : ''} ${held?.verdict === 'rejected' ? 'text-ink-2 line-through' : ''}`}
-            >
-              <SideMark side={ranked.side} />
-              {condition.name}
-            </span>
-            <RankWord idea={idea} />
-          </span>
-          <span className="mt-1 block">
-            <IdeaBar idea={idea} present={null} absent={null} />
-          </span>
-        </div>
-        <div className="flex shrink-0">
-          {button('Agree', held?.verdict === 'agreed', () =>
-            held?.verdict === 'agreed' ? takeBack() : judge('agreed', null),
-          )}
-          {button('Reject', held?.verdict === 'rejected', () =>
-            held?.verdict === 'rejected' ? takeBack() : setRejecting(true),
-          )}
-        </div>
-      </div>
+      <IdeaLine
+        ranked={ranked}
+        held={held}
+        condition={condition}
+        idea={idea}
+        button={button}
+        takeBack={takeBack}
+        judge={judge}
+        setRejecting={setRejecting}
+      />
       <div className="mt-1 flex flex-wrap items-center gap-x-4 text-sm text-ink-2">
         <span>{condition.gloss}.</span>
         {idea.ruleOut && <RuleOut />}
@@ -190,6 +182,54 @@ function IdeaRow({ idea, live, opened }: { idea: Idea; live: LiveVisit; opened: 
       )}
       {open && <Balance idea={idea} live={live} />}
     </li>
+  );
+}
+
+/** The idea, how it ranks, and the judgement on it. */
+function IdeaLine({
+  ranked,
+  held,
+  condition,
+  idea,
+  button,
+  takeBack,
+  judge,
+  setRejecting,
+}: {
+  ranked: RankedCondition;
+  held: ConcludedIdea | null;
+  condition: ConditionDefinition;
+  idea: Idea;
+  button: (word: string, on: boolean, press: () => void) => React.JSX.Element;
+  takeBack: () => void;
+  judge: (verdict: ConcludedIdea['verdict'], reason: string | null, leads?: boolean) => void;
+  setRejecting: (next: boolean) => void;
+}) {
+  return (
+    <div className="flex items-center gap-4">
+      <div className="min-w-0 flex-1">
+        <span className="flex items-baseline justify-between gap-3">
+          <span
+            className={`text-lg ${ranked.rank === 'leading' ? 'font-head font-semibold' : ''} ${held?.verdict === 'rejected' ? 'text-ink-2 line-through' : ''}`}
+          >
+            <SideMark side={ranked.side} />
+            {condition.name}
+          </span>
+          <RankWord idea={idea} />
+        </span>
+        <span className="mt-1 block">
+          <IdeaBar idea={idea} present={null} absent={null} />
+        </span>
+      </div>
+      <div className="flex shrink-0">
+        {button('Agree', held?.verdict === 'agreed', () =>
+          held?.verdict === 'agreed' ? takeBack() : judge('agreed', null),
+        )}
+        {button('Reject', held?.verdict === 'rejected', () =>
+          held?.verdict === 'rejected' ? takeBack() : setRejecting(true),
+        )}
+      </div>
+    </div>
   );
 }
 

@@ -98,36 +98,61 @@ export const FindingRow = memo(function FindingRow({
       </div>
       {person ? cell('none') : cell('right')}
       {open && (
-        <div className="col-span-3 mt-1 flex items-start justify-center gap-6 rounded bg-paper px-4 py-3">
-          {finding.picture !== null && (
-            <TestPicture
-              picture={finding.picture}
-              side={shownSide}
-              label={`${finding.name}: where to press and how to move, ${shownSide} foot, ${finding.picture.view} view`}
-            />
-          )}
-          <div className="max-w-md">
-            <p className="font-semibold">{finding.ask}</p>
-            {finding.how.length > 0 && (
-              <ol className="ml-5 mt-1 list-decimal">
-                {finding.how.map((h) => (
-                  <li key={h}>{h}</li>
-                ))}
-              </ol>
-            )}
-            <Effects finding={finding} live={live} />
-            {columns.map((side) => {
-              const at = reasoning.known.at(finding.key, side);
-              return at.by !== 'record' ? null : (
-                <p
-                  key={side}
-                  className="text-sm"
-                >{`${side === 'none' ? 'Known' : side === 'left' ? 'Left' : 'Right'}: ${at.because.join('; ')}`}</p>
-              );
-            })}
-          </div>
-        </div>
+        <HowTested
+          finding={finding}
+          shownSide={shownSide}
+          live={live}
+          columns={columns}
+          reasoning={reasoning}
+        />
       )}
     </li>
   );
 });
+
+/** How it is tested, what it would say, and what of it is known already. */
+function HowTested({
+  finding,
+  shownSide,
+  live,
+  columns,
+  reasoning,
+}: {
+  finding: FindingDefinition;
+  shownSide: Side;
+  live: LiveVisit;
+  columns: readonly Column[];
+  reasoning: Reasoning;
+}) {
+  return (
+    <div className="col-span-3 mt-1 flex items-start justify-center gap-6 rounded bg-paper px-4 py-3">
+      {finding.picture !== null && (
+        <TestPicture
+          picture={finding.picture}
+          side={shownSide}
+          label={`${finding.name}: where to press and how to move, ${shownSide} foot, ${finding.picture.view} view`}
+        />
+      )}
+      <div className="max-w-md">
+        <p className="font-semibold">{finding.ask}</p>
+        {finding.how.length > 0 && (
+          <ol className="ml-5 mt-1 list-decimal">
+            {finding.how.map((h) => (
+              <li key={h}>{h}</li>
+            ))}
+          </ol>
+        )}
+        <Effects finding={finding} live={live} />
+        {columns.map((side) => {
+          const at = reasoning.known.at(finding.key, side);
+          return at.by !== 'record' ? null : (
+            <p
+              key={side}
+              className="text-sm"
+            >{`${side === 'none' ? 'Known' : side === 'left' ? 'Left' : 'Right'}: ${at.because.join('; ')}`}</p>
+          );
+        })}
+      </div>
+    </div>
+  );
+}

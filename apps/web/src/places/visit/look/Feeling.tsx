@@ -41,41 +41,7 @@ function Sites({ live, side }: { live: LiveVisit; side: Side }) {
         style={side === 'right' ? { transform: 'scaleX(-1)' } : undefined}
       >
         <Outline side={side} paths={SOLE_OUTLINE} />
-        {NUMB_SITES.map(([site, name]) => {
-          const [x, y] = SOLE_SPOTS[site] ?? [0, 0];
-          const state = entry.felt.includes(site)
-            ? 'felt'
-            : entry.missed.includes(site)
-              ? 'missed'
-              : 'not tested';
-          return (
-            <Spot key={site} label={`${name}, ${side}: ${state}`} onPress={() => tap(site)}>
-              <circle cx={x} cy={y} r="19" fill="transparent" />
-              <circle
-                cx={x}
-                cy={y}
-                r="10"
-                fill={
-                  state === 'felt'
-                    ? `var(--color-${side})`
-                    : state === 'missed'
-                      ? 'var(--color-ease)'
-                      : 'var(--color-paper)'
-                }
-                stroke={state === 'missed' ? 'var(--color-ease)' : `var(--color-${side})`}
-                strokeWidth="2.5"
-                strokeDasharray={site === 'dorsum' && state === 'not tested' ? '5 3' : undefined}
-              />
-              {state === 'missed' && (
-                <path
-                  d={`M${x - 5} ${y - 5} l10 10 m0 -10 l-10 10`}
-                  stroke="var(--color-paper)"
-                  strokeWidth="3"
-                />
-              )}
-            </Spot>
-          );
-        })}
+        <Spots entry={entry} side={side} tap={tap} />
       </svg>
       <SideCaption side={side} />
       <p className="min-h-10 text-sm" aria-live="polite">
@@ -96,6 +62,49 @@ function Sites({ live, side }: { live: LiveVisit; side: Side }) {
         {`The rest felt, ${side}`}
       </button>
     </figure>
+  );
+}
+
+/** The spots of one sole, each felt, missed or not tested. */
+function Spots({ entry, side, tap }: { entry: NumbEntry; side: Side; tap: (site: NumbSite) => void }) {
+  return (
+    <>
+      {NUMB_SITES.map(([site, name]) => {
+        const [x, y] = SOLE_SPOTS[site] ?? [0, 0];
+        const state = entry.felt.includes(site)
+          ? 'felt'
+          : entry.missed.includes(site)
+            ? 'missed'
+            : 'not tested';
+        return (
+          <Spot key={site} label={`${name}, ${side}: ${state}`} onPress={() => tap(site)}>
+            <circle cx={x} cy={y} r="19" fill="transparent" />
+            <circle
+              cx={x}
+              cy={y}
+              r="10"
+              fill={
+                state === 'felt'
+                  ? `var(--color-${side})`
+                  : state === 'missed'
+                    ? 'var(--color-ease)'
+                    : 'var(--color-paper)'
+              }
+              stroke={state === 'missed' ? 'var(--color-ease)' : `var(--color-${side})`}
+              strokeWidth="2.5"
+              strokeDasharray={site === 'dorsum' && state === 'not tested' ? '5 3' : undefined}
+            />
+            {state === 'missed' && (
+              <path
+                d={`M${x - 5} ${y - 5} l10 10 m0 -10 l-10 10`}
+                stroke="var(--color-paper)"
+                strokeWidth="3"
+              />
+            )}
+          </Spot>
+        );
+      })}
+    </>
   );
 }
 

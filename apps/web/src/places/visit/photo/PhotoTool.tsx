@@ -14,14 +14,14 @@ import {
   type Side,
   unitAfter,
 } from '@heathstep/core';
-import { PHOTO_LIMITS, type PhotoView } from '@heathstep/contracts';
-import { ApiError, request, upload } from '../../../api/client.js';
+import { type PhotoView } from '@heathstep/contracts';
+import { ApiError, request } from '../../../api/client.js';
 import { keys, usePhotos } from '../../../api/queries.js';
 import { longDay } from '../../../parts/dates.js';
 import type { LiveVisit } from '../live.js';
 import { nextTrial, readEntry, withTrial, writeEntry } from '../rows/entries.js';
+import { Choose } from './Choose.js';
 import { Picture } from './Picture.js';
-import { SAMPLES } from './samples.js';
 
 /** What a picture of a construction says, rounded to what the measure keeps. */
 const kept = (measure: MeasureDefinition, value: number): number => Number(value.toFixed(measure.decimals));
@@ -62,28 +62,7 @@ export function PhotoTool({
           className="fixed inset-3 z-50 flex flex-col overflow-hidden rounded-xl bg-paper shadow-2xl"
           aria-describedby={undefined}
         >
-          <header className="flex items-center gap-5 border-b border-line px-5 py-2">
-            <Dialog.Title asChild>
-              <h2>{construction.label}</h2>
-            </Dialog.Title>
-            <RadioRow
-              label="Side"
-              value={side}
-              options={PICTURE_SIDES}
-              onChange={(s) => {
-                setSide(s);
-                setChosen(null);
-              }}
-              itemClass={(_, on) =>
-                `min-h-11 border-b-4 px-4 font-semibold ${on ? '' : 'border-transparent text-ink-2'}`
-              }
-              itemStyle={(s, on) =>
-                on ? { borderColor: `var(--color-${s})`, color: `var(--color-${s})` } : undefined
-              }
-            />
-            <p className="flex-1 text-sm text-ink-2">{construction.view}</p>
-            <Dialog.Close className="action-quiet">Close</Dialog.Close>
-          </header>
+          <ToolHead construction={construction} side={side} setSide={setSide} setChosen={setChosen} />
           {photo === null ? (
             <Choose
               key={side}
@@ -113,122 +92,42 @@ export function PhotoTool({
   );
 }
 
-/** A picture of one's own, a drawn sample, or one taken before. */
-function Choose({
-  live,
-  measure,
+/** What is measured, on which side, seen from where. */
+function ToolHead({
   construction,
   side,
-  earlier,
-  choose,
+  setSide,
+  setChosen,
 }: {
-  live: LiveVisit;
-  measure: MeasureDefinition;
   construction: PhotoConstruction;
   side: Side;
-  earlier: readonly PhotoView[];
-  choose: (id: string) => void;
+  setSide: (next: Side) => void;
+  setChosen: (next: string | null) => void;
 }) {
-  const { add, busy, error } = useAddPhoto(live, measure, side, choose);
-  const samples = SAMPLES.filter((s) => s.construction === construction.key && s.side === side);
   return (
-    <div className="overflow-y-auto p-6">
-      <label className="action w-fit">
-        {busy ? 'Sending the picture' : 'Choose a picture'}
-        <input
-          type="file"
-          accept="image/jpeg,image/png"
-          className="sr-only"
-          disabled={busy}
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = '';
-            if (file !== undefined) void add(file);
-          }}
-        />
-      </label>
-      <p className="mt-2 text-sm text-ink-2">
-        JPEG or PNG, at most {PHOTO_LIMITS.bytes / 1_000_000} MB. Where and when it was taken is removed
-        before it is kept.
-      </p>
-      {error !== null && (
-        <p role="alert" className="mt-2 text-ease-deep">
-          {error}
-        </p>
-      )}
-      {samples.length > 0 && (
-        <section className="mt-6">
-          <h3>Drawn samples, to try</h3>
-          <div className="mt-2 flex flex-wrap gap-3">
-            {samples.map((s) => (
-              <button
-                key={s.file}
-                type="button"
-                className="w-40 rounded border border-line p-2 text-left hover:border-heather"
-                disabled={busy}
-                onClick={() =>
-                  void fetch(`/samples/${s.file}`)
-                    .then((r) => r.blob())
-                    .then(add)
-                }
-              >
-                <img src={`/samples/${s.file}`} alt="" className="h-28 w-full object-contain" />
-                <span className="text-sm">{s.label}</span>
-              </button>
-            ))}
-          </div>
-        </section>
-      )}
-      {earlier.length > 0 && (
-        <section className="mt-6">
-          <h3>Taken before</h3>
-          <ul className="mt-2 flex flex-wrap gap-3">
-            {earlier.map((p) => (
-              <li key={p.id}>
-                <button
-                  type="button"
-                  className="w-40 rounded border border-line p-2 text-left hover:border-heather"
-                  onClick={() => choose(p.id)}
-                >
-                  <img src={`/api/photos/${p.id}`} alt="" className="h-28 w-full object-contain" />
-                  <span className="text-sm">{`${longDay(p.at)}, ${p.by}`}</span>
-                </button>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
-    </div>
+    <header className="flex items-center gap-5 border-b border-line px-5 py-2">
+      <Dialog.Title asChild>
+        <h2>{construction.label}</h2>
+      </Dialog.Title>
+      <RadioRow
+        label="Side"
+        value={side}
+        options={PICTURE_SIDES}
+        onChange={(s) => {
+          setSide(s);
+          setChosen(null);
+        }}
+        itemClass={(_, on) =>
+          `min-h-11 border-b-4 px-4 font-semibold ${on ? '' : 'border-transparent text-ink-2'}`
+        }
+        itemStyle={(s, on) =>
+          on ? { borderColor: `var(--color-${s})`, color: `var(--color-${s})` } : undefined
+        }
+      />
+      <p className="flex-1 text-sm text-ink-2">{construction.view}</p>
+      <Dialog.Close className="action-quiet">Close</Dialog.Close>
+    </header>
   );
-}
-
-function useAddPhoto(live: LiveVisit, measure: MeasureDefinition, side: Side, done: (id: string) => void) {
-  const client = useQueryClient();
-  const [busy, setBusy] = useState(false);
-  const [error, setError] = useState<string | null>(null);
-  const add = async (file: Blob) => {
-    setError(null);
-    if (file.size > PHOTO_LIMITS.bytes) {
-      setError(
-        `This picture has ${shown(file.size / 1_000_000)} MB; at most ${PHOTO_LIMITS.bytes / 1_000_000} MB can be kept. Nothing was sent.`,
-      );
-      return;
-    }
-    setBusy(true);
-    try {
-      const photo = await upload<PhotoView>(
-        `/api/visits/${live.visit.id}/photos/${crypto.randomUUID()}?measure=${measure.key}&side=${side}`,
-        file,
-      );
-      await client.invalidateQueries({ queryKey: keys.photos(live.course.episode.id) });
-      done(photo.id);
-    } catch (failure) {
-      setError(failure instanceof ApiError ? failure.message : 'The picture could not be sent');
-    } finally {
-      setBusy(false);
-    }
-  };
-  return { add, busy, error };
 }
 
 const unitText = (c: PhotoConstruction): string => (c.unit === 'deg' ? '°' : c.unit === 'mm' ? ' mm' : '');

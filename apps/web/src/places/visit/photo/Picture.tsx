@@ -91,21 +91,40 @@ export function Picture(props: PictureProps) {
         />
       </svg>
       {lens !== null && (
-        <svg
-          aria-hidden
-          viewBox={`${lens.x - lensSize / 2} ${lens.y - lensSize / 2} ${lensSize} ${lensSize}`}
-          className={`pointer-events-none absolute top-3 rounded-full border-2 border-ink bg-paper ${lens.x > width / 2 ? 'left-3' : 'right-3'}`}
-          style={{ width: LENS_PX, height: LENS_PX }}
-        >
-          <image href={`/api/photos/${photo.id}`} width={width} height={height} />
-          <path
-            d={`M${lens.x - lensSize / 2} ${lens.y} h${lensSize} M${lens.x} ${lens.y - lensSize / 2} v${lensSize}`}
-            stroke="var(--color-ease)"
-            strokeWidth={lensSize / 200}
-          />
-        </svg>
+        <Magnifier lens={lens} lensSize={lensSize} width={width} photo={photo} height={height} />
       )}
     </div>
+  );
+}
+
+/** What lies under the point, three times as large. */
+function Magnifier({
+  lens,
+  lensSize,
+  width,
+  photo,
+  height,
+}: {
+  lens: Point;
+  lensSize: number;
+  width: number;
+  photo: PhotoView;
+  height: number;
+}) {
+  return (
+    <svg
+      aria-hidden
+      viewBox={`${lens.x - lensSize / 2} ${lens.y - lensSize / 2} ${lensSize} ${lensSize}`}
+      className={`pointer-events-none absolute top-3 rounded-full border-2 border-ink bg-paper ${lens.x > width / 2 ? 'left-3' : 'right-3'}`}
+      style={{ width: LENS_PX, height: LENS_PX }}
+    >
+      <image href={`/api/photos/${photo.id}`} width={width} height={height} />
+      <path
+        d={`M${lens.x - lensSize / 2} ${lens.y} h${lensSize} M${lens.x} ${lens.y - lensSize / 2} v${lensSize}`}
+        stroke="var(--color-ease)"
+        strokeWidth={lensSize / 200}
+      />
+    </svg>
   );
 }
 

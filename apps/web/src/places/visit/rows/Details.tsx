@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { combineTrials, compareValues, shown, unitAfter } from '@heathstep/core';
+import { combineTrials, compareValues, shown, unitAfter, type MeasureDefinition } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import { ScoreKeys } from '../../../parts/Blank.js';
 import { Setup } from '../../../parts/Setup.js';
@@ -102,53 +102,10 @@ function Beside({
           </span>
         )}
         {!measure.painless && <span className="text-sm text-ink-2">pain</span>}
-        {!measure.painless && (
-          <div
-            className="origin-left scale-[0.82] pointer-coarse:scale-100"
-            data-row={row}
-            data-order={order}
-            data-pain
-            tabIndex={-1}
-            onFocus={(event) => {
-              if (event.target === event.currentTarget)
-                event.currentTarget.querySelector<HTMLElement>('[aria-pressed="true"], button')?.focus();
-            }}
-            onKeyDown={(event) => {
-              if (event.key !== 'Enter') return;
-              event.preventDefault();
-              goTo(nextStop(event.currentTarget, event.shiftKey ? -1 : 1));
-            }}
-          >
-            <ScoreKeys
-              label={side === 'none' ? 'Pain while doing it' : `Pain while doing it, ${side}`}
-              low="no pain"
-              high="worst"
-              value={entry.pain}
-              onChange={(pain) => write(side, (now) => ({ ...now, pain }))}
-            />
-          </div>
-        )}
+        {!measure.painless && <PainWithIt row={row} order={order} side={side} entry={entry} write={write} />}
       </div>
       <div className="mt-0.5 flex flex-wrap items-center gap-x-4 text-sm">
-        <span
-          className="flex gap-4"
-          role="group"
-          aria-label={`${measure.label}${side === 'none' ? '' : `, ${side}`}: why there is no value`}
-        >
-          {(['not-done', 'unable', 'stopped-by-pain'] as const).map((status) => (
-            <button
-              key={status}
-              type="button"
-              aria-pressed={entry.status === status}
-              className={`min-h-9 ${entry.status === status ? 'font-bold' : 'text-action'}`}
-              onClick={() =>
-                write(side, (now) => ({ ...now, status: now.status === status ? 'taken' : status }))
-              }
-            >
-              {STATUS_WORDS[status]}
-            </button>
-          ))}
-        </span>
+        <WhyNone measure={measure} side={side} entry={entry} write={write} />
         {entry.status === 'not-done' && (
           <Reason
             label={`Why not done${side === 'none' ? '' : `, ${side}`}`}
@@ -159,6 +116,81 @@ function Beside({
         {withLever && <Lever entry={entry} side={side} write={write} />}
         <Again measure={measure} entry={entry} side={side} write={write} />
       </div>
+    </div>
+  );
+}
+
+/** Why there is no value, when there is none. */
+function WhyNone({
+  measure,
+  side,
+  entry,
+  write,
+}: {
+  measure: MeasureDefinition;
+  side: Column;
+  entry: MeasureEntry;
+  write: (side: Column, change: Change) => void;
+}) {
+  return (
+    <span
+      className="flex gap-4"
+      role="group"
+      aria-label={`${measure.label}${side === 'none' ? '' : `, ${side}`}: why there is no value`}
+    >
+      {(['not-done', 'unable', 'stopped-by-pain'] as const).map((status) => (
+        <button
+          key={status}
+          type="button"
+          aria-pressed={entry.status === status}
+          className={`min-h-9 ${entry.status === status ? 'font-bold' : 'text-action'}`}
+          onClick={() => write(side, (now) => ({ ...now, status: now.status === status ? 'taken' : status }))}
+        >
+          {STATUS_WORDS[status]}
+        </button>
+      ))}
+    </span>
+  );
+}
+
+/** Pain while it is measured, by keys that Enter leads along. */
+function PainWithIt({
+  row,
+  order,
+  side,
+  entry,
+  write,
+}: {
+  row: number;
+  order: number;
+  side: Column;
+  entry: MeasureEntry;
+  write: (side: Column, change: Change) => void;
+}) {
+  return (
+    <div
+      className="origin-left scale-[0.82] pointer-coarse:scale-100"
+      data-row={row}
+      data-order={order}
+      data-pain
+      tabIndex={-1}
+      onFocus={(event) => {
+        if (event.target === event.currentTarget)
+          event.currentTarget.querySelector<HTMLElement>('[aria-pressed="true"], button')?.focus();
+      }}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter') return;
+        event.preventDefault();
+        goTo(nextStop(event.currentTarget, event.shiftKey ? -1 : 1));
+      }}
+    >
+      <ScoreKeys
+        label={side === 'none' ? 'Pain while doing it' : `Pain while doing it, ${side}`}
+        low="no pain"
+        high="worst"
+        value={entry.pain}
+        onChange={(pain) => write(side, (now) => ({ ...now, pain }))}
+      />
     </div>
   );
 }

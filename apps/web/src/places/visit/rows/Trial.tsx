@@ -1,5 +1,5 @@
 import { useEffect, useId, useState } from 'react';
-import { guardReading, type MeasureDefinition } from '@heathstep/core';
+import { guardReading, type GuardResult, type MeasureDefinition } from '@heathstep/core';
 import type { Column } from '../live.js';
 import { move } from './moving.js';
 
@@ -70,34 +70,69 @@ export function Trial(props: TrialProps) {
         onKeyDown={move}
         onFocus={(event) => event.currentTarget.select()}
       />
-      <span id={noteId} className="pointer-events-none">
-        {wrong !== null && (
-          <span
-            role="alert"
-            className={`pointer-events-auto absolute left-0 ${below} z-20 w-60 rounded bg-ease px-2 py-1 text-sm text-paper shadow`}
-          >
-            {wrong}{' '}
-            {meant !== undefined && (
-              <button type="button" className="font-bold underline" onClick={() => take(String(meant))}>
-                {`Take ${meant}`}
-              </button>
-            )}
-          </span>
-        )}
-        {wrong === null && asks && (
-          <span
-            className={`pointer-events-auto absolute left-0 ${below} z-20 w-60 rounded border border-hold bg-hold-wash px-2 py-1 text-sm text-hold-deep shadow`}
-          >
-            {guard.ask}{' '}
-            <button type="button" className="font-bold underline" onClick={onConfirm}>
-              Yes, it is
+      <Notes
+        noteId={noteId}
+        wrong={wrong}
+        below={below}
+        meant={meant}
+        take={take}
+        asks={asks}
+        guard={guard}
+        onConfirm={onConfirm}
+        outlier={outlier}
+      />
+    </span>
+  );
+}
+
+/** What is wrong, unusual or apart, beside the reading. */
+function Notes({
+  noteId,
+  wrong,
+  below,
+  meant,
+  take,
+  asks,
+  guard,
+  onConfirm,
+  outlier,
+}: {
+  noteId: string;
+  wrong: string | null;
+  below: 'bottom-full' | 'top-full';
+  meant: number | undefined;
+  take: (typed: string) => void;
+  asks: boolean;
+  guard: GuardResult;
+  onConfirm: () => void;
+  outlier: boolean;
+}) {
+  return (
+    <span id={noteId} className="pointer-events-none">
+      {wrong !== null && (
+        <span
+          role="alert"
+          className={`pointer-events-auto absolute left-0 ${below} z-20 w-60 rounded bg-ease px-2 py-1 text-sm text-paper shadow`}
+        >
+          {wrong}{' '}
+          {meant !== undefined && (
+            <button type="button" className="font-bold underline" onClick={() => take(String(meant))}>
+              {`Take ${meant}`}
             </button>
-          </span>
-        )}
-        {outlier && (
-          <span className="sr-only">This trial differs from the others by more than the error</span>
-        )}
-      </span>
+          )}
+        </span>
+      )}
+      {wrong === null && asks && (
+        <span
+          className={`pointer-events-auto absolute left-0 ${below} z-20 w-60 rounded border border-hold bg-hold-wash px-2 py-1 text-sm text-hold-deep shadow`}
+        >
+          {guard.state === 'unusual' && guard.ask}{' '}
+          <button type="button" className="font-bold underline" onClick={onConfirm}>
+            Yes, it is
+          </button>
+        </span>
+      )}
+      {outlier && <span className="sr-only">This trial differs from the others by more than the error</span>}
     </span>
   );
 }

@@ -1,9 +1,20 @@
-import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { type Dispatch, type SetStateAction, useEffect, useEffectEvent, useRef, useState } from 'react';
 import { click } from './click.js';
 import { Ring, sideColour } from './Ring.js';
 import type { ToolProps } from './Tool.js';
-import { addCount, addFault, beatAt, endCount, READY, startCount, takeBackFault, tenths } from './timers.js';
+import {
+  addCount,
+  addFault,
+  beatAt,
+  endCount,
+  READY,
+  startCount,
+  takeBackFault,
+  tenths,
+  type CountState,
+} from './timers.js';
 import { useNow } from './useNow.js';
+import type { Column } from '@heathstep/core';
 
 interface MetronomeProps extends ToolProps {
   readonly beatsPerMinute: number;
@@ -58,39 +69,14 @@ export function Metronome({ place, keep, beatsPerMinute, faults, stopAtFaults }:
       </Ring>
       <div className="min-w-0 text-sm">
         {counting ? (
-          <>
-            <div>
-              <b>{`Counting ${place?.side === 'none' ? '' : (place?.side ?? '')}, ${beat.way}`}</b>
-              <span className="text-ink-2">{`. Space counts, 1 to ${faults.length} mark a fault, ${stopAtFaults} faults stop it`}</span>
-            </div>
-            <div className="mt-1 flex flex-wrap gap-1.5">
-              {faults.map((fault, i) => {
-                const times = state.faults.filter((f) => f === fault).length;
-                return (
-                  <button
-                    key={fault}
-                    type="button"
-                    className={`min-h-11 rounded-full border px-3 ${times > 0 ? 'border-hold bg-hold-wash text-hold-deep' : 'border-line'}`}
-                    onClick={() => setState((s) => addFault(s, fault, stopAtFaults))}
-                  >
-                    <span className="text-ink-3">{i + 1}</span> {fault} {times > 0 && <b>{times}</b>}
-                  </button>
-                );
-              })}
-            </div>
-            <div className="mt-2 flex gap-2">
-              <button type="button" className="action" onClick={() => setState(addCount)}>
-                One more
-              </button>
-              <button
-                type="button"
-                className="action-quiet"
-                onClick={() => setState((s) => endCount(s, 'stopped'))}
-              >
-                {`Stop and keep ${state.count}`}
-              </button>
-            </div>
-          </>
+          <WhileCounting
+            place={place}
+            beat={beat}
+            faults={faults}
+            stopAtFaults={stopAtFaults}
+            state={state}
+            setState={setState}
+          />
         ) : (
           <>
             <div className="font-semibold">{`${beatsPerMinute} beats a minute, one up, one down`}</div>
@@ -104,6 +90,59 @@ export function Metronome({ place, keep, beatsPerMinute, faults, stopAtFaults }:
         )}
       </div>
     </div>
+  );
+}
+
+/** The beat it stands at, the faults to mark, and the end of it. */
+function WhileCounting({
+  place,
+  beat,
+  faults,
+  stopAtFaults,
+  state,
+  setState,
+}: {
+  place: { readonly side: Column; readonly trial: number } | null;
+  beat: { beat: number; way: 'up' | 'down'; share: number };
+  faults: readonly string[];
+  stopAtFaults: number;
+  state: CountState;
+  setState: Dispatch<SetStateAction<CountState>>;
+}) {
+  return (
+    <>
+      <div>
+        <b>{`Counting ${place?.side === 'none' ? '' : (place?.side ?? '')}, ${beat.way}`}</b>
+        <span className="text-ink-2">{`. Space counts, 1 to ${faults.length} mark a fault, ${stopAtFaults} faults stop it`}</span>
+      </div>
+      <div className="mt-1 flex flex-wrap gap-1.5">
+        {faults.map((fault, i) => {
+          const times = state.faults.filter((f) => f === fault).length;
+          return (
+            <button
+              key={fault}
+              type="button"
+              className={`min-h-11 rounded-full border px-3 ${times > 0 ? 'border-hold bg-hold-wash text-hold-deep' : 'border-line'}`}
+              onClick={() => setState((s) => addFault(s, fault, stopAtFaults))}
+            >
+              <span className="text-ink-3">{i + 1}</span> {fault} {times > 0 && <b>{times}</b>}
+            </button>
+          );
+        })}
+      </div>
+      <div className="mt-2 flex gap-2">
+        <button type="button" className="action" onClick={() => setState(addCount)}>
+          One more
+        </button>
+        <button
+          type="button"
+          className="action-quiet"
+          onClick={() => setState((s) => endCount(s, 'stopped'))}
+        >
+          {`Stop and keep ${state.count}`}
+        </button>
+      </div>
+    </>
   );
 }
 
