@@ -5,7 +5,8 @@ import { whenStale } from './stale.mjs';
 
 const PACKAGES = ['packages', 'tsconfig.base.json', 'tsconfig.json', 'package-lock.json'];
 
-const BUILD_CONTENT = "import('@heathstep/content').then((content) => content.buildContent())";
+const BUILD_CONTENT =
+  "import('@heathstep/content').then((c) => c.buildContent()).catch((e) => (console.error(e.message), process.exit(1)))";
 
 /** core, content, contracts and the command line. */
 export function ensurePackagesBuilt() {

@@ -19,12 +19,21 @@ const USUAL = {
   levels: null,
   computed: null,
   byAge: null,
+  painless: false,
 } as const satisfies Partial<MeasureDefinition>;
 
-type Left = keyof typeof USUAL | 'usual';
+type Left = keyof typeof USUAL | 'usual' | 'unitLabel';
 
 /** A measure as it is written: what follows from the rules above may be left out. */
 export type WrittenMeasure = Omit<MeasureDefinition, Left> & Partial<Pick<MeasureDefinition, Left>>;
 
-/** The measure that is meant: each on both feet, one trial, an error that is not known, the usual as wide as the allowed. */
-export const expandMeasure = (w: WrittenMeasure): MeasureDefinition => ({ ...USUAL, usual: w.allowed, ...w });
+/**
+ * The measure that is meant: each on both feet, one trial, pain asked with it, an error that is not known, the usual as
+ * wide as the allowed, the unit shown as it is written.
+ */
+export const expandMeasure = (w: WrittenMeasure): MeasureDefinition => ({
+  ...USUAL,
+  usual: w.allowed,
+  unitLabel: w.unit,
+  ...w,
+});

@@ -32,7 +32,9 @@ export function Frame({
             const span = [...episode.stages].reverse().find((x) => x.stage === s.key);
             const note =
               i < at
-                ? 'done'
+                ? span === undefined
+                  ? 'left out'
+                  : 'done'
                 : i === at
                   ? span === undefined
                     ? 'from today'
