@@ -219,7 +219,7 @@ test('signing in: wrong password, the next page, and every remaining view by axe
   await expectAccessible(page, 'A new referral');
   await page.getByRole('link', { name: 'People' }).first().click();
   await page.getByLabel('Find by name').fill('no such name');
-  await expect(page.getByText('Nobody is called "no such name"')).toBeVisible();
+  await expect(page.getByText('Nobody has "no such name"')).toBeVisible();
   await page.getByRole('link', { name: 'Day' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('look');
   await expectAccessible(page, 'Day');

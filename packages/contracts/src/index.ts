@@ -56,6 +56,7 @@ export type {
   StageSpan,
   VisitView,
 } from './views.js';
+export { PEOPLE_AT_ONCE } from './views.js';
 export { entriesOf, skillFacts, storyFacts } from './facts.js';
 export { episodeSafety, safetyAt, type SafetyOn, screenedVisit, type VisitClosure } from './safety.js';
 export {

@@ -76,6 +76,9 @@ export interface EpisodeSummary {
   readonly version: number;
 }
 
+/** How many people a list brings at once. */
+export const PEOPLE_AT_ONCE = 200;
+
 export interface PersonRow {
   readonly id: string;
   readonly name: string;

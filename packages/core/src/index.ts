@@ -405,3 +405,4 @@ export {
 } from './figure/pose.js';
 export { type LegJoints, type Skeleton, solvePose } from './figure/skeleton.js';
 export { betweenFront, betweenSide, outAndBack } from './figure/tween.js';
+export { folded, hasWords, searchable } from './quantity/words.js';

@@ -1,11 +1,18 @@
 import { Body, Controller, Get, HttpCode, Param, Patch, Post, Query } from '@nestjs/common';
-import { type EpisodeSummary, PersonBody, PersonPatch, type PersonRow } from '@heathstep/contracts';
+import {
+  type EpisodeSummary,
+  PEOPLE_AT_ONCE,
+  PersonBody,
+  PersonPatch,
+  type PersonRow,
+} from '@heathstep/contracts';
 import { stageOf } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
+import { peopleFound } from './finding.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { EpisodeRow, Person } from '../persistence/entities.js';
 
@@ -20,8 +27,6 @@ function row(person: Person, episodes: readonly EpisodeSummary[] = []): PersonRo
     episodes,
   };
 }
-
-const MOST_LISTED = 200;
 
 function refuseFutureBirth(birthDate: string | null | undefined, now: Date): void {
   if (typeof birthDate !== 'string') return;
@@ -65,14 +70,18 @@ export class PeopleController {
     return of;
   }
 
+  /** People by name, found by words of it in any order or by the date of birth; the next ones after those already had. */
   @Get()
-  list(@Me() me: SignedIn, @Query('q') q?: string): Promise<PersonRow[]> {
-    const wanted = typeof q === 'string' ? q.trim().slice(0, 80) : '';
+  list(@Me() me: SignedIn, @Query('q') q?: string, @Query('after') after?: string): Promise<PersonRow[]> {
+    const wanted = typeof q === 'string' ? q.slice(0, 80) : '';
+    const skipped = /^\d{1,6}$/.test(String(after)) ? Number(after) : 0;
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const query = tx.createQueryBuilder(Person, 'p').orderBy('lower(p.name)', 'ASC').limit(MOST_LISTED);
-      if (wanted !== '')
-        query.where('p.name ILIKE :like', { like: `%${wanted.replace(/[\\%_]/g, '\\$&')}%` });
-      const people = await query.getMany();
+      const all = await tx
+        .createQueryBuilder(Person, 'p')
+        .orderBy('lower(p.name)', 'ASC')
+        .addOrderBy('p.id')
+        .getMany();
+      const people = peopleFound(all, wanted).slice(skipped, skipped + PEOPLE_AT_ONCE);
       const episodes = await this.episodesOf(
         tx,
         people.map((p) => p.id),

@@ -1,8 +1,9 @@
 import { showTimesIn } from '../parts/dates.js';
-import { QueryClient, useQuery, type UseQueryResult } from '@tanstack/react-query';
+import { QueryClient, useInfiniteQuery, useQuery, type UseQueryResult } from '@tanstack/react-query';
 import type { ContentBundle } from '@heathstep/content';
-import type {
-  BandView,
+import {
+  PEOPLE_AT_ONCE,
+  type BandView,
   CourseView,
   DayView,
   NoteView,
@@ -89,10 +90,18 @@ export const useDay = (): UseQueryResult<DayView> =>
     refetchInterval: 30_000,
   });
 
-export const usePeople = (q: string): UseQueryResult<PersonRow[]> =>
-  useQuery({
+/** People found, so many at once; `fetchNextPage` brings those after them. */
+export const usePeople = (q: string) =>
+  useInfiniteQuery({
     queryKey: keys.people(q),
-    queryFn: () => request<PersonRow[]>('GET', `/api/people${q === '' ? '' : `?q=${encodeURIComponent(q)}`}`),
+    queryFn: ({ pageParam }) =>
+      request<PersonRow[]>(
+        'GET',
+        `/api/people?${new URLSearchParams({ q, after: String(pageParam) }).toString()}`,
+      ),
+    initialPageParam: 0,
+    getNextPageParam: (last, pages) =>
+      last.length < PEOPLE_AT_ONCE ? undefined : pages.length * PEOPLE_AT_ONCE,
     placeholderData: (before) => before,
   });
 

@@ -51,8 +51,8 @@ function Whole({ content }: { content: ClinicContent }) {
   const index = useMemo(() => indexOf(exercises), [exercises]);
   const asked = useDeferredValue(query);
   const found = useMemo(
-    () => narrowed(exercises, index, asked, chosen).filter((e) => !starred || favourites.has(e.key)),
-    [exercises, index, asked, chosen, starred, favourites],
+    () => narrowed(index, asked, chosen).filter((e) => !starred || favourites.has(e.key)),
+    [index, asked, chosen, starred, favourites],
   );
   const shown = useMemo(() => new Set(found.map((e) => e.key)), [found]);
   const choose = useCallback(
@@ -74,14 +74,7 @@ function Whole({ content }: { content: ClinicContent }) {
             onChange={setQuery}
           />
         </label>
-        <Facets
-          content={content}
-          exercises={exercises}
-          index={index}
-          asked={asked}
-          chosen={chosen}
-          choose={choose}
-        />
+        <Facets content={content} index={index} asked={asked} chosen={chosen} choose={choose} />
         <FavouritesOnly on={starred} set={setStarred} count={favourites.size} />
         <button
           type="button"
@@ -156,21 +149,19 @@ function FavouritesOnly({ on, set, count }: { on: boolean; set: (on: boolean) =>
 /** What can be narrowed down by, each word with how many would be left; counted after what was found is shown. */
 const Facets = memo(function Facets({
   content,
-  exercises,
   index,
   asked,
   chosen,
   choose,
 }: {
   content: ClinicContent;
-  exercises: readonly ExerciseDefinition[];
   index: Index;
   asked: string;
   chosen: Chosen;
   choose: (facet: Facet, word: string) => void;
 }) {
   const late = useDeferredValue(asked);
-  const counts = useMemo(() => countsOf(exercises, index, late, chosen), [exercises, index, late, chosen]);
+  const counts = useMemo(() => countsOf(index, late, chosen), [index, late, chosen]);
   const labelOf = (facet: Facet, word: string) =>
     facet === 'driver'
       ? (content.drivers.find((d) => d.key === word)?.label ?? word)

@@ -6,7 +6,7 @@ const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
 const { exercises, ladders } = loaded.content;
 const index = indexOf(exercises);
-const keys = (query: string, chosen = {}) => narrowed(exercises, index, query, chosen).map((e) => e.key);
+const keys = (query: string, chosen = {}) => narrowed(index, query, chosen).map((e) => e.key);
 
 describe('finding an exercise', () => {
   it('takes every word asked for, wherever it is written', () => {
@@ -14,28 +14,28 @@ describe('finding an exercise', () => {
     expect(keys('towel gather')).toEqual(['towel-gather', 'towel-gather-push', 'towel-gather-weighted']);
     expect(keys('TOWEL gather weight')).toContain('towel-gather-weighted');
     expect(keys('no such thing')).toEqual([]);
-    expect(keys('oming')).toEqual([]);
+    expect(keys('towl gathr')).toContain('towel-gather');
     expect(keys('heel-toe rock')).toEqual(['heel-toe-rocks']);
   });
 
   it('narrows by choices that all hold, and leaves out what must be avoided', () => {
-    const seated = narrowed(exercises, index, '', { position: 'seated' });
+    const seated = narrowed(index, '', { position: 'seated' });
     expect(seated.length).toBeGreaterThan(3);
     expect(seated.every((e) => e.position.startsWith('seated'))).toBe(true);
-    const safe = narrowed(exercises, index, '', { position: 'seated', 'free of': 'barefoot' });
+    const safe = narrowed(index, '', { position: 'seated', 'free of': 'barefoot' });
     expect(safe.every((e) => !e.tags.includes('barefoot'))).toBe(true);
     expect(safe.length).toBeLessThan(seated.length);
   });
 
   it.each(FACETS)('tells for each word of %s how many would be left', (facet) => {
-    for (const { word, count } of countsOf(exercises, index, '', { position: 'standing' })[facet]) {
+    for (const { word, count } of countsOf(index, '', { position: 'standing' })[facet]) {
       const chosen = { position: 'standing', [facet]: word };
-      expect(narrowed(exercises, index, '', chosen)).toHaveLength(count);
+      expect(narrowed(index, '', chosen)).toHaveLength(count);
     }
   });
 
   it('counts the choice already made as if it were open', () => {
-    const counts = countsOf(exercises, index, '', { aim: 'balance' }).aim;
+    const counts = countsOf(index, '', { aim: 'balance' }).aim;
     expect(counts.reduce((sum, c) => sum + c.count, 0)).toBe(exercises.length);
   });
 });

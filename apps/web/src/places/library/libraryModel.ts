@@ -1,5 +1,6 @@
 import type { ExerciseDefinition } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
+import { type Find, finderOf } from '../../parts/finder.js';
 
 /** What the library can be narrowed down by; each a set of words an exercise has. */
 export const FACETS = ['aim', 'body part', 'position', 'equipment', 'driver', 'free of'] as const;
@@ -29,9 +30,6 @@ function wordsOf(e: ExerciseDefinition, facet: Facet): readonly string[] {
   }
 }
 
-/** Words with a space before each, so that a search finds where a word begins. */
-const asWords = (text: string): string => text.toLowerCase().replace(/(?:^|[^\p{L}\p{N}]+)/gu, ' ');
-
 /** Everything that is written about an exercise, for the search by words. */
 const textOf = (e: ExerciseDefinition): string =>
   [
@@ -48,18 +46,12 @@ const textOf = (e: ExerciseDefinition): string =>
     ...e.steps,
     ...e.faults.flatMap((f) => [f.fault, f.fix]),
     ...e.drivers,
-  ]
-    .map(asWords)
-    .join('');
-
-/** What is asked of an exercise when it is looked for, read once. */
-interface Entry {
-  readonly text: string;
-  readonly words: Readonly<Record<Facet, readonly string[]>>;
-}
+  ].join(' ');
 
 export interface Index {
-  readonly entries: ReadonlyMap<string, Entry>;
+  readonly find: Find<ExerciseDefinition>;
+  /** The words of each exercise by facet, read once. */
+  readonly facets: ReadonlyMap<string, Readonly<Record<Facet, readonly string[]>>>;
   /** Every word of each facet, in order. */
   readonly words: Readonly<Record<Facet, readonly string[]>>;
 }
@@ -69,32 +61,20 @@ const byFacet = <T>(of: (facet: Facet) => T): Record<Facet, T> =>
 
 /** An index made once for all exercises, so that narrowing down reads no text twice. */
 export const indexOf = (exercises: readonly ExerciseDefinition[]): Index => ({
-  entries: new Map(exercises.map((e) => [e.key, { text: textOf(e), words: byFacet((f) => wordsOf(e, f)) }])),
+  find: finderOf(exercises, textOf, (e) => e.name),
+  facets: new Map(exercises.map((e) => [e.key, byFacet((f) => wordsOf(e, f))])),
   words: byFacet((f) => [...new Set(exercises.flatMap((e) => wordsOf(e, f)))].sort()),
 });
 
-const fits = (entry: Entry, facet: Facet, word: string): boolean =>
-  entry.words[facet].includes(word) !== (facet === 'free of');
+const fits = (words: Readonly<Record<Facet, readonly string[]>>, facet: Facet, word: string): boolean =>
+  words[facet].includes(word) !== (facet === 'free of');
 
 /** Exercises that have every word asked for and every choice made. */
-export function narrowed(
-  exercises: readonly ExerciseDefinition[],
-  index: Index,
-  query: string,
-  chosen: Chosen,
-): ExerciseDefinition[] {
-  const asked = asWords(query)
-    .split(' ')
-    .filter((w) => w !== '')
-    .map((w) => ` ${w}`);
+export function narrowed(index: Index, query: string, chosen: Chosen): ExerciseDefinition[] {
   const choices = Object.entries(chosen) as [Facet, string][];
-  return exercises.filter((e) => {
-    const entry = index.entries.get(e.key);
-    return (
-      entry !== undefined &&
-      asked.every((w) => entry.text.includes(w)) &&
-      choices.every(([facet, word]) => fits(entry, facet, word))
-    );
+  return index.find(query).filter((e) => {
+    const words = index.facets.get(e.key);
+    return words !== undefined && choices.every(([facet, word]) => fits(words, facet, word));
   });
 }
 
@@ -104,19 +84,14 @@ export interface FacetCount {
 }
 
 /** For each word of each facet how many exercises would be left if it were chosen, the other choices standing. */
-export function countsOf(
-  exercises: readonly ExerciseDefinition[],
-  index: Index,
-  query: string,
-  chosen: Chosen,
-): Record<Facet, FacetCount[]> {
-  const all = narrowed(exercises, index, query, chosen);
+export function countsOf(index: Index, query: string, chosen: Chosen): Record<Facet, FacetCount[]> {
+  const all = narrowed(index, query, chosen);
   return byFacet((facet) => {
     const { [facet]: own, ...others } = chosen;
-    const left = own === undefined ? all : narrowed(exercises, index, query, others);
+    const left = own === undefined ? all : narrowed(index, query, others);
     const having = new Map<string, number>();
     for (const e of left)
-      for (const word of index.entries.get(e.key)?.words[facet] ?? [])
+      for (const word of index.facets.get(e.key)?.[facet] ?? [])
         having.set(word, (having.get(word) ?? 0) + 1);
     return index.words[facet].map((word) => {
       const count = having.get(word) ?? 0;

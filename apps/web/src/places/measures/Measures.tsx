@@ -1,6 +1,7 @@
 import { SearchField } from '../../parts/fields.js';
 import { RadioRow } from '../../parts/RadioRow.js';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import { measuresOf } from '../../parts/measureFinder.js';
 import type { MeasureDefinition, MeasureStep } from '@heathstep/core';
 import { type ClinicContent, type OwnMeasureRow, useContent, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
@@ -27,19 +28,14 @@ export function Measures() {
   return <Whole content={content.data} />;
 }
 
-const matches = (m: MeasureDefinition, asked: string): boolean =>
-  `${m.label} ${m.brief} ${m.region} ${m.aliases.join(' ')}`.toLowerCase().includes(asked);
-
 function Whole({ content }: { content: ClinicContent }) {
   const session = useSession();
   const [query, setQuery] = useState('');
   const [step, setStep] = useState<MeasureStep | null>(null);
   const [open, setOpen] = useState<string | null>(null);
   const [editing, setEditing] = useState<OwnMeasureRow | 'new' | null>(null);
-  const asked = query.trim().toLowerCase();
-  const found = content.measures.filter(
-    (m) => (step === null || m.step === step) && (asked === '' || matches(m, asked)),
-  );
+  const find = useMemo(() => measuresOf(content.measures), [content.measures]);
+  const found = find(query).filter((m) => step === null || m.step === step);
   const mayAdd = session.data?.user.role !== 'assistant';
   const chosen = content.measures.find((m) => m.key === open);
   return (
@@ -87,7 +83,7 @@ function Found({
   open,
   setOpen,
 }: {
-  found: MeasureDefinition[];
+  found: readonly MeasureDefinition[];
   open: string | null;
   setOpen: (next: string | null) => void;
 }) {

@@ -1,9 +1,9 @@
 import { SearchField } from '../../parts/fields.js';
 import { RadioGroup } from 'radix-ui';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Pathway } from '@heathstep/content';
 import { useArrowChoice } from '../../parts/RadioRow.js';
-import { pathwaysFor } from './pathways.js';
+import { pathwaysOf } from './pathways.js';
 
 /** What brings someone: found by plain words and by the clinician's own; nothing is chosen beforehand. */
 export function PathwayChoice({
@@ -17,7 +17,8 @@ export function PathwayChoice({
 }) {
   const [asked, setAsked] = useState('');
   const arrows = useArrowChoice();
-  const found = pathwaysFor(pathways, asked);
+  const find = useMemo(() => pathwaysOf(pathways), [pathways]);
+  const found = find(asked);
   return (
     <>
       <SearchField

@@ -2,7 +2,9 @@ import { complaintName } from '../../parts/complaints.js';
 import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useDeferredValue } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { PersonRow } from '@heathstep/contracts';
+import { PEOPLE_AT_ONCE, type PersonRow } from '@heathstep/contracts';
+import { fullDay } from '../../parts/dates.js';
+import { SearchField } from '../../parts/fields.js';
 import { useContent, usePeople } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 
@@ -27,18 +29,14 @@ export function People() {
     <main className="mx-auto w-full max-w-5xl px-8 py-8">
       <div className="flex items-end gap-6">
         <h1>People</h1>
-        <label className="max-w-sm flex-1">
-          <span className="sr-only">Find by name</span>
-          <input
-            className="field"
-            type="search"
-            placeholder="Find by name"
-            value={q}
-            maxLength={80}
-            onChange={(e) => set({ q: e.target.value })}
-            autoFocus={!adding}
-          />
-        </label>
+        <SearchField
+          className="max-w-sm flex-1"
+          label="Find by name"
+          placeholder="name or date of birth"
+          value={q}
+          onChange={(next) => set({ q: next })}
+          autoFocus={!adding}
+        />
         <button type="button" className="action" onClick={() => set({ add: '1' })}>
           Add a person
         </button>
@@ -60,7 +58,19 @@ export function People() {
           <Failed error={people.error} again={() => void people.refetch()} />
         )
       ) : (
-        <Rows people={people.data} q={q} />
+        <>
+          <Rows people={people.data.pages.flat()} q={q} />
+          {people.hasNextPage && (
+            <button
+              type="button"
+              className="text-action mt-3 min-h-11"
+              disabled={people.isFetchingNextPage}
+              onClick={() => void people.fetchNextPage()}
+            >
+              {`Show the next ${PEOPLE_AT_ONCE}`}
+            </button>
+          )}
+        </>
       )}
     </main>
   );
@@ -83,7 +93,7 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
       <p className="mt-8 text-ink-2">
         {q === ''
           ? 'Nobody is here yet.'
-          : `Nobody is called "${q.slice(0, 40)}". Check the spelling, or add them.`}
+          : `Nobody has "${q.slice(0, 40)}" in the name or as date of birth. Check the spelling, or add them.`}
       </p>
     );
   }
@@ -99,6 +109,9 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
               <span>
                 <span className="font-head text-lg font-semibold">{p.name}</span>
                 <span className="ml-2 text-sm text-ink-2">{p.occupation}</span>
+                {p.birthDate !== null && (
+                  <span className="block text-sm text-ink-3">{`born ${fullDay(p.birthDate)}`}</span>
+                )}
               </span>
               <span className="text-ink-2">
                 {open(p).length === 0
@@ -116,9 +129,6 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
           </li>
         ))}
       </ul>
-      {people.length >= 200 && (
-        <p className="mt-3 text-sm text-ink-2">The first 200. Type more of the name to find others.</p>
-      )}
     </>
   );
 }

@@ -1,10 +1,11 @@
 import { loadContent } from '@heathstep/content';
-import { pathwaysFor } from './pathways.js';
+import { pathwaysOf } from './pathways.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
 const { pathways } = loaded.content;
-const found = (asked: string) => pathwaysFor(pathways, asked).map((p) => p.key);
+const find = pathwaysOf(pathways);
+const found = (asked: string) => find(asked).map((p) => p.key);
 
 describe('finding what brings someone', () => {
   it('begins with what is not known yet, and has all of them', () => {
@@ -24,6 +25,8 @@ describe('finding what brings someone', () => {
     ['falls', 'fall-risk-foot'],
     ['  Calf   tear ', 'calf-tear'],
     ['gïving wáy', 'ankle-instability'],
+    ['metatarsalga', 'forefoot-pain'],
+    ['tibialis posteror', 'posterior-tibial-tendon'],
   ])('%s', (asked, key) => expect(found(asked)).toContain(key));
 
   it('finds nothing where nothing is meant', () => expect(found('shoulder')).toEqual([]));

@@ -4,7 +4,7 @@ import type { CourseView } from '@heathstep/contracts';
 import { type ComposedExercise, type FigureDefinition, prescribe } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { Figure } from '../../parts/Figure.js';
-import { addable, type PlanLine, withWords } from './planModel.js';
+import { addable, addableFinder, type PlanLine } from './planModel.js';
 
 interface AddExerciseProps {
   readonly course: CourseView;
@@ -21,7 +21,11 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
     () => new Map(content.figures.map((f) => [f.exercise, f] as const)),
     [content.figures],
   );
-  const list = withWords(addable(lines, course, content), q, content);
+  const find = useMemo(
+    () => addableFinder(addable(lines, course, content), content),
+    [lines, course, content],
+  );
+  const list = find(q);
   return (
     <section className="mt-4 border-t border-line pt-3" aria-label="Add an exercise">
       <div className="flex items-end gap-4">

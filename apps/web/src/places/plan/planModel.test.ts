@@ -3,7 +3,7 @@ import type { CourseView, PlanView } from '@heathstep/contracts';
 import { composePlan, type ComposedExercise, type Stage } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { planChanges } from './planChanges.js';
-import { addable, allSteps, neighbour, planModel, withWords } from './planModel.js';
+import { addable, addableFinder, allSteps, neighbour, planModel } from './planModel.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
@@ -179,8 +179,8 @@ describe('changing a plan by hand', () => {
     expect(list.slice(0, serving.length)).toEqual(serving);
     const rungs = serving.map((a) => a.exercise.rung);
     expect(rungs).toEqual([...rungs].sort((a, b) => a - b));
-    expect(withWords(list, 'calf weak', content).length).toBeGreaterThanOrEqual(serving.length);
-    expect(withWords(list, 'shoulder', content)).toEqual([]);
+    expect(addableFinder(list, content)('calf weak').length).toBeGreaterThanOrEqual(serving.length);
+    expect(addableFinder(list, content)('shoulder')).toEqual([]);
   });
 
   it('compares two versions by their sentences', () => {

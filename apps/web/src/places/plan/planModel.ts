@@ -1,3 +1,4 @@
+import { type Find, finderOf } from '../../parts/finder.js';
 import {
   addImpact,
   type ComposedExercise,
@@ -223,27 +224,10 @@ export function addable(
     }));
 }
 
-/** Those whose name, ladder, aim, region or driver has all the words typed. */
-export function withWords(
-  list: readonly Addable[],
-  typed: string,
-  content: ClinicContent,
-): readonly Addable[] {
-  const words = typed
-    .toLowerCase()
-    .split(/\s+/)
-    .filter((w) => w !== '');
+/** Exercises to add by their name, ladder, aim, body part, or what they help with. */
+export function addableFinder(list: readonly Addable[], content: ClinicContent): Find<Addable> {
   const labels = new Map(content.drivers.map((d) => [d.key, d.label] as const));
-  return list.filter(({ exercise: e }) => {
-    const text = [
-      e.name,
-      e.ladder.replaceAll('-', ' '),
-      e.aim,
-      ...e.parts,
-      ...e.drivers.map((d) => labels.get(d) ?? d),
-    ]
-      .join(' ')
-      .toLowerCase();
-    return words.every((w) => text.includes(w));
-  });
+  return finderOf(list, ({ exercise: e }) =>
+    [e.name, e.ladder, e.aim, ...e.parts, ...e.drivers.map((d) => labels.get(d) ?? d)].join(' '),
+  );
 }

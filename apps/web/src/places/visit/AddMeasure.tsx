@@ -1,6 +1,7 @@
 import { SearchField } from '../../parts/fields.js';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Popover } from 'radix-ui';
+import { measuresOf } from '../../parts/measureFinder.js';
 import { Pane } from '../../parts/Pane.js';
 import { BODY_MASS, type MeasureStep } from '@heathstep/core';
 import type { LiveVisit } from './live.js';
@@ -10,14 +11,10 @@ export function AddMeasure({ live, step }: { live: LiveVisit; step: MeasureStep 
   const [open, setOpen] = useState(false);
   const [query, setQuery] = useState('');
   const here = new Set(live.measures.map((m) => m.key));
-  const asked = query.trim().toLowerCase();
-  const found = live.content.measures
+  const find = useMemo(() => measuresOf(live.content.measures), [live.content.measures]);
+  const found = find(query)
     .filter((m) => m.computed === null && !here.has(m.key) && m.key !== BODY_MASS)
-    .filter((m) =>
-      asked === ''
-        ? m.step === step
-        : `${m.label} ${m.brief} ${m.region} ${m.aliases.join(' ')}`.toLowerCase().includes(asked),
-    );
+    .filter((m) => query.trim() !== '' || m.step === step);
   const add = (key: string) => {
     live.set('visit.measures', [...(live.get('visit.measures') ?? []), key]);
     setQuery('');

@@ -1,11 +1,23 @@
 import { SearchField } from '../../../parts/fields.js';
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
+import type { Pathway } from '@heathstep/content';
+import { type Find, finderOf } from '../../../parts/finder.js';
 import { Link } from 'react-router';
 import type { ProtocolRow } from '@heathstep/contracts';
 import { request } from '../../../api/client.js';
 import { keys, useContent } from '../../../api/queries.js';
 import { Failed, Loading } from '../../../parts/Waiting.js';
+
+/** Protocols by name, stage, and the names of what is treated by them, plain and clinical. */
+const protocolsOf = (rows: readonly ProtocolRow[], pathways: readonly Pathway[]): Find<ProtocolRow> =>
+  finderOf(rows, (row) =>
+    [
+      row.name,
+      ...pathways.filter((p) => p.protocol === row.key).flatMap((p) => [p.name, p.gloss, ...p.also]),
+      ...row.stages,
+    ].join(' '),
+  );
 
 /** Every protocol of the library: its stages, whose it is, and how many people are treated by it. */
 export function Protocols() {
@@ -15,25 +27,17 @@ export function Protocols() {
   });
   const content = useContent();
   const [query, setQuery] = useState('');
+  const find = useMemo(
+    () => protocolsOf(rows.data ?? [], content.data?.pathways ?? []),
+    [rows.data, content.data?.pathways],
+  );
   if (rows.data === undefined)
     return rows.error === null ? (
       <Loading what="the protocols" />
     ) : (
       <Failed error={rows.error} again={() => void rows.refetch()} />
     );
-  const words = query
-    .toLowerCase()
-    .split(/\s+/)
-    .filter((w) => w !== '');
-  const termsOf = (row: ProtocolRow): string =>
-    (content.data?.pathways ?? [])
-      .filter((p) => p.protocol === row.key)
-      .flatMap((p) => [p.name, p.gloss, ...p.also])
-      .join(' ');
-  const found = rows.data.filter((row) => {
-    const text = [row.name, termsOf(row), ...row.stages].join(' ').toLowerCase();
-    return words.every((w) => text.includes(w));
-  });
+  const found = find(query);
   return (
     <main className="max-w-5xl px-6 py-5">
       <Link to="/library" className="text-action inline-flex min-h-11 items-center">

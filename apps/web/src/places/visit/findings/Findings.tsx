@@ -1,4 +1,5 @@
 import { SearchField } from '../../../parts/fields.js';
+import { finderOf } from '../../../parts/finder.js';
 import { useMemo, useState } from 'react';
 import type { BodyPart, FindingDefinition, Reasoning } from '@heathstep/core';
 import type { Options } from '../../../parts/fields.js';
@@ -32,9 +33,9 @@ export function Findings({ live }: { live: LiveVisit }) {
   };
   const steady = steadyList(shown, tellingKeys(reasoning.next), isOpen);
   if (steady.length !== shown.length) setShown(steady);
-  const asked = query.trim().toLowerCase();
-  const rows =
-    asked !== '' ? withWords(findings, asked) : ofView(view, { findings, byKey, steady, reasoning, ideas });
+  const asked = query.trim();
+  const find = useMemo(() => findingsFound(findings), [findings]);
+  const rows = asked !== '' ? find(asked) : ofView(view, { findings, byKey, steady, reasoning, ideas });
   return (
     <section aria-label="Findings" className="mb-6">
       <h3>Findings and named tests</h3>
@@ -78,8 +79,12 @@ export function Findings({ live }: { live: LiveVisit }) {
   );
 }
 
-const withWords = (findings: readonly FindingDefinition[], asked: string): readonly FindingDefinition[] =>
-  findings.filter((f) => `${f.name} ${f.ask}`.toLowerCase().includes(asked));
+const findingsFound = (findings: readonly FindingDefinition[]) =>
+  finderOf(
+    findings,
+    (f) => `${f.name} ${f.ask}`,
+    (f) => f.name,
+  );
 
 /** What a view lists, in its order. */
 function ofView(
