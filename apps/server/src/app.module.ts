@@ -8,7 +8,7 @@ import { AuthGuard } from './auth/auth.js';
 import { SessionController } from './auth/session.controller.js';
 import type { Config } from './config.js';
 import { CalendarController } from './calendar/calendar.controller.js';
-import { Content, ContentController } from './content/content.controller.js';
+import { Content, ContentController, LanguageController } from './content/content.controller.js';
 import { CourseController } from './course/course.controller.js';
 import { DayController } from './day/day.controller.js';
 import { Assessment } from './episodes/assessment.js';
@@ -38,6 +38,7 @@ const CONTROLLERS = [
   HealthController,
   SessionController,
   ContentController,
+  LanguageController,
   DayController,
   PeopleController,
   EpisodesController,

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { loadContent } from '@heathstep/content';
-import type { HandoutContent } from '../src/handout/content.js';
+import type { HandoutContent } from '@heathstep/contracts';
 import { handoutDocument } from '../src/handout/document.js';
 import { addEpisode, addPerson, entry, inWorld, treated } from './harness.js';
 
@@ -75,8 +75,54 @@ describe('the handout as a PDF', () => {
   });
 });
 
+describe('the handout in another language', () => {
+  const { who } = inWorld();
+
+  it('says all of it in German, with numbers and days as they are written there', async () => {
+    const { person, episodeId } = await treated(who);
+    const changed = await who
+      .patch(`/api/people/${person.id}`, { version: person.version, language: 'de' })
+      .expect(200);
+    expect(changed.body.language).toBe('de');
+    const paper: HandoutContent = (await who.get(`/api/episodes/${episodeId}/handout`).expect(200)).body;
+    expect(paper.language).toBe('de');
+    expect(paper.labels.weekdays).toEqual(['Mo', 'Di', 'Mi', 'Do', 'Fr', 'Sa', 'So']);
+    expect(paper.version).toMatch(/^Fassung 1, \d{1,2}\. \p{L}+ \d{4}$/u);
+    expect(paper.parts[0]?.exercises[0]?.dose).toMatch(/^(Links|Rechts)?.*jeden Tag|Tagen die Woche/);
+    const text = (await who.get(`/api/episodes/${episodeId}/handout.txt`).expect(200)).text;
+    expect(text).toContain(paper.parts[0]?.exercises[0]?.name);
+    // Words that stand in every English plan.
+    expect(text.match(/\b(the|and|with|your|times|days|hold|every)\b/g)).toBeNull();
+    const calendar = (await who.get(`/api/episodes/${episodeId}/plan.ics`).expect(200)).text;
+    expect(calendar).toContain('Übungen: ');
+    expect(calendar).not.toMatch(/Exercises|Version/);
+  });
+
+  it('takes no language that is not there', async () => {
+    const person = await addPerson(who);
+    const refused = await who
+      .patch(`/api/people/${person.id}`, { version: person.version, language: 'xx' })
+      .expect(400);
+    expect(refused.body.errors).toEqual([{ pointer: '/language', detail: 'must be one of the languages' }]);
+    await who.get('/api/languages/xx').expect(404);
+    expect((await who.get('/api/languages/de').expect(200)).body).toMatchObject({
+      code: 'de',
+      locale: 'de-DE',
+    });
+  });
+
+  it('is English as plain text where nothing else was said', async () => {
+    const { episodeId } = await treated(who, {}, 'Ada Brook');
+    const text = (await who.get(`/api/episodes/${episodeId}/handout.txt`).expect(200)).text;
+    expect(text).toMatch(/^Ada, your plan\n/);
+    expect(text).toMatch(/\n1\. /);
+    expect(text).toContain('Stop and call 112:');
+  });
+});
+
 describe('the paper', () => {
   const paper = (more: Partial<HandoutContent> = {}): HandoutContent => ({
+    language: 'en',
     title: 'Ada, your plan',
     clinic: 'Clinic',
     version: 'Version 1',
@@ -87,26 +133,41 @@ describe('the paper', () => {
         beside: ['Shoes.'],
         exercises: [
           {
+            key: 'rise',
+            sides: 'left',
             name: 'Rise',
             dose: 'Left, 3 sets',
             steps: 'Rise.',
             feel: 'work',
-            cue: '',
+            cue: { label: 'Mind:', text: '' },
             needs: '',
-            figure: '<svg viewBox="0 0 1 1"></svg>',
             days: [true, false, true, false, false, false, false],
           },
         ],
       },
     ],
-    allRight: 'Some pain',
-    emergency: { call: '112', signs: 'chest pain' },
-    review: { call: '01632', signs: 'swelling' },
-    usually: '',
+    allRight: { title: 'Is this pain all right?', text: 'Some pain' },
+    stop: {
+      title: 'Stop',
+      emergency: { label: 'Call 112:', signs: 'chest pain' },
+      review: { label: 'Tell us:', signs: 'swelling' },
+    },
+    notice: 'Made for you',
+    labels: {
+      feel: 'You should feel:',
+      needs: 'You need:',
+      beside: 'Beside the exercises',
+      page: 'your page',
+      footer: '{{page}} of {{pages}}',
+      weekdays: ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'],
+    },
+    held: [],
     ...more,
   });
   const textOf = (content: HandoutContent) =>
-    JSON.stringify(handoutDocument(content, 'https://clinic.example/home'));
+    JSON.stringify(
+      handoutDocument(content, 'https://clinic.example/home', () => '<svg viewBox="0 0 1 1"></svg>'),
+    );
 
   it('draws figures as lines, a box for each day it is done, and the way to the home page', () => {
     const text = textOf(paper());

@@ -85,6 +85,21 @@ export interface ContentBundle {
   readonly footRisk: readonly FootRiskSign[];
   /** The drawn figure of an exercise. */
   readonly figures: readonly (FigureDefinition & { readonly exercise: string })[];
+  /** What patients can read in beside English. */
+  readonly languages: readonly Language[];
+}
+
+/** A language patients can choose: every text that is written in English, said in it. */
+export interface Language {
+  /** ISO 639-1. */
+  readonly code: string;
+  /** Its own name. */
+  readonly name: string;
+  /** For numbers and dates. */
+  readonly locale: string;
+  /** Whether what begins with a capital is written small within a sentence. */
+  readonly smallWithin: boolean;
+  readonly texts: Readonly<Record<string, string>>;
 }
 
 export interface ContentCounts {

@@ -3,6 +3,7 @@ export {
   type ContentBundle,
   type ContentCounts,
   type Ladder,
+  type Language,
   type Pathway,
   type StandIn,
   type StopSignText,

@@ -10,6 +10,7 @@ import { expandExercise, type WrittenExercise } from './expandExercise.js';
 import { readBuilt, writeBuilt } from './builtContent.js';
 import { crossCheck } from './crossCheck.js';
 import { expandMeasure, type WrittenMeasure } from './expandMeasure.js';
+import { type LanguagePart, mergeLanguages } from './languages.js';
 import { readYaml } from './readYaml.js';
 import { TAG_SCHEMA } from './tagSchema.js';
 import {
@@ -41,6 +42,7 @@ const KINDS = [
   'skills',
   'stopSigns',
   'tissues',
+  'languages',
 ] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -142,7 +144,8 @@ export function loadContentFrom(root: string): LoadResult {
     drivers: (list('drivers') as WrittenDriver[]).map(expandDriver),
   };
   const version = createHash('sha256').update(JSON.stringify(parts)).digest('hex').slice(0, 12);
-  const content = { version, ...parts } as unknown as ContentBundle;
+  const languages = mergeLanguages(list('languages') as LanguagePart[]);
+  const content = { version, ...parts, languages } as unknown as ContentBundle;
   if (problems.length === 0) problems.push(...crossCheck(content));
   return problems.length > 0 ? { ok: false, problems } : { ok: true, content: deepFreeze(content) };
 }

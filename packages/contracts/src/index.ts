@@ -136,3 +136,5 @@ export {
   type ProtocolView,
   type PublishedProtocol,
 } from './protocols.js';
+export { type LanguageView, tongueOf } from './tongue.js';
+export { type HandoutContent, type HandoutExercise, type HandoutPart, handoutText } from './handout.js';

@@ -37,6 +37,11 @@ export class PersonBody {
   @IsOptional()
   @IsIn(['female', 'male'], { message: 'must be female, male or left out' })
   sex?: 'female' | 'male' | null;
+
+  /** What they read in, ISO 639-1; English where it is left out. */
+  @IsOptional()
+  @Matches(/^[a-z]{2}$/, { message: 'must be one of the languages' })
+  language?: string | null;
 }
 
 export class PersonPatch {
@@ -59,6 +64,11 @@ export class PersonPatch {
   @IsOptional()
   @IsIn(['female', 'male'], { message: 'must be female, male or left out' })
   sex?: 'female' | 'male' | null;
+
+  /** What they read in, ISO 639-1; English where it is left out. */
+  @IsOptional()
+  @Matches(/^[a-z]{2}$/, { message: 'must be one of the languages' })
+  language?: string | null;
 
   @Min(1, { message: 'must be the version last read' })
   @IsInt({ message: 'must be the version last read' })

@@ -85,6 +85,8 @@ export interface PersonRow {
   readonly birthDate: string | null;
   readonly occupation: string;
   readonly sex: Sex | null;
+  /** What they read in; null is English. */
+  readonly language: string | null;
   readonly version: number;
   /** The newest first. */
   readonly episodes: readonly EpisodeSummary[];
@@ -178,6 +180,7 @@ export interface EpisodeView {
     readonly ageYears: number | null;
     readonly occupation: string;
     readonly sex: Sex | null;
+    readonly language: string | null;
     readonly version: number;
   };
   readonly condition: string;
@@ -301,6 +304,8 @@ export interface HomeView {
   /** What waits on a phone is kept and sent under the episode it was logged for. */
   readonly episodeId: string;
   readonly firstName: string;
+  /** What all of this is in, and the page is read in; null is English. */
+  readonly language: string | null;
   readonly clinic: { readonly name: string; readonly phone: string; readonly emergencyNumber: string };
   readonly today: string;
   /** Set when nothing may be done until the clinic has spoken with the patient. */
@@ -312,7 +317,13 @@ export interface HomeView {
   /** The version the items are of; it goes with what is logged. */
   readonly planId: string | null;
   /** What the patient can report, the most serious first. */
-  readonly stopSigns: readonly { readonly grade: StopSign; readonly text: string }[];
+  readonly stopSigns: readonly {
+    readonly grade: StopSign;
+    /** As it is reported to the clinic. */
+    readonly text: string;
+    /** As the patient reads it. */
+    readonly shown: string;
+  }[];
   /** How pain is judged now. */
   readonly painSchool: PainSchool;
   readonly items: readonly {

@@ -406,3 +406,5 @@ export {
 export { type LegJoints, type Skeleton, solvePose } from './figure/skeleton.js';
 export { betweenFront, betweenSide, outAndBack } from './figure/tween.js';
 export { folded, hasWords, searchable } from './quantity/words.js';
+export { ENGLISH, filled, type Gaps, type Tongue } from './quantity/tongue.js';
+export { exerciseIn, textsOfExercise } from './exercise/inTongue.js';

@@ -7,15 +7,15 @@ import ical, {
 } from 'ical-generator';
 import {
   addDays,
+  exerciseIn,
   localDay,
-  patientPlan,
   type Sitting,
   SITTING_TIMES,
   sittingsOf,
   weekdayOf,
 } from '@heathstep/core';
 import type { PlanView } from '@heathstep/contracts';
-import type { EpisodeRecord } from '../episodes/record.js';
+import { type EpisodeRecord, patientPlanOf } from '../episodes/record.js';
 
 const DAYS = [
   ICalWeekday.MO,
@@ -35,16 +35,11 @@ const LONGEST_DAYS = 366;
 
 const sittings = (record: EpisodeRecord, plan: PlanView): readonly Sitting[] =>
   sittingsOf(
-    patientPlan({
-      items: plan.items,
-      exerciseOf: (key) => record.library.exercise(key),
-      stage: plan.madeOf,
-      schools: record.view.schools,
-      tagsOff: record.view.tagsOff,
-      seenFaults: () => [],
-    }).exercises.flatMap((e) => {
+    patientPlanOf(record, plan).exercises.flatMap((e) => {
       const definition = record.library.exercise(e.key);
-      return definition === undefined ? [] : [{ item: e.item, definition }];
+      return definition === undefined
+        ? []
+        : [{ item: e.item, definition: exerciseIn(record.tongue, definition) }];
     }),
   );
 
@@ -66,11 +61,11 @@ const idOf = (episodeId: string, key: string): string => `${episodeId}-${key}@he
  * @returns iCalendar text (RFC 5545); null while nothing may be given
  */
 export function planCalendar(record: EpisodeRecord, now: Date): string | null {
-  const { view, clinic } = record;
+  const { view, clinic, tongue: t } = record;
   if (view.plan === null || view.heldBack.length > 0) return null;
   const calendar = ical({
-    name: `${clinic.name}, exercises`,
-    prodId: { company: 'heathstep', product: 'plan', language: 'EN' },
+    name: t.say('{{clinic}}, exercises', { clinic: clinic.name }),
+    prodId: { company: 'heathstep', product: 'plan', language: (view.person.language ?? 'en').toUpperCase() },
     method: ICalCalendarMethod.PUBLISH,
   });
   const given = record.plans.filter((p) => p.status === 'given');
@@ -87,11 +82,15 @@ export function planCalendar(record: EpisodeRecord, now: Date): string | null {
       floating: true,
       start,
       end: new Date(start.getTime() + Math.max(5 * 60, Math.ceil(s.seconds / 60) * 60) * 1000),
-      summary: `Exercises: ${s.exercises.join(', ')}`,
-      description: `${s.when === null ? '' : `${s.when}. `}Version ${view.plan.number} of your plan.`,
+      summary: t.say('Exercises: {{list}}', { list: s.exercises.join(', ') }),
+      description: `${s.when === null ? '' : `${s.when}. `}${t.say('Version {{number}} of your plan.', { number: view.plan.number })}`,
       repeating: { freq: ICalEventRepeatingFreq.WEEKLY, byDay: s.days.flatMap((d) => DAYS[d] ?? []), until },
     });
-    event.createAlarm({ type: ICalAlarmType.display, trigger: ALARM_SECONDS, description: 'Exercises' });
+    event.createAlarm({
+      type: ICalAlarmType.display,
+      trigger: ALARM_SECONDS,
+      description: t.say('Exercises'),
+    });
   }
   const kept = new Set(current.map((s) => s.key));
   const gone = new Map(
@@ -109,7 +108,7 @@ export function planCalendar(record: EpisodeRecord, now: Date): string | null {
       floating: true,
       start,
       end: new Date(start.getTime() + 5 * 60_000),
-      summary: 'No longer in your plan',
+      summary: t.say('No longer in your plan'),
       status: ICalEventStatus.CANCELLED,
     });
   }
@@ -122,8 +121,8 @@ export function planCalendar(record: EpisodeRecord, now: Date): string | null {
     stamp: now,
     allDay: true,
     start: new Date(`${review < from ? from : review}T00:00:00Z`),
-    summary: `Time for a review at ${clinic.name}`,
-    description: `Call ${clinic.phone} for a time.`,
+    summary: t.say('Time for a review at {{clinic}}', { clinic: clinic.name }),
+    description: t.say('Call {{phone}} for a time.', { phone: clinic.phone }),
   });
   return calendar.toString();
 }

@@ -1,12 +1,15 @@
-import { Controller, Get, Header, Injectable } from '@nestjs/common';
-import { type ContentBundle, loadContent, loadContentFrom } from '@heathstep/content';
+import { Controller, Get, Header, Injectable, Param } from '@nestjs/common';
+import { type ContentBundle, type Language, loadContent, loadContentFrom } from '@heathstep/content';
+import { type LanguageView, tongueOf } from '@heathstep/contracts';
 import {
   type MeasureDefinition,
   NO_PROTOCOL,
   type ProtocolDefinition,
   type TissueDefinition,
+  type Tongue,
 } from '@heathstep/core';
-import { Me, type SignedIn } from '../auth/auth.js';
+import { Me, Open, type SignedIn } from '../auth/auth.js';
+import { notFound } from '../http/problem.js';
 import { Db, type Tx } from '../persistence/db.js';
 import { ClinicProtocol, ContentReview } from '../persistence/entities.js';
 import { Settings } from '../settings.js';
@@ -17,6 +20,7 @@ import { Protocols } from './protocols.js';
 @Injectable()
 export class Content {
   readonly bundle: ContentBundle;
+  private readonly tongues = new Map<string | null, Tongue>();
 
   constructor(settings: Settings) {
     const { contentRoot } = settings.config;
@@ -24,6 +28,20 @@ export class Content {
     if (!loaded.ok)
       throw new Error(`The clinical content has problems:\n${loaded.problems.map(String).join('\n')}`);
     this.bundle = loaded.content;
+  }
+
+  /** A language by its code; null for English, which everything is written in, and for one that is not there. */
+  languageOf(code: string | null): Language | null {
+    return this.bundle.languages.find((l) => l.code === code) ?? null;
+  }
+
+  /** What someone reads in. */
+  tongueOf(code: string | null): Tongue {
+    const made = this.tongues.get(code);
+    if (made !== undefined) return made;
+    const tongue = tongueOf(this.languageOf(code));
+    this.tongues.set(code, tongue);
+    return tongue;
   }
 
   /** Shipped exercises and figures and this clinic's own, those put aside too: plans may still have them. */
@@ -87,8 +105,10 @@ export class ContentController {
         'SELECT DISTINCT ON (key) key, version, filled, retired FROM clinic_measure ORDER BY key, version DESC',
       ),
     ]);
+    const { languages, ...bundle } = this.content.bundle;
     return {
-      ...this.content.bundle,
+      ...bundle,
+      languages: languages.map(({ code, name }) => ({ code, name })),
       ...library,
       measures,
       own,
@@ -96,5 +116,20 @@ export class ContentController {
         reviews.map((r) => [r.item, { reviewer: r.reviewer, on: r.reviewedOn, version: r.version }]),
       ),
     };
+  }
+}
+
+@Controller('api/languages')
+export class LanguageController {
+  constructor(private readonly content: Content) {}
+
+  /** Every text of a language, for the pages patients read; open, because a page is read before anyone has signed in. */
+  @Open('anyone')
+  @Header('Cache-Control', 'public, no-cache')
+  @Get(':code')
+  one(@Param('code') code: string): LanguageView {
+    const language = this.content.languageOf(code);
+    if (language === null) throw notFound();
+    return language;
   }
 }

@@ -1,21 +1,20 @@
-import { type ComplaintView, lastFaults, reportedText } from '@heathstep/contracts';
+import { type ComplaintView, reportedText } from '@heathstep/contracts';
 import {
   type Affected,
   ageProblem,
   blocksOn,
   endsProtocol,
-  patientPlan,
   type PerSide,
   type Side,
   signText,
   stageOf,
   type Tag,
 } from '@heathstep/core';
-import type { EpisodeRecord } from './record.js';
+import { type EpisodeRecord, patientPlanOf } from './record.js';
 
 /** What a complaint means for another of the same person. */
 function complaintFor(record: EpisodeRecord, affected: Affected): ComplaintView {
-  const { view, library } = record;
+  const { view } = record;
   const blocks = (view.safety?.triggered ?? []).filter((t) => blocksOn(t, affected)).map(signText);
   return {
     episodeId: view.id,
@@ -25,17 +24,7 @@ function complaintFor(record: EpisodeRecord, affected: Affected): ComplaintView 
     blocks: [...view.openStops.map(reportedText), ...blocks],
     openGrades: view.openStops.map((s) => s.grade),
     stopIds: record.home.filter((e) => e.kind === 'stop').map((e) => e.id),
-    plan:
-      view.plan === null
-        ? null
-        : patientPlan({
-            items: view.plan.items,
-            exerciseOf: (key) => library.exercise(key),
-            stage: view.plan.madeOf,
-            schools: view.schools,
-            tagsOff: view.tagsOff,
-            seenFaults: (exercise) => lastFaults(view.taught, exercise),
-          }),
+    plan: view.plan === null ? null : patientPlanOf(record, view.plan),
   };
 }
 

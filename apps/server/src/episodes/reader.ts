@@ -151,6 +151,18 @@ export class EpisodeReader {
       taught: rows.taught.get(row.id) ?? [],
       homeLink: homeLinkOf(link),
     };
-    return { row, clinic, view, reasoning, home, plans, measures, library, protocol };
+    return {
+      row,
+      clinic,
+      view,
+      reasoning,
+      home,
+      plans,
+      measures,
+      library,
+      protocol,
+      tongue: this.content.tongueOf(person.language),
+      locale: this.content.languageOf(person.language)?.locale ?? clinic.locale,
+    };
   }
 }

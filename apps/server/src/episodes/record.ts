@@ -1,14 +1,17 @@
-import type { EpisodeView, HomeEntryView, PlanView } from '@heathstep/contracts';
+import { type EpisodeView, type HomeEntryView, lastFaults, type PlanView } from '@heathstep/contracts';
 import {
   completeStage,
   type ComposedExercise,
   type LeftOut,
   lostStage,
   type MeasureDefinition,
+  patientPlan,
+  type PatientPlan,
   type ProtocolDefinition,
   type Reasoning,
   type Stage,
   stageOf,
+  type Tongue,
   type WrittenStage,
 } from '@heathstep/core';
 import type { Library } from '../content/library.js';
@@ -33,6 +36,10 @@ export interface EpisodeRecord {
   readonly library: Library;
   /** In the version the episode is on. */
   readonly protocol: ProtocolDefinition;
+  /** What the person reads in. */
+  readonly tongue: Tongue;
+  /** For dates on what the person reads. */
+  readonly locale: string;
 }
 
 /** A plan as it is sent, with the stage it was made of. */
@@ -56,3 +63,15 @@ export function planView(
     givenBy: row.givenBy === null ? null : (names.get(row.givenBy) ?? null),
   };
 }
+
+/** The plan the person has as everything that is given of it says it: handout, phone, calendar. */
+export const patientPlanOf = ({ view, library, tongue }: EpisodeRecord, plan: PlanView): PatientPlan =>
+  patientPlan({
+    items: plan.items,
+    exerciseOf: (key) => library.exercise(key),
+    stage: plan.madeOf,
+    schools: view.schools,
+    tagsOff: view.tagsOff,
+    seenFaults: (exercise) => lastFaults(view.taught, exercise),
+    tongue,
+  });

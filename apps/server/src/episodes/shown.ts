@@ -39,6 +39,7 @@ export const personOf = (person: Person, ageYears: number | null): EpisodeView['
   ageYears,
   occupation: person.occupation,
   sex: person.sex,
+  language: person.language,
   version: person.version,
 });
 

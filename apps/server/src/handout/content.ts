@@ -1,125 +1,125 @@
 import type { ContentBundle } from '@heathstep/content';
-import { lastFaults } from '@heathstep/contracts';
+import type { HandoutContent, HandoutExercise, HandoutPart } from '@heathstep/contracts';
 import {
   type Affected,
   besideText,
-  figureSvg,
   isDueOn,
   PAIN_ALL_RIGHT,
-  patientPlan,
+  type PatientExercise,
   type PatientPlan,
   signsText,
   stricterSchool,
+  type Tongue,
 } from '@heathstep/core';
-import type { EpisodeRecord } from '../episodes/record.js';
-
-/** One exercise of the paper. */
-export interface HandoutExercise {
-  readonly name: string;
-  readonly dose: string;
-  readonly steps: string;
-  readonly feel: string;
-  /** What was seen when it was taught and what to do, else what to watch for; empty where nothing is. */
-  readonly cue: string;
-  readonly needs: string;
-  /** The picture as SVG; null where there is none. */
-  readonly figure: string | null;
-  /** Whether it is done on each weekday, from Monday. */
-  readonly days: readonly boolean[];
-}
-
-export interface HandoutPart {
-  /** Name of the complaint; empty for the first, which has the paper's own title. */
-  readonly title: string;
-  readonly purpose: string;
-  readonly exercises: readonly HandoutExercise[];
-  readonly beside: readonly string[];
-}
-
-/** Everything the paper says, in its order. */
-export interface HandoutContent {
-  readonly title: string;
-  readonly clinic: string;
-  readonly version: string;
-  readonly parts: readonly HandoutPart[];
-  readonly allRight: string;
-  readonly emergency: { readonly call: string; readonly signs: string };
-  readonly review: { readonly call: string; readonly signs: string };
-  readonly usually: string;
-}
+import { type EpisodeRecord, patientPlanOf } from '../episodes/record.js';
 
 const WEEK = [0, 1, 2, 3, 4, 5, 6];
+const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 
-const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1);
-
-function partOf(title: string, plan: PatientPlan, record: EpisodeRecord): HandoutPart {
+/** What was seen comes before what might be. */
+function cueOf(e: PatientExercise, t: Tongue): HandoutExercise['cue'] {
+  if (e.cues.length > 0) return { label: t.say('Your cue:'), text: e.cues.join('; ') };
+  const [watch] = e.watchFor;
   return {
-    title,
-    purpose: plan.purpose,
-    exercises: plan.exercises.map((e): HandoutExercise => {
-      const figure = record.library.figure(e.key);
-      const [watch] = e.watchFor;
-      return {
-        name: e.name,
-        dose: e.dose,
-        steps: `${e.steps.join('. ')}.`,
-        feel: lowerFirst(e.feel),
-        cue:
-          e.cues.length > 0
-            ? e.cues.join('; ')
-            : watch === undefined
-              ? ''
-              : `${lowerFirst(watch.fault)}: ${lowerFirst(watch.fix)}`,
-        needs: e.needs.join(', '),
-        figure: figure === undefined ? null : figureSvg(figure, e.item.sides),
-        days: WEEK.map((day) => isDueOn(e, day)),
-      };
-    }),
-    beside: plan.beside.map(besideText),
+    label: t.say('Mind:'),
+    text: watch === undefined ? '' : `${t.inside(watch.fault)}: ${t.inside(watch.fix)}`,
   };
 }
 
-/** A day in words, by the clinic's own calendar. */
-const dayText = (iso: string, { locale, timeZone }: EpisodeRecord['clinic']): string =>
-  new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'long', year: 'numeric', timeZone }).format(
-    new Date(iso),
-  );
+const partOf = (title: string, plan: PatientPlan, t: Tongue): HandoutPart => ({
+  title,
+  purpose: plan.purpose,
+  exercises: plan.exercises.map((e) => ({
+    key: e.key,
+    sides: e.item.sides,
+    name: e.name,
+    dose: e.dose,
+    steps: `${e.steps.join('. ')}.`,
+    feel: t.inside(e.feel),
+    cue: cueOf(e, t),
+    needs: e.needs.join(', '),
+    days: WEEK.map((day) => isDueOn(e, day)),
+  })),
+  beside: plan.beside.map((a) => besideText(a, t)),
+});
+
+/** A day in words, where the clinic is and as the reader writes it. */
+const dayText = (iso: string, { locale, clinic }: EpisodeRecord): string =>
+  new Intl.DateTimeFormat(locale, {
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+    timeZone: clinic.timeZone,
+  }).format(new Date(iso));
+
+const SIDES: Readonly<Record<Affected, string>> = {
+  left: 'left',
+  right: 'right',
+  both: 'both sides',
+  none: '',
+};
 
 /** The name of a complaint as the clinic says it. */
 function complaintTitle(
   content: ContentBundle,
   c: { readonly condition: string; readonly affected: Affected },
+  t: Tongue,
 ): string {
   const name = content.pathways.find((p) => p.key === c.condition)?.name ?? '';
-  return `${name}, ${c.affected === 'both' ? 'both sides' : c.affected}`;
+  return `${t.say(name)}, ${t.say(SIDES[c.affected])}`;
 }
 
-/** What the patient is given on paper; null when there is nothing that may be given now. */
+function versionText(
+  record: EpisodeRecord,
+  plan: { readonly number: number; readonly givenAt: string | null },
+) {
+  const version = record.tongue.say('Version {{number}}', { number: plan.number });
+  return plan.givenAt === null ? version : `${version}, ${dayText(plan.givenAt, record)}`;
+}
+
+/** What the patient is given on paper, in the language of the person; null when there is nothing that may be given now. */
 export function handoutContent(record: EpisodeRecord, content: ContentBundle): HandoutContent | null {
-  const { view, clinic, library, protocol } = record;
+  const { view, clinic, protocol, tongue: t } = record;
   if (view.plan === null || view.heldBack.length > 0) return null;
-  const stage = view.plan.madeOf;
-  const plan = patientPlan({
-    items: view.plan.items,
-    exerciseOf: (key) => library.exercise(key),
-    stage,
-    schools: view.schools,
-    tagsOff: view.tagsOff,
-    seenFaults: (exercise) => lastFaults(view.taught, exercise),
-  });
+  const plan = patientPlanOf(record, view.plan);
   const others = view.elsewhere.flatMap((c) =>
-    c.plan === null || c.blocks.length > 0 ? [] : [partOf(complaintTitle(content, c), c.plan, record)],
+    c.plan === null || c.blocks.length > 0 ? [] : [partOf(complaintTitle(content, c, t), c.plan, t)],
   );
   const signs = (grade: string) =>
-    signsText(content.stopSigns.filter((s) => s.grade === grade).map((s) => s.text));
+    signsText(
+      content.stopSigns.filter((s) => s.grade === grade).map((s) => s.text),
+      t,
+    );
+  const school = stricterSchool(view.plan.madeOf.painSchool, view.safety?.acts.school ?? null);
+  const title = t.say('{{name}}, your plan', { name: view.person.name.split(/\s+/)[0] ?? '' });
+  const usually = protocol.usually === '' ? '' : ` ${t.say(protocol.usually)}.`;
   return {
-    title: `${view.person.name.split(/\s+/)[0] ?? ''}, your plan`,
+    language: view.person.language ?? 'en',
+    title,
     clinic: clinic.name,
-    version: `Version ${view.plan.number}${view.plan.givenAt === null ? '' : `, ${dayText(view.plan.givenAt, clinic)}`}`,
-    parts: [partOf('', plan, record), ...others],
-    allRight: PAIN_ALL_RIGHT[stricterSchool(stage.painSchool, view.safety?.acts.school ?? null)],
-    emergency: { call: clinic.emergencyNumber, signs: signs('emergency') },
-    review: { call: clinic.phone, signs: signs('review') },
-    usually: protocol.usually,
+    version: versionText(record, view.plan),
+    parts: [partOf('', plan, t), ...others],
+    allRight: { title: t.say('Is this pain all right?'), text: t.say(PAIN_ALL_RIGHT[school]) },
+    stop: {
+      title: t.say('Stop'),
+      emergency: {
+        label: t.say('Stop and call {{number}}:', { number: clinic.emergencyNumber }),
+        signs: signs('emergency'),
+      },
+      review: {
+        label: t.say('Stop for today and tell us, {{phone}}:', { phone: clinic.phone }),
+        signs: signs('review'),
+      },
+    },
+    notice: `${t.say('Made for you by your physiotherapist. It does not replace their advice.')}${usually}`,
+    labels: {
+      feel: t.say('You should feel:'),
+      needs: t.say('You need:'),
+      beside: t.say('Beside the exercises'),
+      page: t.say('your page'),
+      footer: t.say('{{title}}, page {{page}} of {{pages}}', { title }),
+      weekdays: WEEK.map((day) => t.say(WEEKDAYS[day] ?? '')),
+    },
+    held: plan.held.map((h) => record.library.exercise(h.exercise)?.name ?? h.exercise),
   };
 }

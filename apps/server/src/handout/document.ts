@@ -1,11 +1,11 @@
 import type { Content, Margins, TDocumentDefinitions } from 'pdfmake/interfaces.js';
-import type { HandoutContent, HandoutExercise, HandoutPart } from './content.js';
+import type { HandoutContent, HandoutExercise, HandoutPart } from '@heathstep/contracts';
+import { filled } from '@heathstep/core';
 
 export const FONT = 'Hanken';
 /** Letters that the first font has not. */
 export const FONT_MORE = 'HankenMore';
 
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const INK = '#2a2420';
 const LINE = '#d9d2c4';
 const HEATHER = '#55386a';
@@ -24,11 +24,11 @@ const labelled = (label: string, text: string): Content[] =>
     : [{ text: [{ text: `${label} `, bold: true }, ...runs(`${text}.`)], margin: [0, 2, 0, 0] }];
 
 /** A box to tick for each weekday it is done; the others stay empty. */
-function ticks(days: readonly boolean[]): Content {
+function ticks(days: readonly boolean[], names: readonly string[]): Content {
   return {
     margin: [0, 4, 0, 0],
     columnGap: 4,
-    columns: DAYS.map((day, i) => ({
+    columns: names.map((day, i) => ({
       width: 44,
       columns: [
         {
@@ -44,24 +44,28 @@ function ticks(days: readonly boolean[]): Content {
   };
 }
 
-function exercise(e: HandoutExercise, number: number): Content {
+/** The picture of an exercise on the sides it is done, as SVG; null where there is none. */
+export type FigureOf = (exercise: Pick<HandoutExercise, 'key' | 'sides'>) => string | null;
+
+function exercise(e: HandoutExercise, number: number, { labels, figureOf }: Setting): Content {
+  const svg = figureOf(e);
   return {
     unbreakable: true,
     margin: [0, 8, 0, 0],
     columnGap: 10,
     columns: [
       { width: 16, text: String(number), bold: true, fontSize: 18, color: HEATHER },
-      e.figure === null ? { width: 104, text: '' } : { width: 104, svg: e.figure, fit: [104, 92] },
+      svg === null ? { width: 104, text: '' } : { width: 104, svg, fit: [104, 92] },
       {
         width: '*',
         stack: [
           p(e.name, { bold: true, fontSize: 14.5 }),
           p(e.dose, { bold: true, fontSize: 12.5, margin: [0, 1, 0, 2] }),
           p(e.steps),
-          ...labelled('You should feel:', e.feel),
-          ...labelled('Mind:', e.cue),
-          ...labelled('You need:', e.needs),
-          ticks(e.days),
+          ...labelled(labels.feel, e.feel),
+          ...labelled(e.cue.label, e.cue.text),
+          ...labelled(labels.needs, e.needs),
+          ticks(e.days, labels.weekdays),
         ],
       },
     ],
@@ -73,11 +77,16 @@ const rule = (): Content => ({
   canvas: [{ type: 'line', x1: 0, y1: 0, x2: 507, y2: 0, lineWidth: 0.8, lineColor: LINE }],
 });
 
-function part(of: HandoutPart, from: number): Content[] {
+interface Setting {
+  readonly labels: HandoutContent['labels'];
+  readonly figureOf: FigureOf;
+}
+
+function part(of: HandoutPart, from: number, setting: Setting): Content[] {
   return [
     ...(of.title === '' ? [] : [p(of.title, { bold: true, fontSize: 17, margin: [0, 16, 0, 0] })]),
     ...(of.purpose === '' ? [] : [p(`${of.purpose}.`, { margin: [0, 2, 0, 0] })]),
-    ...of.exercises.flatMap((e, i) => [exercise(e, from + i), rule()]),
+    ...of.exercises.flatMap((e, i) => [exercise(e, from + i, setting), rule()]),
     ...(of.beside.length === 0
       ? []
       : [
@@ -85,7 +94,7 @@ function part(of: HandoutPart, from: number): Content[] {
             unbreakable: true,
             margin: [0, 10, 0, 0] as Margins,
             stack: [
-              p('Beside the exercises', { bold: true, fontSize: 13.5 }),
+              p(setting.labels.beside, { bold: true, fontSize: 13.5 }),
               { ul: of.beside.map((text) => p(text)), margin: [0, 2, 0, 0] as Margins },
             ],
           },
@@ -94,14 +103,20 @@ function part(of: HandoutPart, from: number): Content[] {
 }
 
 /** The paper: in reading order, large, with figures as lines and not as dots. */
-export function handoutDocument(content: HandoutContent, homeUrl: string): TDocumentDefinitions {
+export function handoutDocument(
+  content: HandoutContent,
+  homeUrl: string,
+  figureOf: FigureOf,
+): TDocumentDefinitions {
+  const { allRight, stop, labels } = content;
   let count = 1;
   const parts = content.parts.flatMap((of) => {
-    const made = part(of, count);
+    const made = part(of, count, { labels, figureOf });
     count += of.exercises.length;
     return made;
   });
   return {
+    language: content.language,
     pageSize: 'A4',
     pageMargins: [44, 40, 44, 44],
     defaultStyle: { font: FONT, fontSize: 11.5, lineHeight: 1.18, color: INK },
@@ -122,7 +137,7 @@ export function handoutDocument(content: HandoutContent, homeUrl: string): TDocu
             width: 62,
             stack: [
               { qr: homeUrl, fit: 58, foreground: INK },
-              { text: 'your page', fontSize: 8, alignment: 'center' },
+              { text: labels.page, fontSize: 8, alignment: 'center' },
             ],
           },
         ],
@@ -135,25 +150,22 @@ export function handoutDocument(content: HandoutContent, homeUrl: string): TDocu
         columns: [
           {
             width: '*',
-            stack: [p('Is this pain all right?', { bold: true, fontSize: 13.5 }), p(content.allRight)],
+            stack: [p(allRight.title, { bold: true, fontSize: 13.5 }), p(allRight.text)],
           },
           {
             width: '*',
             stack: [
-              p('Stop', { bold: true, fontSize: 13.5 }),
-              ...labelled(`Stop and call ${content.emergency.call}:`, content.emergency.signs),
-              ...labelled(`Stop for today and tell us, ${content.review.call}:`, content.review.signs),
+              p(stop.title, { bold: true, fontSize: 13.5 }),
+              ...labelled(stop.emergency.label, stop.emergency.signs),
+              ...labelled(stop.review.label, stop.review.signs),
             ],
           },
         ],
       },
-      p(
-        `Made for you by your physiotherapist. It does not replace their advice.${content.usually === '' ? '' : ` ${content.usually}.`}`,
-        { fontSize: 9.5, margin: [0, 10, 0, 0] },
-      ),
+      p(content.notice, { fontSize: 9.5, margin: [0, 10, 0, 0] }),
     ],
     footer: (page, pages) => ({
-      text: `${content.title}, page ${page} of ${pages}`,
+      text: filled(labels.footer, { page, pages }),
       fontSize: 8.5,
       alignment: 'center',
       margin: [0, 14, 0, 0],

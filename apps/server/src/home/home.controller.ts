@@ -15,10 +15,11 @@ import {
 import {
   type Affected,
   addDays,
+  exerciseIn,
+  type Tongue,
   askedIn,
   homeFacts,
   homeQuestions,
-  patientPlan,
   stageOf,
   stricterSchool,
   localDay,
@@ -29,7 +30,7 @@ import { type AtHome, HOME_COOKIE, Me, Open, Roles, type SignedIn } from '../aut
 import { Content } from '../content/content.controller.js';
 import { hashToken, linkCode, linkToken, sessionToken } from '../auth/secrets.js';
 import { EpisodeReader } from '../episodes/reader.js';
-import type { EpisodeRecord } from '../episodes/record.js';
+import { type EpisodeRecord, patientPlanOf } from '../episodes/record.js';
 import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
@@ -160,6 +161,7 @@ export class HomeController {
       const tries = `${outcome.left} ${outcome.left === 1 ? 'try' : 'tries'} left`;
       throw new ProblemError(401, 'That code is not right', {
         detail: tries,
+        current: { triesLeft: outcome.left },
         errors: [{ pointer: '/code', detail: `That code is not right, ${tries}` }],
       });
     }
@@ -270,40 +272,33 @@ export class HomeController {
     if (body.kind === 'session' && record.view.plan === null) throw refusedNow('There is no plan yet');
   }
 
-  /** A complaint as its patient says it: your left heel. */
-  private placeOf(c: { readonly condition: string; readonly affected: Affected }): string {
+  /** A complaint as its patient says it: your left heel, both heels. */
+  private placeOf(c: { readonly condition: string; readonly affected: Affected }, t: Tongue): string {
     const place = this.content.bundle.pathways.find((p) => p.key === c.condition)?.place;
     if (place === undefined) return '';
-    return c.affected === 'both' ? `your ${place.both}` : `your ${c.affected} ${place.one}`;
+    // Said as a whole: what stands before a word hangs on the word.
+    return t.say(c.affected === 'both' ? place.both : `your ${c.affected} ${place.one}`);
   }
 
   private view(record: EpisodeRecord): HomeView {
-    const { view, clinic, home, library } = record;
+    const { view, clinic, home, library, tongue: t } = record;
     const stage = view.plan?.madeOf ?? stageOf(record.protocol, view.stage);
     // An open sign stops the phone whether or not other answers are still missing.
     const blocked = view.heldBack.length > 0;
     const grades = [...view.openStops.map((s) => s.grade), ...view.elsewhere.flatMap((c) => c.openGrades)];
     const stopped =
       grades.length > 0
-        ? stoppedText(grades, clinic.emergencyNumber)
+        ? stoppedText(grades, clinic.emergencyNumber, t)
         : blocked
-          ? 'Your clinic wants to speak with you before you go on.'
+          ? t.say('Your clinic wants to speak with you before you go on.')
           : null;
-    const plan = patientPlan({
-      items: view.plan?.items ?? [],
-      exerciseOf: (key) => library.exercise(key),
-      stage,
-      schools: view.schools,
-      tagsOff: view.tagsOff,
-      seenFaults: (exercise) => lastFaults(view.taught, exercise),
-    });
-    const kept = plan.exercises.flatMap((e) => view.plan?.items.filter((i) => i.exercise === e.key) ?? []);
-    const items = kept.flatMap((prescription) => {
-      const exercise = library.exercise(prescription.exercise);
-      const figure = library.figure(prescription.exercise) ?? null;
-      return exercise === undefined
-        ? []
-        : [{ prescription, exercise, figure, cues: lastFaults(view.taught, exercise.key) }];
+    const plan = view.plan === null ? null : patientPlanOf(record, view.plan);
+    const items = (plan?.exercises ?? []).flatMap(({ key }) => {
+      const prescription = view.plan?.items.find((i) => i.exercise === key);
+      const exercise = library.exercise(key);
+      if (prescription === undefined || exercise === undefined) return [];
+      const cues = lastFaults(view.taught, key).map((fault) => t.say(fault));
+      return [{ prescription, exercise: exerciseIn(t, exercise), figure: library.figure(key) ?? null, cues }];
     });
     const from = addDays(view.today, -DAYS_SHOWN);
     const questions = homeQuestions(record.protocol);
@@ -316,22 +311,27 @@ export class HomeController {
       ],
       complaints: [view, ...view.elsewhere.map((c) => ({ ...c, id: c.episodeId }))].map((c) => ({
         episodeId: c.id,
-        name: this.placeOf(c),
+        name: this.placeOf(c, t),
       })),
       episodeId: view.id,
+      language: view.person.language,
       firstName: view.person.name.split(/\s+/)[0] ?? '',
       clinic: { name: clinic.name, phone: clinic.phone, emergencyNumber: clinic.emergencyNumber },
       today: view.today,
       stopped,
-      purpose: plan.purpose,
+      purpose: plan?.purpose ?? (stage === null || stage === undefined ? '' : t.say(stage.purpose.patient)),
       affected: view.affected,
-      questions: askedIn(questions, stage?.criteria ?? null),
+      questions: askedIn(questions, stage?.criteria ?? null).map((q) => ({
+        ...q,
+        ask: t.say(q.ask),
+        name: t.say(q.name),
+      })),
       planId: view.plan?.id ?? null,
-      stopSigns: this.content.bundle.stopSigns,
+      stopSigns: this.content.bundle.stopSigns.map((s) => ({ ...s, shown: t.say(s.text) })),
       painSchool,
       items: stopped === null ? items : [],
-      plan: stopped === null ? plan.exercises : [],
-      beside: plan.beside,
+      plan: stopped === null ? (plan?.exercises ?? []) : [],
+      beside: plan?.beside ?? [],
       catchUp:
         stopped !== null || view.plan?.givenAt == null
           ? []

@@ -23,6 +23,7 @@ function row(person: Person, episodes: readonly EpisodeSummary[] = []): PersonRo
     birthDate: person.birthDate,
     occupation: person.occupation,
     sex: person.sex,
+    language: person.language,
     version: person.version,
     episodes,
   };
@@ -42,6 +43,11 @@ export class PeopleController {
     private readonly content: Content,
     private readonly clock: Clock,
   ) {}
+
+  private refuseUnknownLanguage(code: string | null | undefined): void {
+    if (code == null || this.content.languageOf(code) !== null) return;
+    throw badRequest([{ pointer: '/language', detail: 'must be one of the languages' }]);
+  }
 
   /** Complaints by person, the newest first. */
   private async episodesOf(tx: Tx, ids: readonly string[]): Promise<Map<string, EpisodeSummary[]>> {
@@ -96,6 +102,7 @@ export class PeopleController {
   @Post()
   add(@Me() me: SignedIn, @Body() body: PersonBody): Promise<PersonRow> {
     refuseFutureBirth(body.birthDate, this.clock.now());
+    this.refuseUnknownLanguage(body.language);
     return this.db.inClinic(me.clinicId, async (tx) => {
       const inserted = await tx
         .createQueryBuilder()
@@ -104,6 +111,7 @@ export class PeopleController {
         .values({
           ...body,
           sex: body.sex ?? null,
+          language: body.language ?? null,
           name: body.name.trim(),
           clinicId: me.clinicId,
           version: 1,
@@ -133,6 +141,7 @@ export class PeopleController {
   @Patch(':id')
   change(@Me() me: SignedIn, @Param('id', IdPipe) id: string, @Body() body: PersonPatch): Promise<PersonRow> {
     refuseFutureBirth(body.birthDate, this.clock.now());
+    this.refuseUnknownLanguage(body.language);
     return this.db.inClinic(me.clinicId, async (tx) => {
       const { version, ...changes } = body;
       const known = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined));

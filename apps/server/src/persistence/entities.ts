@@ -47,6 +47,8 @@ export class Person extends OfClinic {
   @Column({ name: 'birth_date', type: 'date', nullable: true }) birthDate!: string | null;
   @Column(TEXT) occupation!: string;
   @Column({ type: 'text', nullable: true }) sex!: 'female' | 'male' | null;
+  /** ISO 639-1; null is English. */
+  @Column({ type: 'text', nullable: true }) language!: string | null;
   @Column(INT) version!: number;
   @Column({ name: 'created_at', ...TIME }) createdAt!: Date;
 }

@@ -3,6 +3,7 @@ import { ENTITIES } from './entities.js';
 import { Bench1764100000000 } from './migrations/bench.js';
 import { ClinicProtocols1764800000000 } from './migrations/clinicProtocols.js';
 import { Initial1764000000000 } from './migrations/initial.js';
+import { Language1764900000000 } from './migrations/language.js';
 import { Library1764200000000 } from './migrations/library.js';
 import { HomeScores1764400000000 } from './migrations/homeScores.js';
 import { Protocols1764500000000 } from './migrations/protocols.js';
@@ -21,6 +22,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     HomeScores1764400000000,
     Protocols1764500000000,
     ClinicProtocols1764800000000,
+    Language1764900000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

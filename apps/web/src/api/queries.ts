@@ -39,7 +39,9 @@ export interface OwnMeasureRow {
   readonly retired: boolean;
 }
 
-export type ClinicContent = ContentBundle & {
+export type ClinicContent = Omit<ContentBundle, 'languages'> & {
+  /** What patients can read in beside English. */
+  readonly languages: readonly { readonly code: string; readonly name: string }[];
   readonly reviews: Reviews;
   readonly own: readonly OwnMeasureRow[];
   readonly ownExercises: readonly OwnExerciseView[];

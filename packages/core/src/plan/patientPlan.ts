@@ -1,6 +1,8 @@
 import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
 import type { Adjunct, Stage } from '../protocol/definition.js';
+import { exerciseIn } from '../exercise/inTongue.js';
 import type { PerSide } from '../quantity/side.js';
+import { ENGLISH, type Tongue } from '../quantity/tongue.js';
 import { type Prescription, variantOf } from './prescription.js';
 import { heldBack, type LeftOut } from './safety.js';
 import { doseSentence, sentenceText } from './sentence.js';
@@ -39,8 +41,10 @@ export interface PatientPlanInput {
   readonly stage: Pick<Stage, 'purpose' | 'adjuncts'> | null;
   readonly schools: Readonly<Record<string, string>>;
   readonly tagsOff: PerSide<readonly Tag[]>;
-  /** Faults seen when an exercise was last taught. */
+  /** Faults seen when an exercise was last taught, as the library calls them. */
   readonly seenFaults: (exercise: string) => readonly string[];
+  /** What the patient reads it in; English where it is not said. */
+  readonly tongue?: Tongue;
 }
 
 /** What stands beside the exercises under the schools chosen. */
@@ -51,15 +55,24 @@ export const besideOf = (
   stage.adjuncts.filter((a) => Object.entries(a.school ?? {}).every(([q, o]) => schools[q] === o));
 
 /** Something beside the exercises as the patient reads it: what, how much, and how it ends. */
-export const besideText = (a: Pick<Adjunct, 'text' | 'dose' | 'weaning'>): string => {
-  const dose = a.dose === null ? '' : `: ${a.dose.charAt(0).toLowerCase()}${a.dose.slice(1)}`;
+export const besideText = (a: Pick<Adjunct, 'text' | 'dose' | 'weaning'>, t: Tongue = ENGLISH): string => {
+  const dose = a.dose === null ? '' : `: ${t.inside(a.dose)}`;
   return `${a.text}${dose}.${a.weaning === null ? '' : ` ${a.weaning.text}.`}`;
 };
+
+/** Something beside the exercises in a tongue. */
+const adjunctIn = (t: Tongue, a: Adjunct): Adjunct => ({
+  ...a,
+  text: t.say(a.text),
+  dose: a.dose === null ? null : t.say(a.dose),
+  weaning: a.weaning === null ? null : { ...a.weaning, text: t.say(a.weaning.text) },
+});
 
 function patientExercise(
   item: Prescription,
   e: ExerciseDefinition,
   seen: readonly string[],
+  t: Tongue,
 ): PatientExercise {
   const time = prescriptionTime(item, e);
   const variant = variantOf(item, e);
@@ -67,7 +80,7 @@ function patientExercise(
     key: e.key,
     name: e.name,
     item,
-    dose: sentenceText(doseSentence(item, e)),
+    dose: sentenceText(doseSentence(item, e, t)),
     daysPerWeek: item.daysPerWeek,
     days: item.days,
     daySeconds: time.ok ? time.value.daySeconds : 0,
@@ -82,13 +95,15 @@ function patientExercise(
 /** The content of everything a patient is given of a plan; what safety switches off now is not in it. */
 export function patientPlan(input: PatientPlanInput): PatientPlan {
   const { kept, held } = heldBack(input.items, input.exerciseOf, input.tagsOff);
+  const t = input.tongue ?? ENGLISH;
   return {
-    purpose: input.stage?.purpose.patient ?? '',
+    purpose: input.stage === null ? '' : t.say(input.stage.purpose.patient),
     exercises: kept.flatMap((item) => {
       const e = input.exerciseOf(item.exercise);
-      return e === undefined ? [] : [patientExercise(item, e, input.seenFaults(e.key))];
+      const seen = input.seenFaults(item.exercise).map((fault) => t.say(fault));
+      return e === undefined ? [] : [patientExercise(item, exerciseIn(t, e), seen, t)];
     }),
-    beside: input.stage === null ? [] : besideOf(input.stage, input.schools),
+    beside: input.stage === null ? [] : besideOf(input.stage, input.schools).map((a) => adjunctIn(t, a)),
     held,
   };
 }

@@ -1,7 +1,7 @@
 import type { DoseSides } from '../dose/dose.js';
 import type { Counted, ExerciseDefinition } from '../exercise/definition.js';
 import { type Prescription, variantOf } from './prescription.js';
-import { shown } from '../quantity/statistics.js';
+import { ENGLISH, type Tongue } from '../quantity/tongue.js';
 
 export type DoseField =
   | 'sets'
@@ -33,21 +33,16 @@ const SIDES: Record<DoseSides, string> = {
 
 const words = (text: string): SentencePart => ({ kind: 'words', text });
 
-const number = (field: DoseField, value: number, text = shown(value, 2)): SentencePart => ({
-  kind: 'number',
-  field,
-  value,
-  text,
-});
-
-function days(perWeek: number): string {
-  if (perWeek === 7) return 'every day';
-  return perWeek === 1 ? '1 day a week' : `${perWeek} days a week`;
+function days(perWeek: number, t: Tongue): string {
+  if (perWeek === 7) return t.say('every day');
+  return t.say(perWeek === 1 ? '{{count}} day a week' : '{{count}} days a week', { count: perWeek });
 }
 
 /** Minutes where they are whole or long, else seconds. */
-const long = (seconds: number): string =>
-  seconds >= 120 && seconds % 60 === 0 ? `${shown(seconds / 60)} min` : `${shown(seconds)} s`;
+const long = (seconds: number, t: Tongue): string =>
+  seconds >= 120 && seconds % 60 === 0
+    ? t.say('{{n}} min', { n: t.number(seconds / 60) })
+    : t.say('{{n}} s', { n: t.number(seconds) });
 
 const NOUNS: Partial<Record<Counted, readonly [one: string, many: string]>> = {
   pulls: ['pull', 'pulls'],
@@ -57,23 +52,34 @@ const NOUNS: Partial<Record<Counted, readonly [one: string, many: string]>> = {
   steps: ['step', 'steps'],
 };
 
-function work(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
+/** What is done in one session: sets of repetitions at a tempo, sets of holds, or minutes. */
+function work(p: Prescription, exercise: ExerciseDefinition, t: Tongue): SentencePart[] {
+  const number = (field: DoseField, value: number, text = t.number(value, 2)): SentencePart => ({
+    kind: 'number',
+    field,
+    value,
+    text,
+  });
+  const seconds = (n: number, does: string): string => t.say('{{n}} s {{does}}', { n: t.number(n), does });
   const holds = p.holdSeconds !== undefined;
   if (exercise.counted === 'minutes' && holds && p.sets === 1 && p.reps === 1)
-    return [number('holdSeconds', p.holdSeconds, long(p.holdSeconds))];
+    return [number('holdSeconds', p.holdSeconds, long(p.holdSeconds, t))];
   const noun = NOUNS[exercise.counted];
   const parts = [
     number('sets', p.sets),
-    words(p.sets === 1 ? ' set of ' : ' sets of '),
+    words(` ${t.say(p.sets === 1 ? 'set of' : 'sets of', { count: p.sets })} `),
     number('reps', p.reps),
-    ...(noun === undefined ? [] : [words(` ${p.reps === 1 ? noun[0] : noun[1]}`)]),
+    ...(noun === undefined ? [] : [words(` ${t.say(p.reps === 1 ? noun[0] : noun[1], { count: p.reps })}`)]),
   ];
   if (holds) {
-    const [one, many] = noun === undefined ? [' hold of ', ' holds of '] : [', held ', ', held '];
+    const held =
+      noun === undefined
+        ? ` ${t.say(p.reps === 1 ? 'hold of' : 'holds of', { count: p.reps })} `
+        : `, ${t.say('held')} `;
     return [
       ...parts,
-      words(p.reps === 1 ? one : many),
-      number('holdSeconds', p.holdSeconds, `${shown(p.holdSeconds)} s`),
+      words(held),
+      number('holdSeconds', p.holdSeconds, t.say('{{n}} s', { n: t.number(p.holdSeconds) })),
     ];
   }
   if (p.tempo === undefined) return parts;
@@ -82,40 +88,66 @@ function work(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
   return [
     ...parts,
     words(', '),
-    number('upSeconds', upSeconds, `${shown(upSeconds)} s ${out}`),
-    ...(topSeconds > 0 ? [words(', '), number('topSeconds', topSeconds, `${shown(topSeconds)} s hold`)] : []),
+    number('upSeconds', upSeconds, seconds(upSeconds, out)),
+    ...(topSeconds > 0
+      ? [words(', '), number('topSeconds', topSeconds, seconds(topSeconds, t.say('hold')))]
+      : []),
     words(', '),
-    number('downSeconds', downSeconds, `${shown(downSeconds)} s ${back}`),
+    number('downSeconds', downSeconds, seconds(downSeconds, back)),
   ];
 }
 
 /** No one is told to lift 0 kg. */
-const weightText = (kg: number): string => (kg > 0 ? `${shown(kg)} kg` : 'no weight');
+const weightText = (kg: number, t: Tongue): string =>
+  kg > 0 ? t.say('{{n}} kg', { n: t.number(kg) }) : t.say('no weight');
 
 /** Only for an exercise that has variants. */
-function variantPart(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
+function variantPart(p: Prescription, exercise: ExerciseDefinition, t: Tongue): SentencePart[] {
   if (exercise.variants.length === 0) return [];
   const chosen = variantOf(p, exercise);
-  const text = chosen === null ? '' : `, ${chosen.name.charAt(0).toLowerCase()}${chosen.name.slice(1)}`;
+  const text = chosen === null ? '' : `, ${t.inside(chosen.name)}`;
   return [{ kind: 'variant', text, value: chosen?.key ?? null }];
 }
 
-/** A prescription as one plain sentence in pieces; joined, they are what is printed and sent. */
-export function doseSentence(p: Prescription, exercise: ExerciseDefinition): SentencePart[] {
+/**
+ * A prescription as one plain sentence in pieces; joined, they are what is printed and sent.
+ * @param exercise in the same tongue, by `exerciseIn`
+ */
+export function doseSentence(
+  p: Prescription,
+  exercise: ExerciseDefinition,
+  t: Tongue = ENGLISH,
+): SentencePart[] {
   const weighted = exercise.range.addedKg !== undefined;
+  const { timesPerDay, restSeconds, addedKg = 0 } = p;
+  const once =
+    timesPerDay === 1 ? t.say('once a day') : t.say('{{count}} times a day', { count: timesPerDay });
   return [
-    { kind: 'sides', text: SIDES[p.sides], value: p.sides },
-    ...variantPart(p, exercise),
+    { kind: 'sides', text: t.say(SIDES[p.sides]), value: p.sides },
+    ...variantPart(p, exercise, t),
     words(', '),
-    ...work(p, exercise),
-    ...(weighted ? [words(', with '), number('addedKg', p.addedKg ?? 0, weightText(p.addedKg ?? 0))] : []),
-    ...(p.sets > 1 || p.restSeconds > 0
-      ? [words(', rest '), number('restSeconds', p.restSeconds, `${shown(p.restSeconds)} s`)]
+    ...work(p, exercise, t),
+    ...(weighted
+      ? [
+          words(`, ${t.say('with')} `),
+          { kind: 'number', field: 'addedKg', value: addedKg, text: weightText(addedKg, t) } as const,
+        ]
+      : []),
+    ...(p.sets > 1 || restSeconds > 0
+      ? [
+          words(`, ${t.say('rest')} `),
+          {
+            kind: 'number',
+            field: 'restSeconds',
+            value: restSeconds,
+            text: t.say('{{n}} s', { n: t.number(restSeconds) }),
+          } as const,
+        ]
       : []),
     words(', '),
-    number('timesPerDay', p.timesPerDay, p.timesPerDay === 1 ? 'once a day' : `${p.timesPerDay} times a day`),
+    { kind: 'number', field: 'timesPerDay', value: timesPerDay, text: once },
     words(', '),
-    number('daysPerWeek', p.daysPerWeek, days(p.daysPerWeek)),
+    { kind: 'number', field: 'daysPerWeek', value: p.daysPerWeek, text: days(p.daysPerWeek, t) },
     ...(exercise.when === null ? [] : [words(`, ${exercise.when}`)]),
   ];
 }

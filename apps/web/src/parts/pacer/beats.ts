@@ -1,5 +1,7 @@
 import {
   computeDose,
+  ENGLISH,
+  type Tongue,
   type ExerciseDefinition,
   outAndBack,
   type Prescription,
@@ -60,11 +62,11 @@ const WORDS: Record<Beat['kind'], string> = {
 };
 
 /** What to do now; movements that do not go up and down have their own words. */
-export function wordOf(kind: Beat['kind'], exercise: ExerciseDefinition): string {
+export function wordOf(kind: Beat['kind'], exercise: ExerciseDefinition, t: Tongue = ENGLISH): string {
   const [out, back] = exercise.beats;
   const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-  if (kind === 'up' && out !== 'up') return capital(out);
-  return kind === 'down' && back !== 'down' ? capital(back) : WORDS[kind];
+  if (kind === 'up' && out !== t.say('up')) return capital(out);
+  return kind === 'down' && back !== t.say('down') ? capital(back) : t.say(WORDS[kind]);
 }
 
 /** Where the drawn movement is, for a beat of the pacer and how far it has come. */

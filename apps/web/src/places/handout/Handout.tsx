@@ -1,89 +1,94 @@
-import { drawnSide, Figure } from '../../parts/Figure.js';
+import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import {
-  besideText,
-  PAIN_ALL_RIGHT,
-  signsText,
-  type FigureDefinition,
-  type PatientExercise,
-  patientPlan,
-  type PatientPlan,
-  stricterSchool,
-} from '@heathstep/core';
-import { type EpisodeView, lastFaults } from '@heathstep/contracts';
-import { signsOf } from '../../parts/stopSigns.js';
-import { Blocked } from '../plan/Blocked.js';
-import { type ClinicContent, useContent, useCourse, useSession } from '../../api/queries.js';
+import type { HandoutContent, HandoutExercise } from '@heathstep/contracts';
+import { ApiError, request } from '../../api/client.js';
+import { type ClinicContent, keys, useContent, useCourse } from '../../api/queries.js';
+import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
-import { complaintName } from '../../parts/complaints.js';
-import { fullDay } from '../../parts/dates.js';
+import { Blocked } from '../plan/Blocked.js';
 
-/** The plan on paper: one to two pages in large type, in the second person. */
+/** The plan on paper: one to two pages in large type, in the second person and in the person's language. */
 export function Handout() {
   const { episodeId = '' } = useParams();
   const course = useCourse(episodeId);
   const content = useContent();
-  const session = useSession();
-  if (course.data === undefined || content.data === undefined || session.data === undefined) {
-    const error = course.error ?? content.error;
+  const paper = useQuery({
+    queryKey: [...keys.course(episodeId), 'handout'],
+    queryFn: () => request<HandoutContent>('GET', `/api/episodes/${episodeId}/handout`),
+    retry: (count, error) => error instanceof ApiError && error.passing && count < 4,
+  });
+  if (course.data !== undefined && paper.error instanceof ApiError && paper.error.status === 422) {
+    const { plan, heldBack, id } = course.data.episode;
+    return <NothingToPrint held={plan === null ? [] : heldBack} episodeId={id} />;
+  }
+  if (paper.data === undefined || content.data === undefined) {
+    const error = paper.error ?? content.error;
     return error === null ? (
       <Loading what="the handout" />
     ) : (
-      <Failed error={error} again={() => void course.refetch()} />
+      <Failed error={error} again={() => void paper.refetch()} />
     );
   }
-  const { episode } = course.data;
-  const { plan } = episode;
-  const held = episode.heldBack;
-  if (plan === null || held.length > 0)
-    return <NothingToPrint held={plan === null ? [] : held} episodeId={episode.id} />;
-  const { clinic } = session.data;
-  const stage = plan.madeOf;
-  const exerciseOf = (key: string) => content.data.exercises.find((e) => e.key === key);
-  const patient = patientPlan({
-    items: plan.items,
-    exerciseOf,
-    stage,
-    schools: episode.schools,
-    tagsOff: episode.tagsOff,
-    seenFaults: (exercise) => lastFaults(episode.taught, exercise),
-  });
+  return <Paper paper={paper.data} figures={content.data.figures} episodeId={episodeId} />;
+}
+
+type Figures = ClinicContent['figures'];
+
+function Paper({
+  paper,
+  figures,
+  episodeId,
+}: {
+  paper: HandoutContent;
+  figures: Figures;
+  episodeId: string;
+}) {
   return (
     <main className="mx-auto w-full max-w-[52rem] bg-paper px-10 py-8 text-[1.05rem] print:max-w-none print:bg-transparent print:p-0 print:text-[12.5pt]">
-      <Ways episodeId={episode.id} />
-      {patient.held.length > 0 && (
+      <Ways episodeId={episodeId} />
+      {paper.held.length > 0 && (
         <p className="no-print mb-4 rounded bg-hold-wash px-3 py-2 text-hold-deep" role="status">
-          {`Held back by safety, not printed: ${patient.held.map((h) => exerciseOf(h.exercise)?.name ?? h.exercise).join(', ')}.`}
+          {`Held back by safety, not printed: ${paper.held.join(', ')}.`}
         </p>
       )}
-      <header className="flex items-end justify-between border-b-2 border-ink pb-2">
-        <div>
-          <h1 className="text-3xl">{`${episode.person.name.split(' ')[0] ?? ''}, your plan`}</h1>
-          {patient.purpose !== '' && <p>{patient.purpose}.</p>}
-        </div>
-        <p className="text-right text-sm">
-          {clinic.name}
-          <br />
-          {`Version ${plan.number}, ${plan.givenAt === null ? '' : fullDay(plan.givenAt)}`}
-        </p>
-      </header>
-      <Exercises plan={patient} figures={content.data.figures} />
-      <BesideThem plan={patient} />
-      <Elsewhere episode={episode} content={content.data} />
-      <PainAndStop
-        clinic={clinic}
-        content={content.data}
-        school={stricterSchool(stage?.painSchool ?? 'next-morning', episode.safety?.acts.school ?? null)}
-      />
-      <p className="mt-3 border-t border-line pt-2 text-sm">
-        Made for you by your physiotherapist. It does not replace their advice.
-        {course.data.protocol.usually === '' ? '' : ` ${course.data.protocol.usually}.`}
-      </p>
+      <div lang={paper.language}>
+        <header className="flex items-end justify-between border-b-2 border-ink pb-2">
+          <h1 className="text-3xl">{paper.title}</h1>
+          <p className="text-right text-sm">
+            {paper.clinic}
+            <br />
+            {paper.version}
+          </p>
+        </header>
+        {paper.parts.map((part, i) => (
+          <section key={i} className={i === 0 ? '' : 'mt-5'}>
+            {part.title !== '' && <h2 className="border-b-2 border-ink pb-1 text-2xl">{part.title}</h2>}
+            {part.purpose !== '' && <p>{part.purpose}.</p>}
+            <ol
+              className="mt-2"
+              start={paper.parts.slice(0, i).reduce((sum, p) => sum + p.exercises.length, 1)}
+            >
+              {part.exercises.map((e, n) => (
+                <Exercise
+                  key={e.key}
+                  exercise={e}
+                  number={paper.parts.slice(0, i).reduce((sum, p) => sum + p.exercises.length, n + 1)}
+                  labels={paper.labels}
+                  figures={figures}
+                />
+              ))}
+            </ol>
+            <Beside list={part.beside} title={paper.labels.beside} />
+          </section>
+        ))}
+        <PainAndStop paper={paper} />
+        <p className="mt-3 border-t border-line pt-2 text-sm">{paper.notice}</p>
+      </div>
     </main>
   );
 }
 
-function NothingToPrint({ held, episodeId }: { held: EpisodeView['heldBack']; episodeId: string }) {
+function NothingToPrint({ held, episodeId }: { held: readonly string[]; episodeId: string }) {
   return (
     <main className="mx-auto max-w-xl px-6 py-16">
       {held.length > 0 ? (
@@ -103,7 +108,7 @@ function NothingToPrint({ held, episodeId }: { held: EpisodeView['heldBack']; ep
 /** Ways to give it away, and back. */
 function Ways({ episodeId }: { episodeId: string }) {
   return (
-    <div className="no-print mb-6 flex gap-3">
+    <div className="no-print mb-6 flex flex-wrap gap-3">
       <button type="button" className="action" onClick={() => window.print()}>
         Print
       </button>
@@ -115,6 +120,14 @@ function Ways({ episodeId }: { episodeId: string }) {
       >
         As a PDF
       </a>
+      <a
+        href={`/api/episodes/${episodeId}/handout.txt`}
+        target="_blank"
+        rel="noreferrer"
+        className="action-quiet"
+      >
+        As plain text
+      </a>
       <a href={`/api/episodes/${episodeId}/plan.ics`} className="action-quiet">
         For a calendar
       </a>
@@ -125,124 +138,90 @@ function Ways({ episodeId }: { episodeId: string }) {
   );
 }
 
-/** The plans of the same person's other complaints. */
-function Elsewhere({ episode, content }: { episode: EpisodeView; content: ClinicContent }) {
-  return episode.elsewhere.map(
-    (c) =>
-      c.plan !== null &&
-      c.blocks.length === 0 && (
-        <section key={c.episodeId} className="mt-5">
-          <h2 className="border-b-2 border-ink pb-1 text-2xl">{complaintName(c, content.pathways)}</h2>
-          <p>{c.plan.purpose}.</p>
-          <Exercises plan={c.plan} figures={content.figures} />
-          <BesideThem plan={c.plan} />
-        </section>
-      ),
-  );
-}
-
-function PainAndStop({
-  clinic,
-  content,
-  school,
-}: {
-  clinic: { readonly phone: string; readonly emergencyNumber: string };
-  content: ClinicContent;
-  school: keyof typeof PAIN_ALL_RIGHT;
-}) {
+function PainAndStop({ paper: { allRight, stop } }: { paper: HandoutContent }) {
   return (
     <section className="mt-3 grid grid-cols-2 gap-6 break-inside-avoid">
       <div>
-        <h2>Is this pain all right?</h2>
-        <p>{PAIN_ALL_RIGHT[school]}</p>
+        <h2>{allRight.title}</h2>
+        <p>{allRight.text}</p>
       </div>
       <div>
-        <h2>Stop</h2>
+        <h2>{stop.title}</h2>
         <p>
-          <b>Stop and call {clinic.emergencyNumber}:</b> {signsText(signsOf(content.stopSigns, 'emergency'))}.
+          <b>{stop.emergency.label}</b> {stop.emergency.signs}.
         </p>
         <p>
-          <b>Stop for today and tell us, {clinic.phone}:</b> {signsText(signsOf(content.stopSigns, 'review'))}
-          .
+          <b>{stop.review.label}</b> {stop.review.signs}.
         </p>
       </div>
     </section>
   );
 }
 
-/** The exercises of one plan, drawn and in words. */
-function Exercises({
-  plan,
+/** One exercise, drawn and in words, with a box for each day it is done. */
+function Exercise({
+  exercise: e,
+  number,
+  labels,
   figures,
 }: {
-  plan: PatientPlan;
-  figures: readonly (FigureDefinition & { readonly exercise: string })[];
+  exercise: HandoutExercise;
+  number: number;
+  labels: HandoutContent['labels'];
+  figures: Figures;
 }) {
+  const figure = figures.find((f) => f.exercise === e.key);
   return (
-    <ol className="mt-2">
-      {plan.exercises.map((exercise, i) => {
-        const figure = figures.find((f) => f.exercise === exercise.key);
-        return (
-          <li
-            key={exercise.key}
-            className="grid grid-cols-[2rem_8rem_1fr] gap-x-2 break-inside-avoid border-b border-line py-2.5"
-          >
-            <span className="font-head text-2xl font-semibold">{i + 1}</span>
-            <span>
-              {figure !== undefined && (
-                <Figure
-                  figure={figure}
-                  side={drawnSide(exercise.item.sides)}
-                  label={`${exercise.name}, drawn`}
-                  className="h-28 w-32"
-                />
-              )}
-            </span>
-            <div>
-              <h2>{exercise.name}</h2>
-              <p className="text-lg font-semibold print:text-[13.5pt]">{exercise.dose}</p>
-              <p>{exercise.steps.join('. ')}.</p>
-              <p>
-                <b>You should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
-              </p>
-              <Cue exercise={exercise} />
-              {exercise.needs.length > 0 && (
-                <p>
-                  <b>You need:</b> {exercise.needs.join(', ')}.
-                </p>
-              )}
-            </div>
-          </li>
-        );
-      })}
-    </ol>
+    <li className="grid grid-cols-[2rem_8rem_1fr] gap-x-2 break-inside-avoid border-b border-line py-2.5">
+      <span className="font-head text-2xl font-semibold">{number}</span>
+      <span>
+        {figure !== undefined && (
+          <Figure figure={figure} side={drawnSide(e.sides)} label={e.name} className="h-28 w-32" />
+        )}
+      </span>
+      <div>
+        <h2>{e.name}</h2>
+        <p className="text-lg font-semibold print:text-[13.5pt]">{e.dose}</p>
+        <p>{e.steps}</p>
+        <p>
+          <b>{labels.feel}</b> {e.feel}.
+        </p>
+        {e.cue.text !== '' && (
+          <p>
+            <b>{e.cue.label}</b> {e.cue.text}.
+          </p>
+        )}
+        {e.needs !== '' && (
+          <p>
+            <b>{labels.needs}</b> {e.needs}.
+          </p>
+        )}
+        <p className="mt-1 flex gap-4 text-sm">
+          {labels.weekdays.map(
+            (day, i) =>
+              e.days[i] === true && (
+                <span key={day} className="inline-flex items-center gap-1.5">
+                  <span aria-hidden className="size-3.5 rounded-sm border-[1.5px] border-ink" />
+                  {day}
+                </span>
+              ),
+          )}
+        </p>
+      </div>
+    </li>
   );
 }
 
-function BesideThem({ plan }: { plan: PatientPlan }) {
-  if (plan.beside.length === 0) return null;
+function Beside({ list, title }: { list: readonly string[]; title: string }) {
+  if (list.length === 0) return null;
   return (
     <section className="mt-3 break-inside-avoid">
-      <h2>Beside the exercises</h2>
+      <h2>{title}</h2>
       <ul className="list-disc pl-6">
-        {plan.beside.map((a) => (
-          <li key={a.key}>{besideText(a)}</li>
+        {list.map((text) => (
+          <li key={text}>{text}</li>
         ))}
       </ul>
     </section>
-  );
-}
-
-/** What to watch for; what was seen when it was taught comes first, as the patient's own cue. */
-function Cue({ exercise: { cues, watchFor } }: { exercise: PatientExercise }) {
-  return (
-    <>
-      {cues.length > 0 && <p className="font-semibold">Your cue: {cues.join('; ')}.</p>}
-      {watchFor.length > 0 && (
-        <p>
-          <b>Watch for:</b> {watchFor.map((f) => `${f.fault} (${f.fix})`).join('; ')}.
-        </p>
-      )}
-    </>
   );
 }

@@ -5,6 +5,7 @@ import type { Done, Running } from './homeModel.js';
 import { Question } from './Question.js';
 import { answerText, askedAt, firstUpper } from './questions.js';
 import { Stepper } from './Stepper.js';
+import { useReader } from './tongue.js';
 
 interface AfterProps {
   readonly running: Running;
@@ -17,6 +18,7 @@ interface AfterProps {
 
 /** What is asked about the exercises, one question a screen; sets, repetitions and effort stand below to be put right. */
 export function After({ running, known, view, save, back }: AfterProps) {
+  const t = useReader();
   const asked = [...askedAt(view, 'before'), ...askedAt(view, 'after')];
   const [scores, setScores] = useState<HomeScores>(known?.scores ?? running.scores);
   const [done, setDone] = useState(running.done);
@@ -46,7 +48,7 @@ export function After({ running, known, view, save, back }: AfterProps) {
     );
   return (
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
-      <h1>{known === undefined ? 'Is this right?' : 'Put it right'}</h1>
+      <h1>{t.say(known === undefined ? 'Is this right?' : 'Put it right')}</h1>
       <ul className="mt-4">
         {asked.map((q) => (
           <li key={q.key} className="flex items-center justify-between border-b border-line py-2">
@@ -54,15 +56,18 @@ export function After({ running, known, view, save, back }: AfterProps) {
             <button
               type="button"
               className="text-action min-h-11 min-w-11 text-xl"
-              aria-label={`${firstUpper(q.name)}: ${answerText(scores[q.key] ?? null)}. Change`}
+              aria-label={t.say('{{question}}: {{answer}}. Change', {
+                question: firstUpper(q.name),
+                answer: answerText(scores[q.key] ?? null, t),
+              })}
               onClick={() => setChanging(q)}
             >
-              {(scores[q.key] ?? null) === null ? '?' : answerText(scores[q.key] ?? null)}
+              {(scores[q.key] ?? null) === null ? '?' : answerText(scores[q.key] ?? null, t)}
             </button>
           </li>
         ))}
       </ul>
-      <h2 className="mt-6">What you did</h2>
+      <h2 className="mt-6">{t.say('What you did')}</h2>
       <WhatWasDone done={done} view={view} change={change} />
       <div className="flex-1" />
       <button
@@ -71,10 +76,10 @@ export function After({ running, known, view, save, back }: AfterProps) {
         disabled={open !== undefined}
         onClick={() => save({ scores: withLater(view, scores), exercises: done })}
       >
-        Save
+        {t.say('Save')}
       </button>
       <button type="button" className="text-action mt-2 min-h-12" onClick={back}>
-        Back
+        {t.say('Back')}
       </button>
     </div>
   );
@@ -90,6 +95,7 @@ function WhatWasDone({
   view: HomeView;
   change: (exercise: string, field: 'sets' | 'reps' | 'effort', by: number) => void;
 }) {
+  const t = useReader();
   return (
     <ul>
       {done.map((d) => {
@@ -98,14 +104,14 @@ function WhatWasDone({
         return (
           <li key={d.exercise} className="border-b border-line py-3">
             <div className="font-head text-lg font-semibold">{item?.exercise.name ?? d.exercise}</div>
-            <Stepper label="Sets" value={d.sets} step={(by) => change(d.exercise, 'sets', by)} />
+            <Stepper label={t.say('Sets')} value={d.sets} step={(by) => change(d.exercise, 'sets', by)} />
             <Stepper
-              label={holds ? 'Holds in a set' : 'Repetitions in a set'}
+              label={t.say(holds ? 'Holds in a set' : 'Repetitions in a set')}
               value={d.reps}
               step={(by) => change(d.exercise, 'reps', by)}
             />
             <Stepper
-              label="Effort, 0 easy to 10 all you had"
+              label={t.say('Effort, 0 easy to 10 all you had')}
               value={d.effort}
               step={(by) => change(d.exercise, 'effort', by)}
             />
@@ -113,7 +119,7 @@ function WhatWasDone({
         );
       })}
       {done.length === 0 && (
-        <li className="py-2 text-ink-2">No exercise finished today. That is noted too.</li>
+        <li className="py-2 text-ink-2">{t.say('No exercise finished today. That is noted too.')}</li>
       )}
     </ul>
   );

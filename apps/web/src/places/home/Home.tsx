@@ -2,7 +2,9 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useId, useState, type SyntheticEvent } from 'react';
 import { ApiError, request } from '../../api/client.js';
 import type { HomeView } from '@heathstep/contracts';
+import type { Tongue } from '@heathstep/core';
 import { Today } from './Today.js';
+import { lastLanguage, Speaking, useReader } from './tongue.js';
 
 const TOKEN = 'heathstep.home.token';
 
@@ -30,51 +32,63 @@ export function Home() {
   });
   const needsCode = !opened || (home.error instanceof ApiError && home.error.status === 401);
   if (needsCode) {
-    if (token === null) return <Gone />;
     return (
-      <Code
-        token={token}
-        opened={async () => {
-          localStorage.setItem(TOKEN, token);
-          setOpened(true);
-          await client.resetQueries({ queryKey: key });
-        }}
-      />
+      <Speaking code={lastLanguage()}>
+        {token === null ? (
+          <Gone />
+        ) : (
+          <Code
+            token={token}
+            opened={async () => {
+              localStorage.setItem(TOKEN, token);
+              setOpened(true);
+              await client.resetQueries({ queryKey: key });
+            }}
+          />
+        )}
+      </Speaking>
     );
   }
-  if (home.data === undefined) {
+  if (home.data === undefined)
     return (
+      <Speaking code={lastLanguage()}>
+        <NotYet lost={home.error !== null} again={() => void home.refetch()} />
+      </Speaking>
+    );
+  return (
+    <Speaking code={home.data.language}>
       <Page>
-        <div className="px-6 pt-16" role="status">
-          {home.error === null ? (
-            <span className="sr-only">Loading</span>
-          ) : (
-            <>
-              <h1>No connection just now</h1>
-              <p className="mt-3 text-lg">
-                Your plan is fetched as soon as there is one. Nothing you logged is lost.
-              </p>
-              <button
-                type="button"
-                className="action mt-6 min-h-14 w-full text-lg"
-                onClick={() => void home.refetch()}
-              >
-                Try again
-              </button>
-            </>
-          )}
-        </div>
+        <Complaints view={home.data} choose={setComplaint} />
+        <Today
+          key={home.data.episodeId}
+          view={home.data}
+          refresh={() => void client.invalidateQueries({ queryKey: key })}
+        />
       </Page>
-    );
-  }
+    </Speaking>
+  );
+}
+
+/** While the plan is fetched, and when it cannot be. */
+function NotYet({ lost, again }: { lost: boolean; again: () => void }) {
+  const t = useReader();
   return (
     <Page>
-      <Complaints view={home.data} choose={setComplaint} />
-      <Today
-        key={home.data.episodeId}
-        view={home.data}
-        refresh={() => void client.invalidateQueries({ queryKey: key })}
-      />
+      <div className="px-6 pt-16" role="status">
+        {lost ? (
+          <>
+            <h1>{t.say('No connection just now')}</h1>
+            <p className="mt-3 text-lg">
+              {t.say('Your plan is fetched as soon as there is one. Nothing you logged is lost.')}
+            </p>
+            <button type="button" className="action mt-6 min-h-14 w-full text-lg" onClick={again}>
+              {t.say('Try again')}
+            </button>
+          </>
+        ) : (
+          <span className="sr-only">{t.say('Loading')}</span>
+        )}
+      </div>
     </Page>
   );
 }
@@ -89,9 +103,10 @@ export function Page({ children }: { children: React.ReactNode }) {
 
 /** Which complaint is shown, where the person has more than one. */
 function Complaints({ view, choose }: { view: HomeView; choose: (episodeId: string) => void }) {
+  const t = useReader();
   if (view.complaints.length < 2) return null;
   return (
-    <nav aria-label="What it is for" className="flex gap-2 overflow-x-auto px-5 pt-4">
+    <nav aria-label={t.say('What it is for')} className="flex gap-2 overflow-x-auto px-5 pt-4">
       {[...view.complaints]
         .sort((a, b) => (a.name < b.name ? -1 : 1))
         .map((c) => (
@@ -111,21 +126,37 @@ function Complaints({ view, choose }: { view: HomeView; choose: (episodeId: stri
 
 /** A link that is wrong, ended or missing: kind, and the same for every reason. */
 function Gone() {
+  const t = useReader();
   return (
     <Page>
       <div className="px-6 pt-20">
-        <h1>This link does not open</h1>
-        <p className="mt-4">It may be mistyped, or your clinic may have made you a newer one.</p>
+        <h1>{t.say('This link does not open')}</h1>
+        <p className="mt-4">{t.say('It may be mistyped, or your clinic may have made you a newer one.')}</p>
         <p className="mt-4">
-          Please look for the newest message from your clinic, or ask them for a new link. Your log is safe
-          with them.
+          {t.say(
+            'Please look for the newest message from your clinic, or ask them for a new link. Your log is safe with them.',
+          )}
         </p>
       </div>
     </Page>
   );
 }
 
+/** Why a code was not taken, and how often it may still be tried. */
+function wrongCode(error: ApiError, t: Tongue): string {
+  const { current } = error.problem as { readonly current?: { readonly triesLeft?: unknown } | null };
+  const left = current?.triesLeft;
+  if (typeof left !== 'number') return error.at('/code') ?? error.message;
+  return t.say(
+    left === 1
+      ? 'That code is not right, {{count}} try left'
+      : 'That code is not right, {{count}} tries left',
+    { count: left },
+  );
+}
+
 function Code({ token, opened }: { token: string; opened: () => Promise<void> }) {
+  const t = useReader();
   const [code, setCode] = useState('');
   const [error, setError] = useState<ApiError | null>(null);
   const [busy, setBusy] = useState(false);
@@ -152,14 +183,16 @@ function Code({ token, opened }: { token: string; opened: () => Promise<void> })
         <p className="font-head text-xl font-semibold">heathstep</p>
         {locked ? (
           <div role="alert">
-            <h1 className="mt-8">This link is locked</h1>
-            <p className="mt-4">The code was wrong five times. Please ask your clinic for a new link.</p>
+            <h1 className="mt-8">{t.say('This link is locked')}</h1>
+            <p className="mt-4">
+              {t.say('The code was wrong five times. Please ask your clinic for a new link.')}
+            </p>
           </div>
         ) : (
           <form onSubmit={(e) => void submit(e)} noValidate>
-            <h1 className="mt-8">Your exercises</h1>
+            <h1 className="mt-8">{t.say('Your exercises')}</h1>
             <label className="mt-6 block">
-              Type the 6-digit code your clinic gave you.
+              {t.say('Type the 6-digit code your clinic gave you.')}
               <input
                 className="field mt-4 h-16 text-center font-head text-4xl tracking-[0.3em]"
                 inputMode="numeric"
@@ -176,15 +209,15 @@ function Code({ token, opened }: { token: string; opened: () => Promise<void> })
               {error === null
                 ? ''
                 : error.passing
-                  ? 'No connection just now. Try again in a moment.'
-                  : (error.at('/code') ?? error.message)}
+                  ? t.say('No connection just now. Try again in a moment.')
+                  : wrongCode(error, t)}
             </p>
             <button
               type="submit"
               className="action mt-2 min-h-14 w-full text-lg"
               disabled={busy || code.replace(/\s/g, '').length !== 6}
             >
-              Open
+              {t.say('Open')}
             </button>
           </form>
         )}

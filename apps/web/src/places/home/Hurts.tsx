@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import type { HomeView, StopPayload } from '@heathstep/contracts';
-import { PAIN_ALL_RIGHT } from '@heathstep/core';
+import { PAIN_ALL_RIGHT, type StopSign, type Tongue } from '@heathstep/core';
 import type { Delivery } from './homeStore.js';
-import { signsOf } from '../../parts/stopSigns.js';
+import { useReader } from './tongue.js';
 
 interface HurtsProps {
   readonly clinic: HomeView['clinic'];
@@ -15,22 +15,28 @@ interface HurtsProps {
   readonly toList: () => void;
 }
 
+const ofGrade = (signs: HomeView['stopSigns'], grade: StopSign): HomeView['stopSigns'] =>
+  signs.filter((s) => s.grade === grade);
+
 /** Said only when it is so. */
-function deliveryText(delivery: Delivery, phone: string): string {
+function deliveryText(delivery: Delivery, phone: string, t: Tongue): string {
   switch (delivery) {
     case 'told':
-      return 'Your clinic has been told.';
+      return t.say('Your clinic has been told.');
     case 'sending':
-      return 'Telling your clinic.';
+      return t.say('Telling your clinic.');
     case 'kept':
-      return `Your clinic has not been told yet: there is no connection. Please call ${phone}.`;
+      return t.say('Your clinic has not been told yet: there is no connection. Please call {{phone}}.', {
+        phone,
+      });
     case 'refused':
-      return `Your clinic could not be told from here. Please call ${phone}.`;
+      return t.say('Your clinic could not be told from here. Please call {{phone}}.', { phone });
   }
 }
 
 /** Three grades, the most serious first; shown at once, with or without a connection. */
 export function Hurts({ clinic, signs, school, delivery, report, back, toList }: HurtsProps) {
+  const t = useReader();
   const [told, setTold] = useState<StopPayload['grade'] | null>(null);
   const tell = (grade: StopPayload['grade'], sign: string) => {
     report({ grade, sign });
@@ -44,18 +50,22 @@ export function Hurts({ clinic, signs, school, delivery, report, back, toList }:
   if (told === 'emergency') {
     return (
       <div className="flex flex-1 flex-col bg-ease px-5 py-10 text-paper" role="alert">
-        <h1 className="text-4xl">Stop. Call now.</h1>
-        <p className="mt-4 text-xl">{`Call ${clinic.emergencyNumber}. Do not go on with the exercises.`}</p>
+        <h1 className="text-4xl">{t.say('Stop. Call now.')}</h1>
+        <p className="mt-4 text-xl">
+          {t.say('Call {{number}}. Do not go on with the exercises.', { number: clinic.emergencyNumber })}
+        </p>
         <p className="mt-3 text-lg" role="status">
-          {deliveryText(delivery, clinic.phone)}
+          {deliveryText(delivery, clinic.phone, t)}
         </p>
         <a
           className="mt-6 flex min-h-16 items-center justify-center rounded-xl bg-paper text-xl font-bold text-ease-deep"
           href={`tel:${clinic.emergencyNumber}`}
-        >{`Call ${clinic.emergencyNumber}`}</a>
+        >
+          {t.say('Call {{number}}', { number: clinic.emergencyNumber })}
+        </a>
         <div className="flex-1" />
         <button type="button" className="min-h-12 underline" onClick={toList}>
-          Close
+          {t.say('Close')}
         </button>
       </div>
     );
@@ -63,45 +73,47 @@ export function Hurts({ clinic, signs, school, delivery, report, back, toList }:
   if (told === 'review') {
     return (
       <div className="flex flex-1 flex-col px-5 py-10" role="alert">
-        <h1>Stop for today</h1>
+        <h1>{t.say('Stop for today')}</h1>
         <p className="mt-4">
-          Do no more exercises until your clinic has spoken with you. If it gets worse, do not wait: call.
+          {t.say(
+            'Do no more exercises until your clinic has spoken with you. If it gets worse, do not wait: call.',
+          )}
         </p>
         <p className="mt-3 font-semibold" role="status">
-          {deliveryText(delivery, clinic.phone)}
+          {deliveryText(delivery, clinic.phone, t)}
         </p>
-        {call(clinic.phone, 'Call your clinic,')}
+        {call(clinic.phone, t.say('Call your clinic,'))}
         <div className="flex-1" />
         <button type="button" className="text-action min-h-12" onClick={toList}>
-          Close
+          {t.say('Close')}
         </button>
       </div>
     );
   }
   return (
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
-      <h1>What do you feel?</h1>
+      <h1>{t.say('What do you feel?')}</h1>
       <Group
-        title="Get help at once"
+        title={t.say('Get help at once')}
         className="bg-ease text-paper"
-        signs={signsOf(signs, 'emergency')}
+        signs={ofGrade(signs, 'emergency')}
         choose={(s) => tell('emergency', s)}
       />
       <Group
-        title="Stop for today"
+        title={t.say('Stop for today')}
         className="bg-ease-wash text-ease-deep"
-        signs={signsOf(signs, 'review')}
+        signs={ofGrade(signs, 'review')}
         choose={(s) => tell('review', s)}
       />
       <Group
-        title="End this exercise only"
+        title={t.say('End this exercise only')}
         className="bg-hold-wash text-hold-deep"
-        signs={signsOf(signs, 'pause')}
+        signs={ofGrade(signs, 'pause')}
         choose={(s) => tell('pause', s)}
       />
-      <p className="mt-6 text-base">{PAIN_ALL_RIGHT[school]}</p>
+      <p className="mt-6 text-base">{t.say(PAIN_ALL_RIGHT[school])}</p>
       <button type="button" className="action-quiet mt-5 min-h-14 text-lg" onClick={back}>
-        None of these, go on
+        {t.say('None of these, go on')}
       </button>
     </div>
   );
@@ -115,7 +127,7 @@ function Group({
 }: {
   title: string;
   className: string;
-  signs: readonly string[];
+  signs: HomeView['stopSigns'];
   choose: (sign: string) => void;
 }) {
   return (
@@ -124,12 +136,12 @@ function Group({
       <div className="mt-2 grid grid-cols-2 gap-2">
         {signs.map((sign) => (
           <button
-            key={sign}
+            key={sign.text}
             type="button"
             className={`min-h-14 rounded-xl px-3 py-2 text-left text-base font-bold leading-tight ${className}`}
-            onClick={() => choose(sign)}
+            onClick={() => choose(sign.text)}
           >
-            {sign}
+            {sign.shown}
           </button>
         ))}
       </div>

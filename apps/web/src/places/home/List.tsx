@@ -1,13 +1,13 @@
 import { CloudOff } from 'lucide-react';
 import { besideText, restsToday, secondsOn, weekdayOf } from '@heathstep/core';
 import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
-import { longDay, weekdayName } from '../../parts/dates.js';
 import { HourQuestion } from './HourQuestion.js';
 import { asSession, entryOf, nextIndex, type Running, type Screen } from './homeModel.js';
 import type { useOutbox } from './homeStore.js';
 import { Log } from './Log.js';
 import { MorningsPicture } from './pieces.js';
 import { answerFor, askedAt, questionFor, scoresOf } from './questions.js';
+import { useReader } from './tongue.js';
 
 interface ListProps {
   readonly view: HomeView;
@@ -22,11 +22,12 @@ interface ListProps {
 /** The day: the morning, what is due, how it went, and the way to say that something is wrong. */
 export function List(props: ListProps) {
   const { view, others, setScreen, hurts } = props;
+  const t = useReader();
   return (
     <>
       <header className="px-5 pt-6">
-        <p className="text-ink-2">{longDay(view.today)}</p>
-        <h1 className="text-3xl">{`Hello ${view.firstName}`}</h1>
+        <p className="text-ink-2">{t.longDay(view.today)}</p>
+        <h1 className="text-3xl">{t.say('Hello {{name}}', { name: view.firstName })}</h1>
         {view.purpose !== '' && <p className="mt-1">{view.purpose}.</p>}
       </header>
       <Notices {...props} />
@@ -37,29 +38,31 @@ export function List(props: ListProps) {
           className="text-action mx-5 mt-2 inline-flex min-h-12 items-center text-base"
           href="/api/home/plan.ics"
         >
-          Put the days in my calendar
+          {t.say('Put the days in my calendar')}
         </a>
       )}
       {others.length > 0 && (
         <p className="mx-5 mt-4 text-base text-ink-2">
-          Not today: {others.map((o) => o.exercise.name.toLowerCase()).join(', ')}.
+          {t.say('Not today: {{list}}.', { list: others.map((o) => t.inside(o.exercise.name)).join(', ') })}
         </p>
       )}
       {view.items.length + others.length === 0 && view.stopped === null && (
-        <p className="mx-5 mt-8">Your clinic has not given you a plan yet. It appears here by itself.</p>
+        <p className="mx-5 mt-8">
+          {t.say('Your clinic has not given you a plan yet. It appears here by itself.')}
+        </p>
       )}
       {view.beside.length > 0 && view.stopped === null && (
         <section className="mt-6 px-5">
-          <h2>Beside the exercises</h2>
+          <h2>{t.say('Beside the exercises')}</h2>
           <ul className="mt-1 list-disc pl-6">
             {view.beside.map((b) => (
-              <li key={b.key}>{besideText(b)}</li>
+              <li key={b.key}>{besideText(b, t)}</li>
             ))}
           </ul>
         </section>
       )}
       <section className="mt-8 px-5">
-        <h2>Your mornings</h2>
+        <h2>{t.say('Your mornings')}</h2>
         <MorningsPicture name={questionFor(view, 'morning')?.name ?? ''} mornings={view.mornings} />
       </section>
       <Log view={view} correct={(id) => setScreen({ at: 'correct', entryId: id })} />
@@ -70,7 +73,7 @@ export function List(props: ListProps) {
           className="min-h-14 w-full rounded-xl bg-ease-wash text-lg font-bold text-ease-deep"
           onClick={hurts}
         >
-          It hurts, or something is wrong
+          {t.say('It hurts, or something is wrong')}
         </button>
       </footer>
     </>
@@ -79,6 +82,7 @@ export function List(props: ListProps) {
 
 /** What waits to be sent, what was refused, and a stop. */
 function Notices({ view, outbox }: ListProps) {
+  const t = useReader();
   return (
     <>
       {outbox.list.length > 0 && (
@@ -88,18 +92,18 @@ function Notices({ view, outbox }: ListProps) {
         >
           <CloudOff className="mt-0.5 size-5 shrink-0" aria-hidden />
           {outbox.lost
-            ? 'No connection just now. What you logged is kept on this phone and sent by itself.'
-            : 'Sending what you logged.'}
+            ? t.say('No connection just now. What you logged is kept on this phone and sent by itself.')
+            : t.say('Sending what you logged.')}
         </p>
       )}
       {outbox.refused !== null && (
         <p className="mx-5 mt-4 rounded-lg bg-ease-wash p-3 text-base text-ease-deep" role="alert">
-          {outbox.refused}. If something is wrong, call your clinic: {view.clinic.phone}
+          {`${t.say(outbox.refused)}. ${t.say('If something is wrong, call your clinic: {{phone}}', { phone: view.clinic.phone })}`}
         </p>
       )}
       {view.stopped !== null && (
         <section className="mx-5 mt-5 rounded-xl bg-ease-wash p-5" role="alert">
-          <h2 className="text-ease-deep">Please stop for now</h2>
+          <h2 className="text-ease-deep">{t.say('Please stop for now')}</h2>
           <p className="mt-2">{view.stopped}</p>
           <p className="mt-2">
             {view.clinic.name}:{' '}
@@ -115,6 +119,7 @@ function Notices({ view, outbox }: ListProps) {
 
 /** What is asked today: the morning, the hour after, and what pain before the start means. */
 function Asked({ view, running, setScreen, send }: ListProps) {
+  const t = useReader();
   const morning = entryOf(view, 'morning', view.today);
   const session = entryOf(view, 'session', view.today);
   const [morningAsked] = askedAt(view, 'morning');
@@ -125,14 +130,14 @@ function Asked({ view, running, setScreen, send }: ListProps) {
     <>
       {morning === null && morningAsked !== undefined && (
         <section className="mx-5 mt-5 rounded-xl bg-heather-wash p-5">
-          <h2>This morning</h2>
-          <p className="mt-1">{`${morningAsked.ask} You can answer until midnight.`}</p>
+          <h2>{t.say('This morning')}</h2>
+          <p className="mt-1">{`${morningAsked.ask} ${t.say('You can answer until midnight.')}`}</p>
           <button
             type="button"
             className="action mt-3 min-h-14 w-full text-lg"
             onClick={() => setScreen({ at: 'morning' })}
           >
-            Answer
+            {t.say('Answer')}
           </button>
         </section>
       )}
@@ -155,7 +160,10 @@ function Asked({ view, running, setScreen, send }: ListProps) {
         )}
       {typeof now === 'number' && restsToday(view.painSchool, now) && (
         <p className="mx-5 mt-5 rounded-xl bg-hold-wash p-4 text-hold-deep" role="status">
-          {`It hurts ${now} of 10 before you start. Today only what eases and moves; leave the rest, and tell your clinic if it is the same tomorrow: ${view.clinic.phone}.`}
+          {t.say(
+            'It hurts {{n}} of 10 before you start. Today only what eases and moves; leave the rest, and tell your clinic if it is the same tomorrow: {{phone}}.',
+            { n: now, phone: view.clinic.phone },
+          )}
         </p>
       )}
     </>
@@ -164,6 +172,7 @@ function Asked({ view, running, setScreen, send }: ListProps) {
 
 /** Today's exercises and the one button of the day. */
 function Due({ view, running, setScreen }: ListProps) {
+  const t = useReader();
   const session = entryOf(view, 'session', view.today);
   const late = view.catchUp ?? [];
   const minutes = Math.max(1, Math.round(secondsToday(view) / 60));
@@ -175,21 +184,30 @@ function Due({ view, running, setScreen }: ListProps) {
   return (
     <section className="mt-6 px-5">
       <h2 className="flex items-baseline justify-between">
-        Today{' '}
-        <span className="font-body text-base font-normal text-ink-2">{`${view.items.length} exercises, about ${minutes} min`}</span>
+        {t.say('Today')}{' '}
+        <span className="font-body text-base font-normal text-ink-2">
+          {t.say(
+            view.items.length === 1
+              ? '{{count}} exercise, about {{minutes}} min'
+              : '{{count}} exercises, about {{minutes}} min',
+            { count: view.items.length, minutes },
+          )}
+        </span>
       </h2>
       {session === null ? (
         <button type="button" className="action mt-3 min-h-16 w-full text-xl" onClick={start}>
-          {running === null ? 'Start' : 'Go on'}
+          {t.say(running === null ? 'Start' : 'Go on')}
         </button>
       ) : (
         <p className="mt-3 rounded-xl bg-go-wash p-4 font-semibold text-go-deep" role="status">
-          Done for today. Well kept.
+          {t.say('Done for today. Well kept.')}
         </p>
       )}
       {late.length > 0 && session === null && (
         <p className="mt-3 text-base text-ink-2">
-          What you missed and fits in today is in the list. The rest is let go: no need to make up for it.
+          {t.say(
+            'What you missed and fits in today is in the list. The rest is let go: no need to make up for it.',
+          )}
         </p>
       )}
       <ol className="mt-4 border-t border-line">
@@ -213,7 +231,7 @@ function Due({ view, running, setScreen }: ListProps) {
           className="text-action mt-3 min-h-12 w-full"
           onClick={() => setScreen({ at: 'after' })}
         >
-          That is enough for today
+          {t.say('That is enough for today')}
         </button>
       )}
     </section>
@@ -241,6 +259,7 @@ function DueItem({
   /** The day it was due and missed. */
   from: string | null;
 }) {
+  const t = useReader();
   return (
     <li className="border-b border-line py-3">
       <details>
@@ -255,9 +274,11 @@ function DueItem({
             <span className="block font-head text-xl font-semibold leading-tight">{exercise.name}</span>
             <span className="text-base">{dose}</span>
             {from !== null && (
-              <span className="block text-base text-ink-2">{`from ${weekdayName(from)}`}</span>
+              <span className="block text-base text-ink-2">
+                {t.say('from {{day}}', { day: t.weekday(from) })}
+              </span>
             )}
-            {done && <span className="sr-only">done</span>}
+            {done && <span className="sr-only">{t.say('done')}</span>}
           </span>
         </summary>
         <ol className="mt-2 list-decimal pl-14">

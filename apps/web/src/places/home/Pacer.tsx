@@ -8,6 +8,7 @@ import { type Beat, beatAt, beatsOf, momentOf, wordOf } from '../../parts/pacer/
 import { type PacerClock, usePacerClock } from '../../parts/pacer/pacerClock.js';
 import { Ring } from '../../parts/pacer/Ring.js';
 import { type Done, progressAt } from './homeModel.js';
+import { useReader } from './tongue.js';
 import { useWakeLock } from './wakeLock.js';
 
 interface PacerProps {
@@ -46,6 +47,7 @@ export function Pacer({
   skip,
   hurts,
 }: PacerProps) {
+  const t = useReader();
   const exercise = ownFirst(given, cues);
   const [stage, setStage] = useState<'intro' | 'run' | 'done'>('intro');
   const [result, setResult] = useState({ sets: item.sets, reps: item.reps });
@@ -60,7 +62,7 @@ export function Pacer({
             />
           ))}
         </div>
-        <span className="text-base text-ink-2">{`${number} of ${of}`}</span>
+        <span className="text-base text-ink-2">{t.say('{{number}} of {{of}}', { number, of })}</span>
       </div>
       <h1 className="mt-4 text-3xl">{exercise.name}</h1>
       {stage === 'intro' && (
@@ -115,15 +117,16 @@ function Intro({
   leave: () => void;
   skip: () => void;
 }) {
+  const t = useReader();
   const way = variantOf(item, exercise);
   return (
     <>
-      <p className="mt-1 font-semibold">{sentenceText(doseSentence(item, exercise))}</p>
+      <p className="mt-1 font-semibold">{sentenceText(doseSentence(item, exercise, t))}</p>
       {figure !== null && (
         <Figure
           figure={figure}
           side={drawnSide(item.sides)}
-          label={`${exercise.name}, drawn`}
+          label={t.say('{{name}}, drawn', { name: exercise.name })}
           playing
           className="mt-3 h-60 w-full"
         />
@@ -135,28 +138,28 @@ function Intro({
         {way !== null && <li>{way.how}</li>}
       </ol>
       <p className="mt-4">
-        <b>You should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
+        <b>{t.say('You should feel:')}</b> {t.inside(exercise.feel)}.
       </p>
       <ul className="mt-3 space-y-1">
         {exercise.faults.map((f) => (
           <li key={f.fault}>
-            <b>If {f.fault}:</b> {f.fix}.
+            <b>{t.say('If {{fault}}:', { fault: f.fault })}</b> {f.fix}.
           </li>
         ))}
       </ul>
       {exercise.equipment.length > 0 && (
-        <p className="mt-3 text-ink-2">You need: {exercise.equipment.join(', ')}.</p>
+        <p className="mt-3 text-ink-2">{`${t.say('You need:')} ${exercise.equipment.join(', ')}.`}</p>
       )}
       <div className="flex-1" />
       <button type="button" className="action mt-6 min-h-16 w-full text-xl" onClick={start}>
-        {exercise.aim === 'aid' ? 'Done for today' : 'Start'}
+        {t.say(exercise.aim === 'aid' ? 'Done for today' : 'Start')}
       </button>
       <div className="mt-2 flex justify-between">
         <button type="button" className="text-action min-h-12" onClick={leave}>
-          Back to today
+          {t.say('Back to today')}
         </button>
         <button type="button" className="text-action min-h-12" onClick={skip}>
-          Not this one today
+          {t.say('Not this one today')}
         </button>
       </div>
     </>
@@ -176,6 +179,7 @@ function Run({
   stop: (sets: number, reps: number) => void;
   hurts: () => void;
 }) {
+  const t = useReader();
   const [beats] = useState(() => beatsOf(item, exercise));
   const [sound, setSound] = useState(true);
   const clock: PacerClock = usePacerClock(beats, sound);
@@ -193,16 +197,16 @@ function Run({
       <p className="mt-1">
         {side !== null && (
           <b style={{ color: `var(--color-${side})` }}>
-            {side === 'left' ? 'L Left foot' : 'R Right foot'},{' '}
+            {t.say(side === 'left' ? 'L Left foot' : 'R Right foot')},{' '}
           </b>
         )}
-        {`set ${beat.set} of ${item.sets}`}
+        {t.say('set {{set}} of {{sets}}', { set: beat.set, sets: item.sets })}
       </p>
       {figure !== null && (
         <Figure
           figure={figure}
           side={side ?? drawnSide(item.sides)}
-          label={`${exercise.name}, drawn`}
+          label={t.say('{{name}}, drawn', { name: exercise.name })}
           moment={momentOf(
             beat.kind,
             (clock.second - beat.startSecond) / (beat.endSecond - beat.startSecond),
@@ -244,6 +248,7 @@ function BeatNow({
   item: ComposedExercise;
   exercise: ExerciseDefinition;
 }) {
+  const t = useReader();
   const left = Math.max(0, Math.ceil(beat.endSecond - second));
   const between = beat.kind === 'rest' || beat.kind === 'ready';
   const holds = item.tempo === undefined;
@@ -254,11 +259,13 @@ function BeatNow({
           {between ? left : holds ? left : beat.rep}
         </span>
         <span className="text-lg text-ink-2">
-          {between ? 'seconds' : holds ? `hold ${beat.rep} of ${item.reps}` : `of ${item.reps}`}
+          {between
+            ? t.say('seconds')
+            : t.say(holds ? 'hold {{rep}} of {{reps}}' : 'of {{reps}}', { rep: beat.rep, reps: item.reps })}
         </span>
       </Ring>
       <p className="mt-4 font-head text-4xl font-semibold text-heather-deep" aria-live="polite">
-        {wordOf(beat.kind, exercise)}
+        {wordOf(beat.kind, exercise, t)}
       </p>
       <p className="h-8 text-xl text-ink-2" aria-hidden>
         {between || holds ? '' : left}
@@ -283,6 +290,7 @@ function Controls({
   end: () => void;
   hurts: () => void;
 }) {
+  const t = useReader();
   return (
     <>
       <div className="mt-5 flex items-center justify-between">
@@ -293,15 +301,15 @@ function Controls({
           onClick={() => setSound(!sound)}
         >
           {sound ? <Volume2 className="size-5" aria-hidden /> : <VolumeX className="size-5" aria-hidden />}
-          {sound ? 'Sound on' : 'Sound off'}
+          {t.say(sound ? 'Sound on' : 'Sound off')}
         </button>
         {next !== null && (
           <button type="button" className="text-action min-h-12" onClick={() => clock.jump(next)}>
-            Go now
+            {t.say('Go now')}
           </button>
         )}
         <button type="button" className="text-action min-h-12" onClick={end}>
-          End here
+          {t.say('End here')}
         </button>
       </div>
       <div className="sticky bottom-0 mt-2 grid grid-cols-2 gap-3 bg-paper py-2">
@@ -313,14 +321,14 @@ function Controls({
             hurts();
           }}
         >
-          It hurts
+          {t.say('It hurts')}
         </button>
         <button
           type="button"
           className="action min-h-16 !rounded-xl text-lg"
           onClick={clock.running ? clock.pause : clock.go}
         >
-          {clock.running ? 'Pause' : 'Go on'}
+          {t.say(clock.running ? 'Pause' : 'Go on')}
         </button>
       </div>
     </>
@@ -336,33 +344,38 @@ function Finish({
   result: { sets: number; reps: number };
   save: (sets: number, reps: number, effort: number | null) => void;
 }) {
+  const t = useReader();
   const [sets, setSets] = useState(result.sets);
   const [reps, setReps] = useState(result.reps);
   const change = (set: (v: number) => void, value: number, by: number) => set(Math.max(0, value + by));
   return (
     <>
-      <p className="mt-3 text-xl">What did you do?</p>
+      <p className="mt-3 text-xl">{t.say('What did you do?')}</p>
       <div className="mt-2">
-        <Stepper label="Sets" value={sets} step={(by) => change(setSets, sets, by)} />
+        <Stepper label={t.say('Sets')} value={sets} step={(by) => change(setSets, sets, by)} />
         <Stepper
-          label={item.tempo === undefined ? 'Holds in a set' : 'Repetitions in a set'}
+          label={t.say(item.tempo === undefined ? 'Holds in a set' : 'Repetitions in a set')}
           value={reps}
           step={(by) => change(setReps, reps, by)}
         />
       </div>
-      <p className="mt-6 text-xl">How hard was it?</p>
-      <div className="mt-3 grid grid-cols-4 gap-2" role="group" aria-label="Effort, 0 easy to 10 all you had">
+      <p className="mt-6 text-xl">{t.say('How hard was it?')}</p>
+      <div
+        className="mt-3 grid grid-cols-4 gap-2"
+        role="group"
+        aria-label={t.say('Effort, 0 easy to 10 all you had')}
+      >
         {Array.from({ length: 11 }, (_, n) => (
           <button
             key={n}
             type="button"
             className="min-h-16 rounded-xl border-2 border-line bg-ground font-head text-2xl font-semibold"
-            aria-label={`Effort ${n}`}
+            aria-label={t.say('Effort {{n}}', { n })}
             onClick={() => save(sets, reps, n)}
           >
             {n}
             <span className="block font-body text-sm font-normal">
-              {n === 0 ? 'easy' : n === 5 ? 'medium' : n === 10 ? 'all I had' : ''}
+              {t.say(n === 0 ? 'easy' : n === 5 ? 'medium' : n === 10 ? 'all I had' : '')}
             </span>
           </button>
         ))}

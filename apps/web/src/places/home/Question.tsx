@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { HomeAnswer, HomeQuestion, HomeScores } from '@heathstep/core';
 import { BigScore } from './pieces.js';
 import { Stepper } from './Stepper.js';
+import { useReader } from './tongue.js';
 
 /** One question of the home log, large: a score, a yes or no, or a count. */
 export function Question({
@@ -15,6 +16,7 @@ export function Question({
   answer: (value: HomeAnswer) => void;
   back: () => void;
 }) {
+  const t = useReader();
   return (
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
       <h1>{question.ask}</h1>
@@ -27,20 +29,21 @@ export function Question({
       </div>
       <div className="flex-1" />
       <button type="button" className="text-action min-h-12" onClick={back}>
-        Back
+        {t.say('Back')}
       </button>
     </div>
   );
 }
 
 function YesNo({ answer }: { answer: (value: boolean) => void }) {
+  const t = useReader();
   return (
     <div className="grid grid-cols-2 gap-3">
       <button type="button" className="action-quiet min-h-16 text-xl" onClick={() => answer(false)}>
-        No
+        {t.say('No')}
       </button>
       <button type="button" className="action-quiet min-h-16 text-xl" onClick={() => answer(true)}>
-        Yes
+        {t.say('Yes')}
       </button>
     </div>
   );

@@ -1,3 +1,5 @@
+import { useReader } from './tongue.js';
+
 /** A number with large keys to either side. */
 export function Stepper({
   label,
@@ -8,6 +10,7 @@ export function Stepper({
   value: number | null;
   step: (by: number) => void;
 }) {
+  const t = useReader();
   return (
     <div className="flex items-center justify-between py-1" role="group" aria-label={label}>
       <span className="text-base">{label}</span>
@@ -15,7 +18,7 @@ export function Stepper({
         <button
           type="button"
           className="size-11 rounded-lg border-2 border-line text-2xl leading-none"
-          aria-label={`${label}: one less`}
+          aria-label={t.say('{{label}}: one less', { label })}
           onClick={() => step(-1)}
         >
           −
@@ -26,7 +29,7 @@ export function Stepper({
         <button
           type="button"
           className="size-11 rounded-lg border-2 border-line text-2xl leading-none"
-          aria-label={`${label}: one more`}
+          aria-label={t.say('{{label}}: one more', { label })}
           onClick={() => step(1)}
         >
           +

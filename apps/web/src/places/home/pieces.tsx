@@ -1,5 +1,5 @@
 import type { Morning } from '@heathstep/core';
-import { shortDay } from '../../parts/dates.js';
+import { useReader } from './tongue.js';
 
 const WORDS = ['none', '', 'mild', '', '', 'medium', '', '', 'strong', '', 'worst'];
 
@@ -13,6 +13,7 @@ export function BigScore({
   onChange: (value: number) => void;
   label: string;
 }) {
+  const t = useReader();
   return (
     <div className="grid grid-cols-4 gap-2" role="group" aria-label={label}>
       {Array.from({ length: 11 }, (_, n) => (
@@ -20,12 +21,12 @@ export function BigScore({
           key={n}
           type="button"
           aria-pressed={value === n}
-          aria-label={`Pain ${n}${WORDS[n] === '' ? '' : `, ${WORDS[n] ?? ''}`}`}
+          aria-label={`${t.say('Pain {{n}}', { n })}${WORDS[n] === '' ? '' : `, ${t.say(WORDS[n] ?? '')}`}`}
           className={`flex min-h-16 flex-col items-center justify-center rounded-xl border-2 ${value === n ? 'border-heather bg-heather text-paper' : 'border-line bg-ground'}`}
           onClick={() => onChange(n)}
         >
           <span className="font-head text-2xl font-semibold leading-none">{n}</span>
-          <span className="text-sm leading-tight">{WORDS[n]}</span>
+          <span className="text-sm leading-tight">{t.say(WORDS[n] ?? '')}</span>
         </button>
       ))}
     </div>
@@ -37,11 +38,12 @@ const H = 110;
 
 /** What was answered each morning as a picture: lower is better, in words too. */
 export function MorningsPicture({ name, mornings }: { name: string; mornings: readonly Morning[] }) {
+  const t = useReader();
   const shown = mornings.slice(-42);
   const [first] = shown;
   const last = shown[shown.length - 1];
   if (first === undefined || last === undefined)
-    return <p className="mt-1 text-ink-2">Answer each morning, and a line grows here.</p>;
+    return <p className="mt-1 text-ink-2">{t.say('Answer each morning, and a line grows here.')}</p>;
   const x = (i: number): number => 8 + (i / Math.max(1, shown.length - 1)) * (W - 46);
   const y = (pain: number): number => 10 + (10 - pain) * ((H - 20) / 10);
   const average = (list: readonly Morning[]) =>
@@ -50,19 +52,22 @@ export function MorningsPicture({ name, mornings }: { name: string; mornings: re
   const now = average(shown.slice(-5));
   const words =
     shown.length < 10
-      ? 'A few more mornings, and you can see where it goes.'
+      ? t.say('A few more mornings, and you can see where it goes.')
       : now <= then - 1
-        ? `It went from about ${Math.round(then)} to about ${Math.round(now)}.`
+        ? t.say('It went from about {{then}} to about {{now}}.', {
+            then: Math.round(then),
+            now: Math.round(now),
+          })
         : now >= then + 1
-          ? 'It is a little higher than when you began. Your clinic sees this too.'
-          : 'About the same so far. Gains often take some weeks.';
+          ? t.say('It is a little higher than when you began. Your clinic sees this too.')
+          : t.say('About the same so far. Gains often take some weeks.');
   return (
     <figure>
       <svg
         viewBox={`0 0 ${W} ${H}`}
         className="mt-2 w-full"
         role="img"
-        aria-label={`${name.charAt(0).toUpperCase()}${name.slice(1)} from ${shortDay(first.day)} to ${shortDay(last.day)}. ${words}`}
+        aria-label={`${t.say('{{name}} from {{first}} to {{last}}', { name: name.charAt(0).toUpperCase() + name.slice(1), first: t.shortDay(first.day), last: t.shortDay(last.day) })}. ${words}`}
       >
         {[0, 5, 10].map((p) => (
           <g key={p}>

@@ -1,5 +1,5 @@
 import type { HomeEntryView, HomeView, MorningPayload, SessionPayload } from '@heathstep/contracts';
-import type { HomeAnswer, HomeMoment, HomeQuestion, HomeRole, HomeScores } from '@heathstep/core';
+import type { HomeAnswer, HomeMoment, HomeQuestion, HomeRole, HomeScores, Tongue } from '@heathstep/core';
 
 /** What is asked at a moment, in order. */
 export const askedAt = (view: Pick<HomeView, 'questions'>, moment: HomeMoment): readonly HomeQuestion[] =>
@@ -20,14 +20,18 @@ export const answerFor = (
 ): HomeAnswer => scores[questionFor(view, role)?.key ?? ''] ?? null;
 
 /** An answer in a word or a number. */
-export const answerText = (answer: HomeAnswer): string =>
-  answer === null ? 'not answered' : typeof answer === 'boolean' ? (answer ? 'yes' : 'no') : String(answer);
+export const answerText = (answer: HomeAnswer, t: Tongue): string =>
+  answer === null
+    ? t.say('not answered')
+    : typeof answer === 'boolean'
+      ? t.say(answer ? 'yes' : 'no')
+      : String(answer);
 
 /** What was answered of an entry, in one line. */
-export const logLine = (view: Pick<HomeView, 'questions'>, entry: HomeEntryView): string =>
+export const logLine = (view: Pick<HomeView, 'questions'>, entry: HomeEntryView, t: Tongue): string =>
   view.questions
     .filter((q) => q.key in scoresOf(entry) && scoresOf(entry)[q.key] !== null)
-    .map((q) => `${q.name} ${answerText(scoresOf(entry)[q.key] ?? null)}`)
+    .map((q) => `${q.name} ${answerText(scoresOf(entry)[q.key] ?? null, t)}`)
     .join(', ');
 
 export const firstUpper = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router';
 import { PersonBody, type PersonRow } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { type Options, SelectField, SendOrLeave, TextField } from '../../parts/fields.js';
+import { useLanguages } from '../../parts/ReadsIn.js';
 import { stored, keep } from '../../api/useEntries.js';
 
 const DRAFT = 'heathstep.person.draft';
@@ -15,15 +16,17 @@ interface Typed {
   birthDate: string;
   occupation: string;
   sex: '' | 'female' | 'male';
+  language: string;
 }
 
-const EMPTY: Typed = { id: '', name: '', birthDate: '', occupation: '', sex: '' };
+const EMPTY: Typed = { id: '', name: '', birthDate: '', occupation: '', sex: '', language: '' };
 
 /** What was left empty goes as not known. */
 const asSent = (t: Typed) => ({
   ...t,
   birthDate: t.birthDate === '' ? null : t.birthDate,
   sex: t.sex === '' ? null : t.sex,
+  language: t.language === '' ? null : t.language,
 });
 
 const SEXES: Options = [
@@ -69,6 +72,7 @@ export function AddPerson({ close }: { close: () => void }) {
     }
   });
   const values = watch();
+  const languages = useLanguages();
   const put = (name: keyof Typed) => (value: string) => {
     setValue(name, value as never, { shouldValidate: formState.isSubmitted });
     keep(DRAFT, { ...getValues(), [name]: value }, false);
@@ -80,7 +84,7 @@ export function AddPerson({ close }: { close: () => void }) {
       noValidate
       aria-label="Add a person"
     >
-      <div className="grid grid-cols-[2fr_1fr_1fr_2fr] gap-6">
+      <div className="grid grid-cols-[2fr_1fr_1fr_2fr_1fr] gap-6">
         <TextField
           label="Name"
           value={values.name}
@@ -109,6 +113,7 @@ export function AddPerson({ close }: { close: () => void }) {
           onChange={put('occupation')}
           error={formState.errors.occupation?.message}
         />
+        <SelectField label="Reads" options={languages} value={values.language} onChange={put('language')} />
       </div>
       <div className="mt-1 flex items-end gap-6">
         <SendOrLeave send="Add" leave="Not now" disabled={formState.isSubmitting} onLeave={close} />

@@ -9,6 +9,7 @@ import { keys, useContent, usePerson } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { complaintName } from '../../parts/complaints.js';
 import { fullDay } from '../../parts/dates.js';
+import { ReadsIn } from '../../parts/ReadsIn.js';
 import { PathwayChoice } from './PathwayChoice.js';
 
 /** Someone with nothing recorded: choose the condition and the side, and begin. */
@@ -45,6 +46,7 @@ export function Person() {
           .filter((t) => t !== '')
           .join(', ')}
       </p>
+      <ReadsIn person={person.data} changed={() => person.refetch()} />
       {episodes.length === 0 ? (
         <p className="mt-8">
           Nothing is recorded yet. A first visit starts with the story, then safety, then both feet.

@@ -11,6 +11,7 @@ import { Adjuncts, LeftOut } from './Beside.js';
 import { Confirm } from './Confirm.js';
 import { Blocked } from './Blocked.js';
 import { Frame } from './Frame.js';
+import { ReadsIn } from '../../parts/ReadsIn.js';
 import { Lines } from './Lines.js';
 import { planModel } from './planModel.js';
 import { Sums } from './Sums.js';
@@ -109,6 +110,10 @@ function HomeLink({ course }: { course: CourseView }) {
   return (
     <section className="mt-5 border-t border-line pt-4">
       <h3>On the patient&rsquo;s phone</h3>
+      <ReadsIn
+        person={episode.person}
+        changed={() => client.invalidateQueries({ queryKey: keys.course(episode.id) })}
+      />
       {made === null ? (
         <p className="mt-1 text-sm text-ink-2">
           {episode.homeLink === null

@@ -1,0 +1,26 @@
+import { shown } from './statistics.js';
+
+/** What stands in the gaps of a text, by name. */
+export type Gaps = Readonly<Record<string, string | number>>;
+
+/**
+ * A language for what patients read. Every text is written in English where it is made, with gaps as `{{name}}`; a tongue says
+ * it. `count` among the gaps chooses the form where a language has several.
+ */
+export interface Tongue {
+  readonly say: (text: string, gaps?: Gaps) => string;
+  /** A text that stands by itself, as it stands within a sentence: English begins it small, German leaves it. */
+  readonly inside: (text: string) => string;
+  /** A number with at most so many decimals, as it is written there. */
+  readonly number: (value: number, decimals?: number) => string;
+}
+
+/** A text with its gaps filled; a gap without a value stays as it is. */
+export const filled = (text: string, gaps: Gaps = {}): string =>
+  text.replace(/\{\{(\w+)\}\}/g, (whole, name: string) => String(gaps[name] ?? whole));
+
+export const ENGLISH: Tongue = {
+  say: filled,
+  inside: (text) => text.charAt(0).toLowerCase() + text.slice(1),
+  number: shown,
+};
