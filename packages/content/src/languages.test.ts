@@ -60,7 +60,7 @@ describe('what patients read', () => {
   });
 
   describe.each(content.languages.map((l) => [l.name, l] as const))('in %s', (_, { code, texts }) => {
-    const said = (t: string) => texts[t] ?? texts[`${t}_other`];
+    const said = (t: string) => texts[t] ?? texts[`${t}_other`] ?? texts[`${t}_counted`];
 
     it('says every text', () => expect(all.filter((t) => said(t) === undefined)).toEqual([]));
 
@@ -68,7 +68,7 @@ describe('what patients read', () => {
       expect(all.filter((t) => said(t) === t && ALIKE[code]?.includes(t) !== true)).toEqual([]));
 
     it('keeps every gap, and says nothing that is no longer asked for', () => {
-      const bare = (key: string) => key.replace(/_(zero|one|two|few|many|other)$/, '');
+      const bare = (key: string) => key.replace(/(_counted)?(_(zero|one|two|few|many|other))?$/, '');
       const asked = new Set(all);
       expect(Object.entries(texts).filter(([k, v]) => gapsOf(k).join() !== gapsOf(v).join())).toEqual([]);
       expect(Object.keys(texts).filter((k) => !asked.has(k) && !asked.has(bare(k)))).toEqual([]);

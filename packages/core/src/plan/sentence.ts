@@ -69,7 +69,9 @@ function work(p: Prescription, exercise: ExerciseDefinition, t: Tongue): Sentenc
     number('sets', p.sets),
     words(` ${t.say(p.sets === 1 ? 'set of' : 'sets of', { count: p.sets })} `),
     number('reps', p.reps),
-    ...(noun === undefined ? [] : [words(` ${t.say(p.reps === 1 ? noun[0] : noun[1], { count: p.reps })}`)]),
+    ...(noun === undefined
+      ? []
+      : [words(` ${t.say(p.reps === 1 ? noun[0] : noun[1], { count: p.reps, context: 'counted' })}`)]),
   ];
   if (holds) {
     const held =

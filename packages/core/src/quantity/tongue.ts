@@ -5,7 +5,8 @@ export type Gaps = Readonly<Record<string, string | number>>;
 
 /**
  * A language for what patients read. Every text is written in English where it is made, with gaps as `{{name}}`; a tongue says
- * it. `count` among the gaps chooses the form where a language has several.
+ * it. `count` among the gaps chooses the form where a language has several, `context` the meaning where a word has
+ * several: a step that is counted, a step to stand on.
  */
 export interface Tongue {
   readonly say: (text: string, gaps?: Gaps) => string;
