@@ -230,18 +230,20 @@ export class HomeController {
     versions: readonly HomeEntry[],
   ): Promise<void> {
     const now = this.clock.now();
+    const { tongue: t } = record;
     const [first] = versions;
     const last = versions[versions.length - 1];
     if (body.version !== (last?.version ?? 0) + 1)
-      throw conflict('This was changed on another device', last ?? null);
+      throw conflict(t.say('This was changed on another device'), last ?? null);
     if (first === undefined) {
       this.checkDay(record, body, now);
     } else {
       if (first.kind !== body.kind || first.day !== body.day)
-        throw badRequest([{ pointer: '/day', detail: 'A correction keeps its day' }]);
-      if (body.kind === 'stop') throw refusedNow('A stop sign is not taken back here; tell your clinic');
+        throw badRequest([{ pointer: '/day', detail: t.say('A correction keeps its day') }]);
+      if (body.kind === 'stop')
+        throw refusedNow(t.say('A stop sign is not taken back here; tell your clinic'));
       if (now.getTime() - first.at.getTime() > CORRECTION_HOURS * 3_600_000)
-        throw refusedNow('This can be corrected for 48 hours; tell your clinic what was different');
+        throw refusedNow(t.say('This can be corrected for 48 hours; tell your clinic what was different'));
     }
     await tx.insert(HomeEntry, {
       id: body.id,
@@ -258,18 +260,19 @@ export class HomeController {
 
   /** A morning is answered until midnight; a session or a stop can still arrive from a phone that was offline since yesterday. */
   private checkDay(record: EpisodeRecord, body: HomeEntryBody, now: Date): void {
+    const { tongue: t } = record;
     const today = localDay(now, record.clinic.timeZone);
     const earliest = body.kind === 'morning' ? today : addDays(today, -2);
     if (body.day > today || body.day < earliest) {
       throw refusedNow(
-        body.kind === 'morning' ? 'This morning can be answered until midnight' : 'That day is closed',
-        [{ pointer: '/day', detail: 'is closed' }],
+        t.say(body.kind === 'morning' ? 'This morning can be answered until midnight' : 'That day is closed'),
+        [{ pointer: '/day', detail: t.say('That day is closed') }],
       );
     }
     const once = record.home.find((e) => e.kind === 'morning' && e.day === body.day);
     if (body.kind === 'morning' && once !== undefined)
-      throw conflict('This morning is answered already', once);
-    if (body.kind === 'session' && record.view.plan === null) throw refusedNow('There is no plan yet');
+      throw conflict(t.say('This morning is answered already'), once);
+    if (body.kind === 'session' && record.view.plan === null) throw refusedNow(t.say('There is no plan yet'));
   }
 
   /** A complaint as its patient says it: your left heel, both heels. */

@@ -98,7 +98,7 @@ function Notices({ view, outbox }: ListProps) {
       )}
       {outbox.refused !== null && (
         <p className="mx-5 mt-4 rounded-lg bg-ease-wash p-3 text-base text-ease-deep" role="alert">
-          {`${t.say(outbox.refused)}. ${t.say('If something is wrong, call your clinic: {{phone}}', { phone: view.clinic.phone })}`}
+          {`${outbox.refused}. ${t.say('If something is wrong, call your clinic: {{phone}}', { phone: view.clinic.phone })}`}
         </p>
       )}
       {view.stopped !== null && (

@@ -18,6 +18,7 @@ import { List } from './List.js';
 import { Pacer } from './Pacer.js';
 import { Questions } from './Question.js';
 import { answerFor, askedAt, scoresOf } from './questions.js';
+import { useReader } from './tongue.js';
 
 const runningKey = (episodeId: string): string => `heathstep.home.running.${episodeId}`;
 
@@ -26,6 +27,7 @@ const EASING: ReadonlySet<string> = new Set(['relief', 'range-static', 'aid']);
 
 /** Everything the phone's one screen needs of this day. */
 function useToday(served: HomeView, refresh: () => void) {
+  const t = useReader();
   const outbox = useOutbox(served.episodeId, refresh);
   const ids = served.complaints.map((c) => c.episodeId);
   const here = outbox.stopNotKnown(served.knownStops, ids);
@@ -41,7 +43,7 @@ function useToday(served: HomeView, refresh: () => void) {
   const view: HomeView = {
     ...withWaiting(served, outbox.list),
     items: rest ? due.filter((i) => EASING.has(i.exercise.aim)) : due,
-    stopped: locked ? stoppedText([here], served.clinic.emergencyNumber) : served.stopped,
+    stopped: locked ? stoppedText([here], served.clinic.emergencyNumber, t) : served.stopped,
   };
   useEffect(() => keep(runningKey(served.episodeId), running, running === null), [running, served.episodeId]);
   useEffect(
