@@ -41,6 +41,7 @@ const ALIKE: Readonly<Record<string, readonly string[]>> = {
     'Start',
     '{{n}} s',
     '{{n}} s {{does}}',
+    '{{n}} min {{does}}',
     '{{n}} kg',
     '{{n}} min',
     'Version {{number}}',

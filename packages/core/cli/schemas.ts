@@ -117,7 +117,10 @@ const criteriaOut = object({
   ),
 });
 
-const doseStep = open({ kind: anyOf('keep', 'load', 'reps', 'sets', 'harder', 'easier'), because: text });
+const doseStep = open({
+  kind: anyOf('keep', 'load', 'reps', 'sets', 'run', 'harder', 'easier'),
+  because: text,
+});
 
 export interface FunctionSchemas {
   readonly input: Schema;

@@ -408,3 +408,12 @@ export { betweenFront, betweenSide, outAndBack } from './figure/tween.js';
 export { folded, hasWords, searchable } from './quantity/words.js';
 export { ENGLISH, filled, type Gaps, type Tongue } from './quantity/tongue.js';
 export { exerciseIn, textsOfExercise } from './exercise/inTongue.js';
+export {
+  isWalkRun,
+  WALK_RUN_STEPS,
+  walkRunAt,
+  walkRunMove,
+  type WalkRunMove,
+  type WalkRunStep,
+} from './dose/walkRun.js';
+export { type AdjunctSpan, adjunctSpans, type StageStretch, stageStretches } from './progress/courseDates.js';

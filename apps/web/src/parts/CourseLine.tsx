@@ -1,60 +1,7 @@
 import { addDays, daysBetween, homeQuestions, type ProtocolDefinition } from '@heathstep/core';
 import type { EpisodeView } from '@heathstep/contracts';
+import { type Stretch, stretchesOf } from './courseStretches.js';
 import { dayHere, shortDay } from './dates.js';
-
-interface Stretch {
-  readonly key: string;
-  readonly name: string;
-  readonly from: string;
-  readonly to: string;
-  readonly kind: 'done' | 'now' | 'ahead';
-  readonly note: string;
-}
-
-/** Stages as stretches: as long as they took, then as long as they usually take. Upkeep is left off. */
-function stretches(episode: EpisodeView, protocol: ProtocolDefinition): Stretch[] {
-  const spans = episode.stages.map((s) => ({ stage: s.stage, day: dayHere(s.since) }));
-  const nameOf = (key: string) => protocol.stages.find((s) => s.key === key)?.name ?? key;
-  const list = spans.map((span, i): Stretch => {
-    const next = spans[i + 1];
-    const stage = protocol.stages.find((s) => s.key === span.stage);
-    const to =
-      next?.day ??
-      laterOf(
-        episode.today,
-        addDays(span.day, Math.round(((stage?.usualWeeks.min ?? 4) + (stage?.usualWeeks.max ?? 4)) * 3.5)),
-      );
-    const week = Math.floor(daysBetween(span.day, episode.today) / 7) + 1;
-    return {
-      key: `${span.stage}-${i}`,
-      name: nameOf(span.stage),
-      from: span.day,
-      to,
-      kind: next === undefined ? 'now' : 'done',
-      note:
-        next === undefined
-          ? `week ${week}, usually ${stage?.usualWeeks.min ?? ''} to ${stage?.usualWeeks.max ?? ''}`
-          : `took ${Math.max(1, Math.round(daysBetween(span.day, next.day) / 7))} weeks`,
-    };
-  });
-  const at = protocol.stages.findIndex((s) => s.key === episode.stage);
-  let from = list[list.length - 1]?.to ?? episode.today;
-  for (const stage of protocol.stages.slice(at + 1).filter((s) => s.criteria !== null)) {
-    const to = addDays(from, Math.round((stage.usualWeeks.min + stage.usualWeeks.max) * 3.5));
-    list.push({
-      key: stage.key,
-      name: stage.name,
-      from,
-      to,
-      kind: 'ahead',
-      note: `usually ${stage.usualWeeks.min} to ${stage.usualWeeks.max} weeks`,
-    });
-    from = to;
-  }
-  return list;
-}
-
-const laterOf = (a: string, b: string): string => (a > b ? a : b);
 
 const WIDTH = 1200;
 
@@ -221,7 +168,7 @@ export function CourseLine({
   pain: Pains;
 }) {
   const morningName = homeQuestions(protocol).find((q) => q.role === 'morning')?.name ?? '';
-  const list = stretches(episode, protocol);
+  const list = stretchesOf(episode, protocol);
   const [first] = list;
   const last = list[list.length - 1];
   if (first === undefined || last === undefined) return null;

@@ -58,9 +58,9 @@ const RANGES = {
 const LONGEST_HOLD = 28_800;
 
 const TEMPO_RANGES = {
-  upSeconds: [0, 120],
+  upSeconds: [0, 300],
   topSeconds: [0, 300],
-  downSeconds: [0, 120],
+  downSeconds: [0, 300],
   bottomSeconds: [0, 120],
 } as const;
 

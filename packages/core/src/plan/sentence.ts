@@ -60,7 +60,10 @@ function work(p: Prescription, exercise: ExerciseDefinition, t: Tongue): Sentenc
     value,
     text,
   });
-  const seconds = (n: number, does: string): string => t.say('{{n}} s {{does}}', { n: t.number(n), does });
+  const seconds = (n: number, does: string): string =>
+    n >= 60 && n % 60 === 0
+      ? t.say('{{n}} min {{does}}', { n: t.number(n / 60), does })
+      : t.say('{{n}} s {{does}}', { n: t.number(n), does });
   const holds = p.holdSeconds !== undefined;
   if (exercise.counted === 'minutes' && holds && p.sets === 1 && p.reps === 1)
     return [number('holdSeconds', p.holdSeconds, long(p.holdSeconds, t))];

@@ -54,6 +54,13 @@ function stepped(item: Prescription, step: DoseStep, on: StepOn): Prescription {
       return { ...item, sets: step.sets };
     case 'reps':
       return { ...item, reps: step.reps };
+    case 'run':
+      return item.tempo === undefined
+        ? item
+        : {
+            ...item,
+            tempo: { ...item.tempo, upSeconds: step.runSeconds, downSeconds: step.walkSeconds },
+          };
     case 'load':
       return { ...item, addedKg: step.addedKg, reps: step.reps };
     case 'harder':

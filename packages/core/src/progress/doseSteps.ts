@@ -1,5 +1,6 @@
 import type { Aim, ExerciseDefinition } from '../exercise/definition.js';
 import type { Prescription } from '../plan/prescription.js';
+import { isWalkRun, WALK_RUN_STEPS, walkRunAt, walkRunMove, type WalkRunMove } from '../dose/walkRun.js';
 import { ASSUMED_MASS_KG } from '../plan/totals.js';
 import type { DayText } from '../quantity/day.js';
 import type { PainState } from './painRule.js';
@@ -39,12 +40,29 @@ export interface ExerciseStep {
   readonly step: DoseStep;
 }
 
+/** A run by its steps: on, again or back; after the last step running without walking. */
+function walkRunStep(item: Prescription, move: WalkRunMove): DoseStep {
+  if (move.by === 0) return { kind: 'keep', because: move.because };
+  const to = walkRunAt(item) + move.by;
+  const step = WALK_RUN_STEPS[to];
+  if (step !== undefined) return { kind: 'run', ...step, because: move.because };
+  return to < 0
+    ? { kind: 'easier', addedKg: null, because: `${move.because}, and already at the first` }
+    : { kind: 'harder', because: `${move.because}, and it is the last` };
+}
+
 /** What the log says of each exercise that may grow; nothing of one that stays as it is. */
 export function readySteps(on: DoseStepsOn): ExerciseStep[] {
   const stateOn = (day: DayText) => on.sessions.find((s) => s.day === day)?.state ?? 'not-known';
   return on.items.flatMap((item): ExerciseStep[] => {
     const exercise = on.exerciseOf(item.exercise);
     if (exercise === undefined || !GROWING.has(exercise.aim)) return [];
+    if (isWalkRun(exercise)) {
+      const states = on.work.filter((w) => w.exercise === item.exercise).map((w) => stateOn(w.day));
+      const step = walkRunStep(item, walkRunMove(states));
+      const soon = on.daysAtLevel < minDaysAtLevel(exercise) && step.kind !== 'easier';
+      return step.kind === 'keep' || soon ? [] : [{ exercise: item.exercise, step }];
+    }
     const done = on.work
       .filter((w) => w.exercise === item.exercise)
       .flatMap(({ day, sets, reps, effort }): DoneSession[] => {
@@ -71,5 +89,12 @@ export function doseSteps(on: DoseStepsOn, stageSince: DayText): ExerciseStep[] 
   const after = runs.reds > 0 ? 'red' : 'two-ambers';
   return on.items
     .filter((item) => isEased(on.exerciseOf(item.exercise)?.aim ?? 'relief', after))
-    .map((item) => ({ exercise: item.exercise, step: easeDose(item) }));
+    .map((item) => {
+      const exercise = on.exerciseOf(item.exercise);
+      const back: WalkRunMove = { by: -1, because: 'after a red: one step back' };
+      return {
+        exercise: item.exercise,
+        step: exercise !== undefined && isWalkRun(exercise) ? walkRunStep(item, back) : easeDose(item),
+      };
+    });
 }

@@ -19,6 +19,13 @@ export type DoseStep =
   | { readonly kind: 'load'; readonly addedKg: number; readonly reps: number; readonly because: string }
   | { readonly kind: 'reps'; readonly reps: number; readonly because: string }
   | { readonly kind: 'sets'; readonly sets: number; readonly because: string }
+  /** Another step of running and walking in turn. */
+  | {
+      readonly kind: 'run';
+      readonly runSeconds: number;
+      readonly walkSeconds: number;
+      readonly because: string;
+    }
   | { readonly kind: 'harder'; readonly because: string }
   /** The easier rung; where there is none, this much weight instead (null where none is carried). */
   | { readonly kind: 'easier'; readonly addedKg: number | null; readonly because: string };

@@ -19,6 +19,7 @@ import { Confirm } from './Confirm.js';
 import { Brings } from './Brings.js';
 import { Blocked } from './Blocked.js';
 import { allSteps, planModel, type PlanModel } from './planModel.js';
+import { OverWeeks } from './OverWeeks.js';
 import { Settings } from './Settings.js';
 import { Sums } from './Sums.js';
 import { useDraft } from './useDraft.js';
@@ -152,6 +153,7 @@ export function Draft({
         store={store}
         setAdding={setAdding}
       />
+      <OverWeeks course={course} />
     </Frame>
   );
 }

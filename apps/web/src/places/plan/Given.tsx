@@ -11,6 +11,7 @@ import { Adjuncts, LeftOut } from './Beside.js';
 import { Confirm } from './Confirm.js';
 import { Blocked } from './Blocked.js';
 import { Frame } from './Frame.js';
+import { OverWeeks } from './OverWeeks.js';
 import { ReadsIn } from '../../parts/ReadsIn.js';
 import { Lines } from './Lines.js';
 import { planModel } from './planModel.js';
@@ -82,6 +83,7 @@ export function Given({
           Make the next version
         </button>
       </div>
+      <OverWeeks course={course} />
       <Versions course={course} content={content} plan={plan} />
       {next.error instanceof ApiError && (
         <p role="alert" className="mt-3 text-ease-deep">

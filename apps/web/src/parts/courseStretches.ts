@@ -1,0 +1,26 @@
+import { daysBetween, type ProtocolDefinition, type StageStretch, stageStretches } from '@heathstep/core';
+import type { EpisodeView } from '@heathstep/contracts';
+import { dayHere } from './dates.js';
+
+/** A stage of the course with its name and how long it takes, in words. */
+export interface Stretch extends StageStretch {
+  readonly key: string;
+  readonly name: string;
+  readonly note: string;
+}
+
+/** Stages of an episode along its days; from today on where none has begun. */
+export function stretchesOf(episode: EpisodeView, protocol: ProtocolDefinition): Stretch[] {
+  const spans = episode.stages.map((s) => ({ stage: s.stage, day: dayHere(s.since) }));
+  return stageStretches(spans, protocol.stages, episode.today).map((s, i) => {
+    const stage = protocol.stages.find((x) => x.key === s.stage);
+    const usual = stage === undefined ? '' : `${stage.usualWeeks.min} to ${stage.usualWeeks.max}`;
+    const week = Math.floor(daysBetween(s.from, episode.today) / 7) + 1;
+    const notes = {
+      done: `took ${Math.max(1, Math.round(daysBetween(s.from, s.to) / 7))} weeks`,
+      now: `week ${week}, usually ${usual}`,
+      ahead: `usually ${usual} weeks`,
+    };
+    return { ...s, key: `${s.stage}-${i}`, name: stage?.name ?? s.stage, note: notes[s.kind] };
+  });
+}
