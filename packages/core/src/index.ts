@@ -417,3 +417,4 @@ export {
   type WalkRunStep,
 } from './dose/walkRun.js';
 export { type AdjunctSpan, adjunctSpans, type StageStretch, stageStretches } from './progress/courseDates.js';
+export { weekLimits, type WeekLimits, type WeekLimitsOn } from './plan/weekLimits.js';

@@ -4,6 +4,7 @@ import { isDeepStrictEqual } from 'node:util';
 import type { PlanIf } from '@heathstep/contracts';
 import {
   applyStep,
+  ASSUMED_MASS_KG,
   type Brings,
   type ComposedExercise,
   type ComposeInput,
@@ -16,12 +17,14 @@ import {
   shareOfDay,
   type Stage,
   stageOf,
+  weekLimits,
+  type WeekLimits,
   whatMoreBrings,
 } from '@heathstep/core';
 import type { SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
-import { Assessment } from '../episodes/assessment.js';
+import { type Assessed, Assessment } from '../episodes/assessment.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { badRequest, fieldErrors, refusedNow } from '../http/problem.js';
 import type { Tx } from '../persistence/db.js';
@@ -125,7 +128,23 @@ export class PlanDrafts {
       drivers: assessed.drivers,
       now: assessed.now,
       elsewhere: given.map((e) => e.key),
+      load: this.limits(record, stage, assessed),
     };
+  }
+
+  /** What a coming week may hold, by what was done in the last. */
+  private limits(record: EpisodeRecord, stage: Stage, assessed: Assessed): WeekLimits {
+    const { view, library } = record;
+    return weekLimits(stage, {
+      ...this.assessment.done(record, assessed),
+      tissues: this.content.tissuesOf(record.protocol),
+      affected: record.row.affected,
+      bodyMassKg: view.bodyMassKg ?? ASSUMED_MASS_KG,
+      planned: (view.plan?.items ?? []).flatMap((item) => {
+        const exercise = library.exercise(item.exercise);
+        return exercise === undefined ? [] : [{ item, exercise }];
+      }),
+    });
   }
 
   private fill(

@@ -19,13 +19,16 @@ describe('the ledger of impact', () => {
     [121, 100, true],
     [60, 20, false],
   ])('%d contacts after %d done: over %p', (coming, done, over) => {
-    const rise = impactRise({ contacts: coming, runMinutes: 0 }, { contacts: done, runMinutes: 0 });
+    const rise = impactRise({ contacts: coming, runMinutes: 0 }, { contacts: done, runMinutes: 0 }, 20);
     expect(rise.over).toBe(over);
     expect(rise.because).toEqual(over ? ['contacts'] : []);
   });
 
+  it('rises by what the stage allows', () =>
+    expect(impactRise(NO_IMPACT, { contacts: 100, runMinutes: 0 }, 10).most.contacts).toBeCloseTo(110, 9));
+
   it('judges running apart from landings', () => {
-    expect(impactRise({ contacts: 0, runMinutes: 31 }, { contacts: 500, runMinutes: 25 })).toMatchObject({
+    expect(impactRise({ contacts: 0, runMinutes: 31 }, { contacts: 500, runMinutes: 25 }, 20)).toMatchObject({
       over: true,
       because: ['runMinutes'],
       most: { runMinutes: 30 },

@@ -9,8 +9,6 @@ export interface Impact {
 
 export const NO_IMPACT: Impact = { contacts: 0, runMinutes: 0 };
 
-/** Most that impact may rise in a week over the last 7 days done, in percent. [convention] */
-const IMPACT_RISE_PERCENT = 20;
 /** Landings and minutes of a first week, from which nothing is compared. [convention] */
 const FIRST_WEEK: Impact = { contacts: 60, runMinutes: 20 };
 
@@ -50,11 +48,13 @@ export interface ImpactRise {
   readonly because: readonly (keyof Impact)[];
 }
 
-/** The coming week's impact against the last 7 days done: a fifth more at most, and a first week's amount where nothing was done. */
-export function impactRise(coming: Impact, done: Impact): ImpactRise {
+/**
+ * The coming week's impact against the last 7 days done: so much more at most, and a first week's amount where nothing was.
+ * @param limitPercent what the stage allows
+ */
+export function impactRise(coming: Impact, done: Impact, limitPercent: number): ImpactRise {
   const kinds = ['contacts', 'runMinutes'] as const;
-  const limit = (kind: keyof Impact) =>
-    Math.max(FIRST_WEEK[kind], done[kind] * (1 + IMPACT_RISE_PERCENT / 100));
+  const limit = (kind: keyof Impact) => Math.max(FIRST_WEEK[kind], done[kind] * (1 + limitPercent / 100));
   const most: Impact = { contacts: limit('contacts'), runMinutes: limit('runMinutes') };
   const because = kinds.filter((kind) => coming[kind] > most[kind] + TOLERANCE);
   return { over: because.length > 0, most, because };

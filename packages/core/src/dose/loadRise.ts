@@ -16,7 +16,7 @@ export interface LoadRise {
 }
 
 /** Fewer logged days than this give no honest comparison. */
-const FEWEST_LOGGED_DAYS = 4;
+export const FEWEST_LOGGED_DAYS = 4;
 
 const total = (loads: readonly ExerciseLoad[]): number => loads.reduce((sum, l) => sum + l.load, 0);
 

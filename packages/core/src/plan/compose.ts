@@ -5,7 +5,7 @@ import type { Facts } from '../progress/criteriaTypes.js';
 import type { Slot, Stage } from '../protocol/definition.js';
 import type { PerSide } from '../quantity/side.js';
 import { dayOf, daysBetween } from '../quantity/day.js';
-import { shown } from '../quantity/statistics.js';
+import { shown, TOLERANCE } from '../quantity/statistics.js';
 import { tooEarly } from './ability.js';
 import { type Choice, fillPlaces, type Place } from './planner.js';
 import { prescribe } from './prescribe.js';
@@ -14,6 +14,7 @@ import { type LeftOut, onlySupervised, switchedOff } from './safety.js';
 import { prescriptionTime } from './timing.js';
 import { impactOfWork } from './totals.js';
 import { arrangeWeek } from './week.js';
+import { CONTACTS, RUN_MINUTES, type WeekLimits } from './weekLimits.js';
 
 export interface ComposeInput {
   readonly stage: Stage;
@@ -41,10 +42,7 @@ export interface ComposeInput {
   /** Weights the person has, in kg; where there are none, a weight is left as the exercise begins with it. */
   readonly weightsKg?: readonly number[];
   /** Load of a week of a prescription, by what is limited, and the most of each. */
-  readonly load?: {
-    readonly of: (item: Prescription, exercise: ExerciseDefinition) => Readonly<Record<string, number>>;
-    readonly most: Readonly<Record<string, number>>;
-  };
+  readonly load?: WeekLimits;
 }
 
 export interface ComposedExercise extends Prescription {
@@ -62,9 +60,6 @@ export interface ComposedPlan {
 }
 
 const DEFAULT_MAX = 5;
-
-const CONTACTS = 'contacts';
-const RUN_MINUTES = 'run-minutes';
 
 /**
  * What a filled place is worth, all by convention: 10 less its priority; 1.5 more where a driver that was found asks for
@@ -191,6 +186,18 @@ function impactOfWeek(p: Prescription, e: ExerciseDefinition): Readonly<Record<s
   return { [CONTACTS]: contacts, [RUN_MINUTES]: runMinutes };
 }
 
+/** Of two limits of the same thing the smaller one. */
+const smallest = (
+  a: Readonly<Record<string, number>>,
+  b: Readonly<Record<string, number>>,
+): Readonly<Record<string, number>> =>
+  Object.fromEntries(
+    [...new Set([...Object.keys(a), ...Object.keys(b)])].map((key) => [
+      key,
+      Math.min(a[key] ?? Number.POSITIVE_INFINITY, b[key] ?? Number.POSITIVE_INFINITY),
+    ]),
+  );
+
 /** Most impact a stage allows in a week. */
 const impactLimits = ({ contactsPerWeek, runMinutesPerWeek }: Stage): Readonly<Record<string, number>> => ({
   ...(contactsPerWeek === null ? {} : { [CONTACTS]: contactsPerWeek }),
@@ -265,15 +272,24 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: nu
   return { slot, ways, barred: left, first: slot.whole === true && ways.some((w) => w.minutes <= room) };
 }
 
-function reasons({ slot, start, item, full, definition }: Way, input: ComposeInput): string[] {
+/** What fewer sets or times a day are for: the minutes, or, where those would have been there, a slow rise of the load. */
+function cutFor({ item, full, definition }: Way, input: ComposeInput, used: number): string {
+  const more = minutes(full, definition) - minutes(item, definition);
+  return used + more > input.minutesPerDay + TOLERANCE
+    ? 'to fit the minutes'
+    : 'so that the load of the week rises slowly';
+}
+
+function reasons(way: Way, input: ComposeInput, used: number): string[] {
+  const { slot, start, item, full, definition } = way;
   const driver = input.drivers.find((d) => (slot.drivers ?? []).includes(d.key));
   return [
     slot.purpose,
     ...(driver === undefined ? [] : [driver.because]),
     ...(start.why === '' || definition.key !== start.exercise ? [] : [start.why]),
-    ...(item.sets < full.sets ? [`${item.sets} of ${full.sets} sets, to fit the minutes`] : []),
+    ...(item.sets < full.sets ? [`${item.sets} of ${full.sets} sets, ${cutFor(way, input, used)}`] : []),
     ...(item.timesPerDay < full.timesPerDay
-      ? [`${item.timesPerDay} of ${full.timesPerDay} times a day, to fit the minutes`]
+      ? [`${item.timesPerDay} of ${full.timesPerDay} times a day, ${cutFor(way, input, used)}`]
       : []),
     ...(item.daysPerWeek < full.daysPerWeek
       ? [`${item.daysPerWeek} of ${full.daysPerWeek} days, those there are`]
@@ -358,7 +374,7 @@ function notFilled(ways: readonly Way[], input: ComposeInput, used: number, coun
       ? `${max} exercises are enough`
       : least > room
         ? `no minutes left: needs ${shown(least)}, ${shown(room)} left`
-        : 'its load or impact is more than this stage allows in a week';
+        : 'its load or impact is more than a week may hold: the last one with a slow rise, or what this stage allows';
   return [{ exercise: first.exercise, why }];
 }
 
@@ -404,7 +420,7 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
   const limits = {
     minutes: input.minutesPerDay,
     count: input.maxExercises ?? DEFAULT_MAX,
-    most: { ...input.load?.most, ...impactLimits(input.stage) },
+    most: smallest(input.load?.most ?? {}, impactLimits(input.stage)),
   };
   const filled =
     fillPlaces(lockedPlaces(all, kept.keys, true), limits) ??
@@ -435,7 +451,8 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
 /** What was chosen, on days of the week that get on with each other. */
 function arranged(ways: readonly Way[], input: ComposeInput): ComposedExercise[] {
   const items = arrangeWeek(ways);
-  return ways.map((w, i) => ({ ...(items[i] ?? w.item), why: reasons(w, input) }));
+  const used = ways.reduce((sum, w) => sum + w.minutes, 0);
+  return ways.map((w, i) => ({ ...(items[i] ?? w.item), why: reasons(w, input, used) }));
 }
 
 const isHarder = (exercise: string, way: Way, input: ComposeInput): boolean =>

@@ -129,7 +129,7 @@ function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseV
       )}
       {impactRise.over && (
         <p role="alert" className="mt-1 text-sm text-ease-deep">
-          {`More than a fifth over the last week, or over a first week: at most ${amount(impactRise.most)}.`}
+          {`More than ${stage.impactRisePercent} % over the last week, or over a first week: at most ${amount(impactRise.most)}.`}
         </p>
       )}
     </section>

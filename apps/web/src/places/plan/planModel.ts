@@ -104,7 +104,7 @@ export function planModel(
     weekElsewhere: Array.from({ length: 7 }, (_, day) => minutes(secondsOn(elsewhere, day))),
     loads: tissues.map((tissue) => tissueLoad(tissue, lines, { course, content, stage })),
     impact,
-    impactRise: impactRise(impact, course.impactDone),
+    impactRise: impactRise(impact, course.impactDone, stage.impactRisePercent),
     most: Math.max(0, ...lines.map((l) => l.relativeLoad ?? 0)),
     conflicts: weekConflicts([
       ...lines.map((l) => ({ item: l.item, definition: l.exercise })),

@@ -1,0 +1,55 @@
+import { type Impact, impactRise, NO_IMPACT } from '../dose/impact.js';
+import { type ExerciseLoad, FEWEST_LOGGED_DAYS } from '../dose/loadRise.js';
+import type { ExerciseDefinition } from '../exercise/definition.js';
+import type { TissueDefinition } from '../exercise/tissue.js';
+import { weekLoadOn } from '../progress/work.js';
+import type { Stage } from '../protocol/definition.js';
+import type { Affected } from '../quantity/side.js';
+import type { Prescription } from './prescription.js';
+
+/** What a filled week is measured by beside its minutes: load by tissue, landings, minutes of running. */
+export interface WeekLimits {
+  readonly of: (item: Prescription, exercise: ExerciseDefinition) => Readonly<Record<string, number>>;
+  readonly most: Readonly<Record<string, number>>;
+}
+
+export const CONTACTS = 'contacts';
+export const RUN_MINUTES = 'run-minutes';
+
+export interface WeekLimitsOn {
+  readonly tissues: readonly TissueDefinition[];
+  readonly affected: Affected;
+  readonly bodyMassKg: number;
+  /** Load done in the last 7 days, by tissue. */
+  readonly loadDone: readonly (ExerciseLoad & { readonly tissue: string })[];
+  readonly impactDone: Impact;
+  readonly loggedDays: number;
+  /** What the plan the person has asks for. */
+  readonly planned: readonly { readonly item: Prescription; readonly exercise: ExerciseDefinition }[];
+}
+
+/**
+ * The most a coming week may hold, so that load rises slowly: of each tissue so much over what was done in the last 7 days
+ * or what the plan asks for, whichever is more (who did less than the plan is not held to it for ever); of impact so much
+ * over what was done alone. Where too few days were logged to compare, slow load is not limited, and impact is a first week's.
+ */
+export function weekLimits(
+  stage: Pick<Stage, 'loadRisePercent' | 'impactRisePercent'>,
+  on: WeekLimitsOn,
+): WeekLimits {
+  const loadOf = (item: Prescription, exercise: ExerciseDefinition, tissue: TissueDefinition): number =>
+    weekLoadOn(item, exercise, { tissue, affected: on.affected, bodyMassKg: on.bodyMassKg }) ?? 0;
+  const comparable = on.loggedDays >= FEWEST_LOGGED_DAYS;
+  const tissues = on.tissues.flatMap((tissue): [string, number][] => {
+    const done = on.loadDone.filter((l) => l.tissue === tissue.key).reduce((sum, l) => sum + l.load, 0);
+    const planned = on.planned.reduce((sum, p) => sum + loadOf(p.item, p.exercise, tissue), 0);
+    return comparable && done > 0
+      ? [[tissue.key, Math.max(done, planned) * (1 + stage.loadRisePercent / 100)]]
+      : [];
+  });
+  const { most } = impactRise(NO_IMPACT, on.impactDone, stage.impactRisePercent);
+  return {
+    of: (item, exercise) => Object.fromEntries(on.tissues.map((t) => [t.key, loadOf(item, exercise, t)])),
+    most: { ...Object.fromEntries(tissues), [CONTACTS]: most.contacts, [RUN_MINUTES]: most.runMinutes },
+  };
+}
