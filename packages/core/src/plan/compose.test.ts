@@ -106,7 +106,7 @@ describe('minutes', () => {
       Object.fromEntries(
         given([{ ...beside, priority: 1 }, slot({ priority: 2, whole })], { minutesPerDay: 6.4 }),
       );
-    expect(filled(false)).toEqual({ other: 3, single: 1 });
+    expect(filled(false)).toEqual({ other: 2, single: 2 });
     expect(filled(true)).toEqual({ other: 1, single: 3 });
   });
 

@@ -63,14 +63,24 @@ const DEFAULT_MAX = 5;
 
 /**
  * What a filled place is worth, all by convention: 10 less its priority; 1.5 more where a driver that was found asks for
- * it; 0.6 less for each rung below the one the measures allow; up to 1 less for sets left out, 6
- * where the dose is the point; 1 more for what the person
- * likes and 1 less for what not; half a point for the first exercise of its aim.
+ * it; 0.6 less for each rung below the one the measures allow; up to 1 less for sets left out, 6 where the dose is the
+ * point, and 3 more where under two thirds are left of what is to make stronger; 1 more for what the person likes and 1
+ * less for what not; half a point for the first exercise of its aim.
  */
-const WORTH = { top: 10, driver: 1.5, rung: 0.6, sets: 1, wholeSets: 6, liking: 1 } as const;
+const WORTH = { top: 10, driver: 1.5, rung: 0.6, sets: 1, wholeSets: 6, thin: 3, liking: 1 } as const;
+
+/** Less than this share of a dose makes no one stronger. [convention] */
+const THIN_UNDER = 2 / 3;
 
 /** What all the sets of a slot are worth over none; most where the dose is the point. */
 const setsWorth = (slot: Slot): number => (slot.whole === true ? WORTH.wholeSets : WORTH.sets);
+
+/** What a dose cut to a share of itself is worth less. */
+function cutCost(slot: Slot, e: ExerciseDefinition, share: number): number {
+  const strengthens = e.aim === 'strength' || e.aim === 'eccentric';
+  const thin = strengthens && share < THIN_UNDER - TOLERANCE ? WORTH.thin : 0;
+  return setsWorth(slot) * (1 - share) + thin;
+}
 
 /** Whether a driver found asks for the slot. */
 const isDriven = (slot: Slot, input: ComposeInput): boolean =>
@@ -258,9 +268,10 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: nu
     for (const item of setsOf(full, e, slot, room))
       ways.push({
         exercise: e.key,
-        value: worthOf(slot, e, below, input) - setsWorth(slot) * (1 - shareOf(item, full)),
+        value: worthOf(slot, e, below, input) - cutCost(slot, e, shareOf(item, full)),
         minutes: minutes(item, e),
-        takes: { ...input.load?.of(item, e), ...impactOfWeek(item, e) },
+        // Where the dose is the point, slow load is told when it rises, not held back; impact always is.
+        takes: { ...(slot.whole === true ? {} : input.load?.of(item, e)), ...impactOfWeek(item, e) },
         kind: e.aim,
         slot,
         start,

@@ -21,16 +21,11 @@ const usualDays = ({ usualWeeks: { min, max } }: Pick<Stage, 'usualWeeks'>): num
 /** Weeks of a stage that is not in the protocol any more. [convention] */
 const NOT_SAID: Pick<Stage, 'usualWeeks'> = { usualWeeks: { min: 4, max: 4 } };
 
-function stretch(
-  stage: string,
+/** When a stage usually ends that began on a day. */
+const usualEnds = (
+  { usualWeeks: { min, max } }: Pick<Stage, 'usualWeeks'>,
   from: DayText,
-  usual: Pick<Stage, 'usualWeeks'>,
-  to: DayText,
-  kind: StageStretch['kind'],
-): StageStretch {
-  const { min, max } = usual.usualWeeks;
-  return { stage, from, to, kind, usually: [addDays(from, min * 7), addDays(from, max * 7)] };
-}
+): StageStretch['usually'] => [addDays(from, min * 7), addDays(from, max * 7)];
 
 /**
  * Stages one after the other: those gone through as long as they took, the one it is in until its usual end (today at the
@@ -47,17 +42,18 @@ export function stageStretches(
   const list = spans.map((span, i): StageStretch => {
     const next = spans[i + 1];
     const usual = stageOf(span.stage) ?? NOT_SAID;
-    if (next === undefined)
-      return stretch(span.stage, span.day, usual, later(today, addDays(span.day, usualDays(usual))), 'now');
-    const over = stretch(span.stage, span.day, usual, next.day, 'done');
-    return { ...over, usually: [next.day, next.day] };
+    const { stage, day: from } = span;
+    if (next !== undefined) return { stage, from, to: next.day, kind: 'done', usually: [next.day, next.day] };
+    const to = later(today, addDays(from, usualDays(usual)));
+    return { stage, from, to, kind: 'now', usually: usualEnds(usual, from) };
   });
   const last = spans[spans.length - 1];
   const at = stages.findIndex((s) => s.key === last?.stage);
   let from = list[list.length - 1]?.to ?? today;
   for (const stage of stages.slice(at + 1).filter((s) => s.criteria !== null)) {
-    list.push(stretch(stage.key, from, stage, addDays(from, usualDays(stage)), 'ahead'));
-    from = list[list.length - 1]?.to ?? from;
+    const to = addDays(from, usualDays(stage));
+    list.push({ stage: stage.key, from, to, kind: 'ahead', usually: usualEnds(stage, from) });
+    from = to;
   }
   return list;
 }
