@@ -125,7 +125,7 @@ describe('the library of exercises', () => {
     ['band-out', 'Left, 2 sets of 12, 2 s out, 1 s hold, 3 s back, rest 45 s, once a day, 4 days a week.'],
     ['pick-up', 'Left, 1 set of 8 pieces, held 3 s, once a day, 6 days a week.'],
     ['spacers-seated', 'Both feet together, 15 min, once a day, every day.'],
-    ['walk-run', 'Both feet together, 1 set of 4, 1 min run, 4 min walk, once a day, 3 days a week.'],
+    ['walk-run', '4 times 1 min run, 4 min walk, once a day, 3 days a week.'],
   ])('%s is told as: %s', (key, words) => {
     expect(sentenceOf(key)).toBe(words);
   });

@@ -55,5 +55,6 @@ describe('walking and running in turn', () => {
     expect(isWalkRun({ ...run, range: rise.range })).toBe(true);
     expect(isWalkRun({ ...run, range: { ...rise.range, downSeconds: undefined } })).toBe(false);
     expect(isWalkRun(rise)).toBe(false);
+    expect(isWalkRun({ ...run, position: 'running', range: rise.range })).toBe(false);
   });
 });

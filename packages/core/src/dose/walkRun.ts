@@ -18,9 +18,9 @@ export const WALK_RUN_STEPS: readonly WalkRunStep[] = [1, 2, 3, 4].map((minutes)
 /** Green runs at a step before the next: a week of them at three a week. [convention] */
 const GREEN_RUNS = 3;
 
-/** Whether an exercise is run and walked in turn: a run with a slower half that is set. */
+/** Whether an exercise is run and walked in turn: both are its position, and the slower half is set. */
 export const isWalkRun = (exercise: Pick<ExerciseDefinition, 'tags' | 'position' | 'range'>): boolean =>
-  isRun(exercise) && exercise.range.downSeconds !== undefined;
+  isRun(exercise) && exercise.position.includes('walking') && exercise.range.downSeconds !== undefined;
 
 /** The step a dose is on: the last whose share of running it reaches; the first for less than any. */
 export function walkRunAt(dose: Pick<ExerciseDose, 'tempo'>): number {

@@ -1,6 +1,7 @@
 import type { DoseSides } from '../dose/dose.js';
 import type { Counted, ExerciseDefinition } from '../exercise/definition.js';
 import { type Prescription, variantOf } from './prescription.js';
+import { isWalkRun } from '../dose/walkRun.js';
 import { ENGLISH, type Tongue } from '../quantity/tongue.js';
 
 export type DoseField =
@@ -90,6 +91,14 @@ function work(p: Prescription, exercise: ExerciseDefinition, t: Tongue): Sentenc
   if (p.tempo === undefined) return parts;
   const { upSeconds, topSeconds, downSeconds } = p.tempo;
   const [out, back] = exercise.beats;
+  if (isWalkRun(exercise))
+    return [
+      number('reps', p.reps),
+      words(` ${t.say('times', { count: p.reps })} `),
+      number('upSeconds', upSeconds, seconds(upSeconds, out)),
+      words(', '),
+      number('downSeconds', downSeconds, seconds(downSeconds, back)),
+    ];
   return [
     ...parts,
     words(', '),
@@ -101,6 +110,12 @@ function work(p: Prescription, exercise: ExerciseDefinition, t: Tongue): Sentenc
     number('downSeconds', downSeconds, seconds(downSeconds, back)),
   ];
 }
+
+/** Walked or run with both feet in turn: no one asks on which foot. */
+const goesAlong = (exercise: ExerciseDefinition): boolean =>
+  exercise.laterality === 'together' &&
+  exercise.variants.length === 0 &&
+  /^(walking|running)/.test(exercise.position);
 
 /** No one is told to lift 0 kg. */
 const weightText = (kg: number, t: Tongue): string =>
@@ -128,9 +143,13 @@ export function doseSentence(
   const once =
     timesPerDay === 1 ? t.say('once a day') : t.say('{{count}} times a day', { count: timesPerDay });
   return [
-    { kind: 'sides', text: t.say(SIDES[p.sides]), value: p.sides },
-    ...variantPart(p, exercise, t),
-    words(', '),
+    ...(goesAlong(exercise)
+      ? []
+      : [
+          { kind: 'sides', text: t.say(SIDES[p.sides]), value: p.sides } as const,
+          ...variantPart(p, exercise, t),
+          words(', '),
+        ]),
     ...work(p, exercise, t),
     ...(weighted
       ? [
