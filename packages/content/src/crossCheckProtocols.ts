@@ -1,8 +1,8 @@
 import {
   type Criterion,
-  type CriterionLeaf,
+  criterionLeaves,
   homeQuestions,
-  LIMP,
+  measuresRead,
   prescriptionProblems,
   prescribe,
   type ProtocolDefinition,
@@ -14,24 +14,6 @@ import { duplicates } from './duplicates.js';
 
 type At = (reason: string) => ContentProblem;
 
-/** Every single criterion, however deep. */
-function leavesOf(criterion: Criterion): CriterionLeaf[] {
-  if ('all' in criterion) return criterion.all.flatMap(leavesOf);
-  if ('any' in criterion) return criterion.any.flatMap(leavesOf);
-  if ('of' in criterion) return criterion.of.flatMap(leavesOf);
-  return [criterion];
-}
-
-function measuresIn(leaf: CriterionLeaf): string[] {
-  if ('measure' in leaf) return [leaf.measure];
-  if ('symmetry' in leaf) return [leaf.symmetry];
-  if ('lessThanOther' in leaf) return [leaf.lessThanOther];
-  if ('atLeastForAge' in leaf) return [leaf.atLeastForAge];
-  if ('outcome' in leaf) return [leaf.outcome];
-  if ('noLimp' in leaf) return [LIMP];
-  return 'sideDifference' in leaf ? [leaf.sideDifference] : [];
-}
-
 /** Measures that criteria read and nobody is asked to take: such a stage could never be left, or never be begun in. */
 function neverTaken(
   at: At,
@@ -39,7 +21,7 @@ function neverTaken(
   protocol: ProtocolDefinition,
   content: ContentBundle,
 ): ContentProblem[] {
-  const read = (c: Criterion | null) => (c === null ? [] : leavesOf(c).flatMap(measuresIn));
+  const read = (c: Criterion | null) => (c === null ? [] : measuresRead(c));
   const first = content.pathways.filter((p) => p.protocol === protocol.key);
   // One worked out from others is there when they are; from nothing means from the story, which is always asked.
   const inPart = (list: readonly string[], key: string) =>
@@ -112,7 +94,7 @@ function stageProblems(stage: Stage, protocol: ProtocolDefinition, content: Cont
     stage.entry,
     stage.criteria,
     ...stage.slots.flatMap((s) => (s.rungs ?? []).map((r) => r.when)),
-  ].flatMap((c) => (c === null ? [] : leavesOf(c)));
+  ].flatMap((c) => (c === null ? [] : criterionLeaves(c)));
   const asked = homeQuestions(protocol);
   const skills = leaves.flatMap((l) => ('skill' in l ? [l.skill] : []));
   return [
@@ -120,7 +102,7 @@ function stageProblems(stage: Stage, protocol: ProtocolDefinition, content: Cont
     ...missing(
       at,
       'measure',
-      [...leaves.flatMap(measuresIn), ...stage.remeasure, stage.leadingMeasure],
+      [...leaves.flatMap(measuresRead), ...stage.remeasure, stage.leadingMeasure],
       content.measures,
     ),
     ...missing(at, 'skill', [...stage.skills, ...skills], content.skills),

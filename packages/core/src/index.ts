@@ -418,3 +418,4 @@ export {
 } from './dose/walkRun.js';
 export { type AdjunctSpan, adjunctSpans, type StageStretch, stageStretches } from './progress/courseDates.js';
 export { weekLimits, type WeekLimits, type WeekLimitsOn } from './plan/weekLimits.js';
+export { criterionLeaves, measuresRead } from './progress/criteriaRead.js';

@@ -1,8 +1,8 @@
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
 import {
-  criterionSentences,
-  homeQuestions,
+  type Criterion,
+  measuresRead,
   prescribe,
   type ProtocolDefinition,
   rungsOf,
@@ -12,19 +12,10 @@ import {
 import type { ClinicContent } from '../../../api/queries.js';
 import { DoseSentence } from '../../../parts/DoseSentence.js';
 import { SelectField, TextField } from '../../../parts/fields.js';
-import {
-  BLOCKS,
-  doseOf,
-  numbersIn,
-  partsOf,
-  slotAdded,
-  slotChanged,
-  slotMoved,
-  slotRemoved,
-  withCriterion,
-  withNumber,
-  withoutCriterion,
-} from './protocolEdit.js';
+import { AdjunctsEditor } from './AdjunctsEditor.js';
+import { CriteriaEditor } from './CriteriaEditor.js';
+import { IconButton, NumberField } from './editorFields.js';
+import { doseOf, slotAdded, slotChanged, slotMoved, slotRemoved } from './protocolEdit.js';
 
 interface StageEditorProps {
   readonly stage: Stage;
@@ -54,51 +45,10 @@ export function StageEditor(props: StageEditorProps) {
       </div>
       <Times {...props} />
       <Criteria {...props} />
+      <Entry {...props} />
       <Slots {...props} />
+      <AdjunctsEditor adjuncts={stage.adjuncts} change={(adjuncts) => change({ adjuncts })} />
     </div>
-  );
-}
-
-/** A whole number that is taken as soon as it is one within its bounds; anything else stays to be put right. */
-function NumberField({
-  label,
-  value,
-  max,
-  min = 0,
-  step = 1,
-  onChange,
-}: {
-  label: string;
-  value: number;
-  max: number;
-  min?: number;
-  step?: number;
-  onChange: (value: number) => void;
-}) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const read = (text: string): number | null => {
-    const number = Number(text.replace(',', '.'));
-    const fits = text.trim() !== '' && Number.isFinite(number) && number >= min && number <= max;
-    return fits && (step < 1 || Number.isInteger(number)) ? number : null;
-  };
-  const wrong = typed !== null && read(typed) === null;
-  return (
-    <TextField
-      label={label}
-      field="field w-20 text-right"
-      inputMode="decimal"
-      maxLength={6}
-      value={typed ?? String(value)}
-      error={wrong ? `From ${min} to ${max}` : null}
-      onBlur={() => {
-        if (!wrong) setTyped(null);
-      }}
-      onChange={(text) => {
-        setTyped(text);
-        const number = read(text);
-        if (number !== null && number !== value) onChange(number);
-      }}
-    />
   );
 }
 
@@ -143,96 +93,85 @@ function Times({ stage, change }: StageEditorProps) {
         max={100}
         onChange={(impactRisePercent) => change({ impactRisePercent })}
       />
+      <Limit
+        label="Landings a week, at most"
+        value={stage.contactsPerWeek}
+        onChange={(contactsPerWeek) => change({ contactsPerWeek })}
+      />
+      <Limit
+        label="Minutes run a week, at most"
+        value={stage.runMinutesPerWeek}
+        onChange={(runMinutesPerWeek) => change({ runMinutesPerWeek })}
+      />
     </div>
   );
 }
+
+/** The most of something in a week; without a limit where none is set. */
+function Limit({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: number | null;
+  onChange: (value: number | null) => void;
+}) {
+  return value === null ? (
+    <button type="button" className="text-action min-h-11 self-end text-sm" onClick={() => onChange(0)}>
+      {`Limit: ${label.toLowerCase()}`}
+    </button>
+  ) : (
+    <span className="flex items-end gap-1">
+      <NumberField label={label} max={2000} value={value} onChange={onChange} />
+      <IconButton label={`No limit: ${label.toLowerCase()}`} disabled={false} press={() => onChange(null)}>
+        <X className="size-4" aria-hidden />
+      </IconButton>
+    </span>
+  );
+}
+
+/** Measures a stage's criteria read are measured again in it. */
+const readAgain = (stage: Stage, criteria: Criterion): Partial<Stage> => ({
+  criteria,
+  remeasure: [...new Set([...stage.remeasure, ...measuresRead(criteria)])],
+});
 
 function Criteria({ stage, protocol, content, change }: StageEditorProps) {
   if (stage.criteria === null)
     return <p className="mt-5 text-ink-2">Upkeep has no criteria: it goes on as long as it does good.</p>;
-  const criteria = stage.criteria;
-  const on = {
-    lookup: (key: string) => content.measures.find((m) => m.key === key),
-    questionNames: Object.fromEntries(homeQuestions(protocol).map((q) => [q.key, q.name])),
-    affected: 'left' as const,
-  };
-  const parts = partsOf(criteria);
   return (
     <section aria-label="Criteria" className="mt-5">
       <h2 className="text-lg">Goes on when all of it holds</h2>
-      <ul className="border-t border-line-2">
-        {parts.map((part, i) => (
-          <li
-            key={i}
-            className="grid grid-cols-[minmax(0,1fr)_auto_2.75rem] items-end gap-4 border-b border-line-2 py-2"
-          >
-            <span className="self-center">{criterionSentences(part, on).join('; ')}</span>
-            <span className="flex flex-wrap gap-3">
-              {numbersIn(part).map((n) => (
-                <NumberField
-                  key={n.path.join('.')}
-                  label={n.name}
-                  value={n.value}
-                  max={1000}
-                  step={0.05}
-                  onChange={(value) =>
-                    change({
-                      criteria: { all: parts.map((p, j) => (j === i ? withNumber(p, n.path, value) : p)) },
-                    })
-                  }
-                />
-              ))}
-            </span>
-            <IconButton
-              label={`Ask no more for ${criterionSentences(part, on).join('; ')}`}
-              disabled={parts.length < 2}
-              press={() => change(withoutCriterion(stage, i))}
-            >
-              <X className="size-4" aria-hidden />
-            </IconButton>
-          </li>
-        ))}
-      </ul>
-      <AddCriterion stage={stage} content={content} change={change} />
+      <CriteriaEditor
+        criterion={stage.criteria}
+        fixed
+        protocol={protocol}
+        content={content}
+        onChange={(next) => {
+          if (next !== null) change(readAgain(stage, next));
+        }}
+      />
     </section>
   );
 }
 
-function AddCriterion({ stage, content, change }: Omit<StageEditorProps, 'protocol'>) {
-  const [block, setBlock] = useState('');
-  const [measure, setMeasure] = useState('');
-  const chosen = BLOCKS.find((b) => b.key === block);
-  const ready = chosen !== undefined && (!chosen.measure || measure !== '');
+/** What lets someone begin in this stage at a first visit; the first stage asks for nothing. */
+function Entry({ stage, protocol, content, change }: StageEditorProps) {
+  if (protocol.stages[0]?.key === stage.key) return null;
   return (
-    <div className="mt-2 flex flex-wrap items-end gap-4">
-      <SelectField
-        label="Also ask for"
-        value={block}
-        options={[['', 'choose'], ...BLOCKS.map((b) => [b.key, b.name] as const)]}
-        onChange={setBlock}
-      />
-      {chosen?.measure === true && (
-        <SelectField
-          label="Which measure"
-          value={measure}
-          options={[['', 'choose'], ...content.measures.map((m) => [m.key, m.label] as const)]}
-          onChange={setMeasure}
-        />
+    <section aria-label="Entry" className="mt-6">
+      <h2 className="text-lg">A first visit begins here when all of it holds</h2>
+      {stage.entry === null && (
+        <p className="text-sm text-ink-2">Nothing is asked: no one begins here at a first visit.</p>
       )}
-      <button
-        type="button"
-        className="action-quiet"
-        disabled={!ready}
-        onClick={() => {
-          if (chosen === undefined) return;
-          change(withCriterion(stage, chosen.make(measure), chosen.measure ? measure : null));
-          setBlock('');
-          setMeasure('');
-        }}
-      >
-        Add it
-      </button>
-    </div>
+      <CriteriaEditor
+        criterion={stage.entry ?? { all: [] }}
+        protocol={protocol}
+        content={content}
+        onChange={(entry) => change({ entry })}
+      />
+    </section>
   );
 }
 
@@ -352,30 +291,5 @@ function SlotRow({
         </div>
       )}
     </li>
-  );
-}
-
-function IconButton({
-  label,
-  disabled,
-  press,
-  children,
-}: {
-  label: string;
-  disabled: boolean;
-  press: () => void;
-  children: React.ReactNode;
-}) {
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      title={label}
-      disabled={disabled}
-      className="inline-flex size-11 items-center justify-center text-ink-2 hover:text-heather-deep disabled:opacity-40"
-      onClick={press}
-    >
-      {children}
-    </button>
   );
 }

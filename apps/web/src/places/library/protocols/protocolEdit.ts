@@ -1,12 +1,4 @@
-import type {
-  Criterion,
-  CriterionLeaf,
-  ExerciseDefinition,
-  ExerciseDose,
-  ProtocolDefinition,
-  Slot,
-  Stage,
-} from '@heathstep/core';
+import type { ExerciseDefinition, ExerciseDose, ProtocolDefinition, Slot, Stage } from '@heathstep/core';
 
 /** The protocol with one stage changed. */
 export const withStage = (
@@ -86,80 +78,6 @@ export function withNumber<T>(of: T, path: Path, value: number): T {
     return of.map((v: unknown, i) => (i === first ? withNumber(v, rest, value) : v)) as T;
   const inner = (of as Record<string, unknown>)[String(first)];
   return { ...of, [first]: withNumber(inner, rest, value) };
-}
-
-/** What must all hold, as a list; something that is no such list is one thing. */
-export const partsOf = (criterion: Criterion): readonly Criterion[] =>
-  'all' in criterion ? criterion.all : [criterion];
-
-/** What can be asked for, to begin with usual numbers; those about a measure need one chosen. */
-export const BLOCKS: readonly {
-  readonly key: string;
-  readonly name: string;
-  readonly measure: boolean;
-  readonly make: (measure: string) => CriterionLeaf;
-}[] = [
-  {
-    key: 'during',
-    name: 'pain while exercising',
-    measure: false,
-    make: () => ({ pain: 'during', max: 3, days: 5 }),
-  },
-  {
-    key: 'morning',
-    name: 'pain the next morning',
-    measure: false,
-    make: () => ({ pain: 'next-morning', max: 3, days: 5 }),
-  },
-  {
-    key: 'worst',
-    name: 'worst pain of the day',
-    measure: false,
-    make: () => ({ pain: 'worst-of-day', max: 3, days: 5 }),
-  },
-  { key: 'no-red', name: 'no red session', measure: false, make: () => ({ noRed: { days: 7, atLeast: 3 } }) },
-  {
-    key: 'adherence',
-    name: 'sessions done',
-    measure: false,
-    make: () => ({ adherence: { min: 70, days: 14 } }),
-  },
-  {
-    key: 'value',
-    name: 'a measure, treated side',
-    measure: true,
-    make: (measure) => ({ measure, side: 'treated', op: '>=', value: 0 }),
-  },
-  {
-    key: 'symmetry',
-    name: 'a measure against the other side',
-    measure: true,
-    make: (measure) => ({ symmetry: measure, min: 90 }),
-  },
-  {
-    key: 'age',
-    name: 'a measure for the age',
-    measure: true,
-    make: (measure) => ({ atLeastForAge: measure, share: 0.8 }),
-  },
-];
-
-/** A stage that also asks for something; a measure it reads is measured again in it. */
-export function withCriterion(stage: Stage, leaf: CriterionLeaf, measure: string | null): Partial<Stage> {
-  if (stage.criteria === null) return {};
-  return {
-    criteria: { all: [...partsOf(stage.criteria), leaf] },
-    ...(measure === null || stage.remeasure.includes(measure)
-      ? {}
-      : { remeasure: [...stage.remeasure, measure] }),
-  };
-}
-
-/** A stage that asks for one thing less; the last one stays: a stage is never left by itself. */
-export function withoutCriterion(stage: Stage, at: number): Partial<Stage> {
-  if (stage.criteria === null) return {};
-  const parts = partsOf(stage.criteria);
-  return parts.length < 2 ? {} : { criteria: { all: parts.filter((_, i) => i !== at) } };
 }
 
 const DOSE: readonly (keyof ExerciseDose)[] = [

@@ -1,0 +1,111 @@
+import type { Criterion, CriterionLeaf } from '@heathstep/core';
+
+/** How parts are joined: all of them, one of them, or so many of them. */
+export type Joined = 'all' | 'any' | 'some';
+
+export interface Group {
+  readonly joined: Joined;
+  readonly parts: readonly Criterion[];
+  /** How many of them, where it is `some`. */
+  readonly atLeast: number;
+}
+
+/** A criterion as a group; null for one thing asked. */
+export function groupOf(c: Criterion): Group | null {
+  if ('all' in c) return { joined: 'all', parts: c.all, atLeast: c.all.length };
+  if ('any' in c) return { joined: 'any', parts: c.any, atLeast: 1 };
+  if ('of' in c) return { joined: 'some', parts: c.of, atLeast: c.atLeast };
+  return null;
+}
+
+/** A group as it is written. Of so many parts never more are asked for than there are. */
+export function criterionOf({ joined, parts, atLeast }: Group): Criterion {
+  if (joined === 'all') return { all: parts };
+  if (joined === 'any') return { any: parts };
+  return { atLeast: Math.max(1, Math.min(atLeast, parts.length)), of: parts };
+}
+
+/** A group with other parts; nothing where none is left. */
+export const withParts = (group: Group, parts: readonly Criterion[]): Criterion | null =>
+  parts.length === 0 ? null : criterionOf({ ...group, parts });
+
+/** The parts with one changed, or taken out where it came to nothing. */
+export const partChanged = (
+  parts: readonly Criterion[],
+  at: number,
+  next: Criterion | null,
+): readonly Criterion[] => parts.flatMap((p, i) => (i !== at ? [p] : next === null ? [] : [next]));
+
+/** One thing asked as the first of several of which one is enough. */
+export const alternatives = (leaf: Criterion): Criterion => ({ any: [leaf] });
+
+/** What a block needs chosen before it can be added. */
+export type Needs = 'measure' | 'question' | 'skill' | null;
+
+/** One kind of thing that can be asked for, to begin with usual numbers. */
+export interface Block {
+  readonly key: string;
+  readonly name: string;
+  readonly needs: Needs;
+  readonly make: (chosen: string) => CriterionLeaf;
+}
+
+const block = (key: string, name: string, needs: Needs, make: Block['make']): Block => ({
+  key,
+  name,
+  needs,
+  make,
+});
+
+/** Everything that can be asked for. */
+export const BLOCKS: readonly Block[] = [
+  block('value', 'a measure, treated side', 'measure', (measure) => ({
+    measure,
+    side: 'treated',
+    op: '>=',
+    value: 0,
+  })),
+  block('value-less', 'a measure, treated side, at most', 'measure', (measure) => ({
+    measure,
+    side: 'treated',
+    op: '<=',
+    value: 0,
+  })),
+  block('symmetry', 'a measure, share of the other side', 'measure', (measure) => ({
+    symmetry: measure,
+    min: 90,
+  })),
+  block('less', 'a measure, not more than so much less than the other', 'measure', (measure) => ({
+    lessThanOther: measure,
+    max: 5,
+    bothSides: 0,
+  })),
+  block('difference', 'a measure, difference of the sides', 'measure', (measure) => ({
+    sideDifference: measure,
+    max: 5,
+  })),
+  block('age', 'a measure for the age', 'measure', (measure) => ({ atLeastForAge: measure, share: 0.8 })),
+  block('outcome', 'a total, gained since the first', 'measure', (outcome) => ({ outcome, gain: 8 })),
+  block('first-step', 'pain of the morning', null, () => ({ pain: 'first-step', max: 3, days: 5 })),
+  block('during', 'pain while exercising', null, () => ({ pain: 'during', max: 3, days: 5 })),
+  block('morning', 'pain the next morning', null, () => ({ pain: 'next-morning', max: 3, days: 5 })),
+  block('worst', 'worst pain of the day', null, () => ({ pain: 'worst-of-day', max: 3, days: 5 })),
+  block('answer', 'an answer of the home log, at most', 'question', (answer) => ({
+    answer,
+    op: '<=',
+    value: 0,
+    days: 7,
+  })),
+  block('no-red', 'no red session', null, () => ({ noRed: { days: 7, atLeast: 3 } })),
+  block('adherence', 'sessions done', null, () => ({ adherence: { min: 70, days: 14 } })),
+  block('skill', 'a skill learned', 'skill', (skill) => ({ skill, state: 'learned' })),
+  block('days', 'days in this stage', null, () => ({ minDays: 14 })),
+  block('injury', 'days since the injury', null, () => ({ daysSince: 'injury', min: 14 })),
+  block('surgery', 'days since surgery', null, () => ({ daysSince: 'surgery', min: 42 })),
+  block('cast', 'days since the cast', null, () => ({ daysSince: 'cast', min: 42 })),
+  block('fracture', 'days since the fracture', null, () => ({ daysSince: 'fracture', min: 84 })),
+  block('limp', 'no limp', null, () => ({ noLimp: true })),
+  block('weight', 'full weight allowed', null, () => ({ status: 'weight-bearing', atLeast: 'full' })),
+  block('landings', 'landings done in a week', null, () => ({ impact: 'contacts', min: 60, maxPain: 2 })),
+  block('running', 'minutes run in a week', null, () => ({ impact: 'run-minutes', min: 30, maxPain: 2 })),
+];
