@@ -35,6 +35,28 @@ test('a protocol is changed, refused where it is wrong, signed by a lead, and pe
     await expectAccessible(page, 'Changing a protocol');
   });
 
+  await test.step('something else is enough too, the dose goes by the week, and a brace has an end', async () => {
+    const changes = page.getByRole('region', { name: 'Changed against what is used now' });
+    const criteria = page.getByRole('region', { name: 'Criteria', exact: true });
+    await criteria
+      .getByRole('button', { name: /^Or something else than/ })
+      .first()
+      .click();
+    await criteria.getByLabel('Also ask for').first().selectOption('no limp');
+    await criteria.getByRole('button', { name: 'Add it' }).first().click();
+    await expect(changes).toContainText(/ or no limp/i);
+    await expectAccessible(page, 'Criteria in groups');
+    const slots = page.getByRole('region', { name: 'Slots' });
+    await slots.getByText('More: sides, drivers').first().click();
+    await slots.getByRole('button', { name: 'Set the numbers by the week' }).first().click();
+    await expect(slots.getByText('Its numbers go by the week of the stage.')).toBeVisible();
+    await page.getByRole('button', { name: 'Add something beside' }).click();
+    const beside = page.getByRole('region', { name: 'Beside the exercises' });
+    await beside.getByRole('button', { name: 'It stays; let it end' }).last().click();
+    await beside.getByLabel('Gone by week').last().fill('6');
+    await expect(changes).toContainText(/brace/i);
+  });
+
   await test.step('what is typed is still there after the page is left', async () => {
     await page.reload();
     await expect(page.getByText('Changed on this device, not saved yet.')).toBeVisible();

@@ -15,6 +15,7 @@ import { SelectField, TextField } from '../../../parts/fields.js';
 import { AdjunctsEditor } from './AdjunctsEditor.js';
 import { CriteriaEditor } from './CriteriaEditor.js';
 import { IconButton, NumberField } from './editorFields.js';
+import { SlotMore } from './SlotMore.js';
 import { doseOf, slotAdded, slotChanged, slotMoved, slotRemoved } from './protocolEdit.js';
 
 interface StageEditorProps {
@@ -175,7 +176,7 @@ function Entry({ stage, protocol, content, change }: StageEditorProps) {
   );
 }
 
-function Slots({ stage, content, change }: StageEditorProps) {
+function Slots({ stage, protocol, content, change }: StageEditorProps) {
   const { slots } = stage;
   const put = (next: readonly Slot[]) => change({ slots: next });
   const [adding, setAdding] = useState('');
@@ -190,6 +191,7 @@ function Slots({ stage, content, change }: StageEditorProps) {
             slot={slot}
             number={i + 1}
             last={i === slots.length - 1}
+            protocol={protocol}
             content={content}
             change={(change) => put(slotChanged(slots, i, change))}
             move={(by) => put(slotMoved(slots, i, by))}
@@ -234,6 +236,7 @@ function SlotRow({
   slot,
   number,
   last,
+  protocol,
   content,
   change,
   move,
@@ -242,6 +245,7 @@ function SlotRow({
   slot: Slot;
   number: number;
   last: boolean;
+  protocol: ProtocolDefinition;
   content: ClinicContent;
   change: (change: Partial<Slot>) => void;
   move: (by: -1 | 1) => void;
@@ -289,6 +293,9 @@ function SlotRow({
             />
           )}
         </div>
+      )}
+      {start !== undefined && (
+        <SlotMore slot={slot} start={start} protocol={protocol} content={content} change={change} />
       )}
     </li>
   );
