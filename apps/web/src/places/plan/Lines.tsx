@@ -1,3 +1,4 @@
+import { RepMax } from './RepMax.js';
 import { RunSteps } from './RunSteps.js';
 import { DayChips } from './DayChips.js';
 import { ChevronDown, ChevronUp, X } from 'lucide-react';
@@ -108,6 +109,9 @@ function Line({ line, most, course, content, stage, items, isNew, replace, error
         </h3>
         <DoseSentence prescription={item} exercise={exercise} onChange={change} errors={errors} />
         <RunSteps item={item} exercise={exercise} onChange={change} />
+        {change !== undefined && (
+          <RepMax item={item} exercise={exercise} episode={course.episode} onChange={change} />
+        )}
         <DayChips item={item} exercise={exercise} onChange={replace} />
         <p className="text-sm text-ink-2">{(item.why ?? []).map(sentence).join('. ')}</p>
         {line.early !== null && <p className="text-sm text-hold-deep">{`${sentence(line.early)}.`}</p>}

@@ -2,7 +2,7 @@ import { type Impact, shown, type Stage, whyLoad, whyMinutes } from '@heathstep/
 import type { CourseView } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
 import { tagList } from '../../parts/tagWords.js';
-import type { PlanModel, TissueLoad } from './planModel.js';
+import { minutesBy, type PlanModel, type TissueLoad } from './planModel.js';
 import { conflictText, DAYS } from './weekWords.js';
 
 /** Minutes of the day and the week, and the load against the last 7 days done. */
@@ -64,6 +64,7 @@ export function Sums({ model, course, stage }: { model: PlanModel; course: Cours
           >{`${shown(model.minutesPerWeek, 0)} min a week`}</Why>
         </p>
       </section>
+      <ByAim model={model} />
       <Conflicts model={model} />
       {model.loads.map((load) => (
         <section key={load.tissue.key} className="mt-5 border-t border-line pt-4">
@@ -133,6 +134,39 @@ function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseV
         </p>
       )}
     </section>
+  );
+}
+
+/** Where the minutes of a week go: by aim, and by part of the body. */
+function ByAim({ model }: { model: PlanModel }) {
+  if (model.lines.length === 0) return null;
+  const list = (title: string, sums: ReturnType<typeof minutesBy>) => (
+    <div>
+      <h4 className="text-ink-2">{title}</h4>
+      <dl className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-3">
+        {sums.map(([word, minutes]) => (
+          <div key={word} className="contents">
+            <dt>{word.replaceAll('-', ' ')}</dt>
+            <dd className="text-right">{shown(minutes, 0)}</dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  );
+  return (
+    <details className="mt-2 text-sm">
+      <summary className="min-h-9 text-ink-2">Minutes by aim and by part</summary>
+      <div className="grid gap-2 pb-2">
+        {list(
+          'Aim',
+          minutesBy(model.lines, (e) => [e.aim]),
+        )}
+        {list(
+          'Part; what works on two counts for both',
+          minutesBy(model.lines, (e) => e.parts),
+        )}
+      </div>
+    </details>
   );
 }
 

@@ -3,7 +3,7 @@ import type { CourseView, PlanView } from '@heathstep/contracts';
 import { composePlan, type ComposedExercise, type Stage } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { planChanges } from './planChanges.js';
-import { addable, addableFinder, allSteps, neighbour, planModel } from './planModel.js';
+import { addable, addableFinder, allSteps, minutesBy, neighbour, planModel } from './planModel.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
@@ -181,6 +181,13 @@ describe('changing a plan by hand', () => {
     expect(rungs).toEqual([...rungs].sort((a, b) => a - b));
     expect(addableFinder(list, content)('calf weak').length).toBeGreaterThanOrEqual(serving.length);
     expect(addableFinder(list, content)('shoulder')).toEqual([]);
+  });
+
+  it('says where the minutes of a week go', () => {
+    const model = planModel(items, course(), content, stage);
+    const byAim = minutesBy(model.lines, (e) => [e.aim]);
+    expect(byAim.reduce((sum, [, m]) => sum + m, 0)).toBeCloseTo(model.minutesPerWeek, 6);
+    expect(byAim.map(([, m]) => m)).toEqual([...byAim.map(([, m]) => m)].sort((a, b) => b - a));
   });
 
   it('compares two versions by their sentences', () => {

@@ -140,6 +140,18 @@ function tissueLoad(
   };
 }
 
+/** Minutes a week by some of the words of an exercise, most first; one of two words counts for both. */
+export function minutesBy(
+  lines: readonly PlanLine[],
+  wordsOf: (exercise: ExerciseDefinition) => readonly string[],
+): readonly (readonly [word: string, minutes: number])[] {
+  const sums = new Map<string, number>();
+  for (const { exercise, totals } of lines)
+    for (const word of wordsOf(exercise))
+      sums.set(word, (sums.get(word) ?? 0) + (totals?.weekSeconds ?? 0) / 60);
+  return [...sums].sort((a, b) => b[1] - a[1]);
+}
+
 /** The next easier or harder exercise of the ladder that safety and the plan leave; null when there is none. */
 export function neighbour(
   line: PlanLine,
