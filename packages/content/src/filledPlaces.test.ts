@@ -39,6 +39,16 @@ describe('what a filled place is', () => {
     },
   );
 
+  it.each(
+    stages.filter(([, , stage]) =>
+      stage.slots.some((s) => s.whole === true && s.school === undefined && s.priority === 1),
+    ),
+  )('%s: what is the point is in a plan of twenty minutes', (_key, protocol, stage) => {
+    const [first] = stage.slots.filter((s) => s.whole === true && s.priority === 1);
+    const given = plan(protocol, stage, { minutesPerDay: 20 }).exercises.map((item) => item.slot);
+    expect(given).toContain(first?.key);
+  });
+
   it('gives the whole dose before anything else where it is the point, and a part of it where the minutes are too few', () => {
     const heel = content.protocols.find((p) => p.key === 'plantar-heel-pain');
     const stage = heel?.stages.find((s) => s.slots.some((slot) => slot.key === 'heavy-raise'));

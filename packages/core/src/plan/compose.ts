@@ -1,4 +1,5 @@
 import type { ExerciseDefinition, ExerciseDose, Tag } from '../exercise/definition.js';
+import { isWalkRun } from '../dose/walkRun.js';
 import type { MeasureLookup } from '../progress/criteria.js';
 import { evaluateCriteria } from '../progress/criteria.js';
 import type { Facts } from '../progress/criteriaTypes.js';
@@ -226,19 +227,26 @@ function withOwned(p: Prescription, e: ExerciseDefinition, owned: readonly numbe
   return { ...p, addedKg: lighter[0] ?? (span[0] === 0 ? 0 : asked) };
 }
 
-/** Every number of sets, and of times a day, an exercise can be done with, most first. */
+/** Every number of sets, and of times a day, an exercise can be done with, most first; a walk-run also with fewer turns. */
 function setsOf(full: Prescription, e: ExerciseDefinition, slot: Slot, room: number): Prescription[] {
   if (slot.whole === true && minutes(full, e) <= room) return [full];
   const down = (from: number, least: number) =>
     Array.from({ length: from - Math.max(1, Math.min(from, least)) + 1 }, (_, i) => from - i);
   return down(full.timesPerDay, e.range.timesPerDay[0]).flatMap((timesPerDay) =>
-    down(full.sets, e.range.sets[0]).map((sets) => ({ ...full, sets, timesPerDay })),
+    down(full.sets, e.range.sets[0]).flatMap((sets) =>
+      (isWalkRun(e) ? down(full.reps, e.range.reps[0]) : [full.reps]).map((reps) => ({
+        ...full,
+        sets,
+        reps,
+        timesPerDay,
+      })),
+    ),
   );
 }
 
 /** Share of the whole dose that is left when it is cut to fit the minutes. */
 const shareOf = (item: Prescription, full: Prescription): number =>
-  (item.sets * item.timesPerDay) / (full.sets * full.timesPerDay);
+  (item.sets * item.reps * item.timesPerDay) / (full.sets * full.reps * full.timesPerDay);
 
 /** The ways to fill a slot; `room` is the minutes of a day that slots filled before it leave. */
 function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: number): SlotWays {
@@ -299,6 +307,7 @@ function reasons(way: Way, input: ComposeInput, used: number): string[] {
     ...(driver === undefined ? [] : [driver.because]),
     ...(start.why === '' || definition.key !== start.exercise ? [] : [start.why]),
     ...(item.sets < full.sets ? [`${item.sets} of ${full.sets} sets, ${cutFor(way, input, used)}`] : []),
+    ...(item.reps < full.reps ? [`${item.reps} of ${full.reps} turns, ${cutFor(way, input, used)}`] : []),
     ...(item.timesPerDay < full.timesPerDay
       ? [`${item.timesPerDay} of ${full.timesPerDay} times a day, ${cutFor(way, input, used)}`]
       : []),
