@@ -127,6 +127,7 @@ export function expandExercise(w: WrittenExercise): ExerciseDefinition {
     changes: w.changes ?? [],
     after: w.after ?? [],
     ...(w.abilities === undefined ? {} : { abilities: w.abilities }),
+    ...(w.also === undefined ? {} : { also: w.also }),
     laterality: w.sides === 'together' ? 'together' : 'per-side',
     position: w.position,
     equipment: w.equipment ?? [],

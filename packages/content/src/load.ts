@@ -13,6 +13,7 @@ import { expandMeasure, type WrittenMeasure } from './expandMeasure.js';
 import { type LanguagePart, mergeLanguages } from './languages.js';
 import { readYaml } from './readYaml.js';
 import { TAG_SCHEMA } from './tagSchema.js';
+import { strayTerms, type TermsPart, withTerms } from './terms.js';
 import {
   expandCondition,
   expandDriver,
@@ -43,6 +44,7 @@ const KINDS = [
   'stopSigns',
   'tissues',
   'languages',
+  'terms',
 ] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -120,13 +122,22 @@ export function loadContentFrom(root: string): LoadResult {
   const safety = files
     .filter((f) => f.kind === 'safety')
     .map((f) => f.value as { questions: unknown[]; rules: unknown[]; footRisk?: unknown[] });
-  const findings = files
-    .filter((f) => f.kind === 'findings')
-    .flatMap((f) => (f.value as WrittenFinding[]).map((w) => expandFinding(w, basename(f.file, '.yaml'))));
-  const exercises = (list('exercises') as WrittenExercise[]).map(expandExercise);
+  const terms = list('terms') as TermsPart[];
+  const findings = withTerms(
+    files
+      .filter((f) => f.kind === 'findings')
+      .flatMap((f) => (f.value as WrittenFinding[]).map((w) => expandFinding(w, basename(f.file, '.yaml')))),
+    'finding',
+    terms,
+  );
+  const exercises = withTerms(
+    (list('exercises') as WrittenExercise[]).map(expandExercise),
+    'exercise',
+    terms,
+  );
   const aimOf = (key: string) => exercises.find((e) => e.key === key)?.aim ?? 'skill';
   const parts = {
-    measures: (list('measures') as WrittenMeasure[]).map(expandMeasure),
+    measures: withTerms((list('measures') as WrittenMeasure[]).map(expandMeasure), 'measure', terms),
     ladders: list('ladders'),
     exercises,
     pathways: list('pathways'),
@@ -140,13 +151,27 @@ export function loadContentFrom(root: string): LoadResult {
     stopSigns: list('stopSigns'),
     tissues: list('tissues'),
     footRisk: safety.flatMap((s) => s.footRisk ?? []),
-    conditions: (list('conditions') as WrittenCondition[]).map(expandCondition),
-    drivers: (list('drivers') as WrittenDriver[]).map(expandDriver),
+    conditions: withTerms(
+      (list('conditions') as WrittenCondition[]).map(expandCondition),
+      'condition',
+      terms,
+    ),
+    drivers: withTerms((list('drivers') as WrittenDriver[]).map(expandDriver), 'driver', terms),
   };
   const version = createHash('sha256').update(JSON.stringify(parts)).digest('hex').slice(0, 12);
   const languages = mergeLanguages(list('languages') as LanguagePart[]);
   const content = { version, ...parts, languages } as unknown as ContentBundle;
-  if (problems.length === 0) problems.push(...crossCheck(content));
+  if (problems.length === 0)
+    problems.push(
+      ...crossCheck(content),
+      ...strayTerms(terms, {
+        measure: content.measures,
+        finding: content.findings,
+        condition: content.conditions,
+        exercise: content.exercises,
+        driver: content.drivers,
+      }).map((reason) => new ContentProblem('terms', '', reason)),
+    );
   return problems.length > 0 ? { ok: false, problems } : { ok: true, content: deepFreeze(content) };
 }
 

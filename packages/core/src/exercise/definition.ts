@@ -124,6 +124,8 @@ export interface ExerciseDose {
 
 export interface ExerciseDefinition {
   readonly key: string;
+  /** What clinicians call it beside its plain name: terms, abbreviations, eponyms. */
+  readonly also?: readonly string[] | undefined;
   readonly name: string;
   readonly aim: Aim;
   readonly ladder: string;

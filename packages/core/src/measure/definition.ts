@@ -67,6 +67,8 @@ export type ComputedRule =
 /** A clinical measure as data. Values are comparable only within one measure, method, position and taker. */
 export interface MeasureDefinition {
   readonly key: string;
+  /** What clinicians call it beside its plain name: terms, abbreviations, eponyms. */
+  readonly also?: readonly string[] | undefined;
   readonly label: string;
   /** How it is taken, in a few words under the label. */
   readonly brief: string;

@@ -60,7 +60,8 @@ export type CriterionLeaf =
   /** Contacts, or minutes of running, really done in the last 7 days. */
   | { readonly impact: 'contacts' | 'run-minutes'; readonly min: number; readonly maxPain: number };
 
-export type SinceWhat = 'injury' | 'surgery' | 'cast' | 'fracture';
+export const SINCE_WHAT = ['injury', 'surgery', 'cast', 'fracture'] as const;
+export type SinceWhat = (typeof SINCE_WHAT)[number];
 
 export type Criterion =
   | { readonly all: readonly Criterion[] }

@@ -1,3 +1,4 @@
+import { SINCE_WHAT } from './criteriaTypes.js';
 type Schema = Readonly<Record<string, unknown>>;
 
 const key: Schema = { type: 'string', pattern: '^[a-z0-9]+(-[a-z0-9]+)*$' };
@@ -50,7 +51,7 @@ export const CRITERION_SCHEMA: Schema = {
     object({ skill: key, state: key }),
     object({ adherence: object({ min: number, days }) }),
     object({ minDays: count }),
-    object({ daysSince: oneOf('injury', 'surgery', 'cast', 'fracture'), min: count }),
+    object({ daysSince: oneOf(...SINCE_WHAT), min: count }),
     object({ events: key, max: count, days, exposure: object({ what: key, min: days }) }),
     object({ outcome: key, gain: { type: 'number', exclusiveMinimum: 0 } }),
     object({ status: oneOf('weight-bearing'), atLeast: oneOf('none', 'partial', 'full') }),

@@ -1,4 +1,5 @@
 import type { MeasureDefinition } from '../measure/definition.js';
+import { hasWords, searchable } from '../quantity/words.js';
 import { namesOf, tokensOf } from './grammar.js';
 
 export interface Completion {
@@ -23,12 +24,14 @@ function nameCompletions(
   const rank = (m: MeasureDefinition): number => {
     const names = [...namesOf(m), m.label.toLowerCase()];
     if (names.some((n) => n.startsWith(asked))) return 0;
-    return names.some((n) => n.split(/[ ,-]+/).some((w) => w.startsWith(asked))) ? 1 : 2;
+    if (names.some((n) => n.split(/[ ,-]+/).some((w) => w.startsWith(asked)))) return 1;
+    // Clinicians' own terms are found; what is written into the line stays its short name.
+    return asked.length > 1 && hasWords(searchable((m.also ?? []).join(' ')), searchable(asked)) ? 2 : 3;
   };
   return measures
     .filter((m) => m.computed === null)
     .map((m, order) => ({ m, order, rank: rank(m) }))
-    .filter((x) => x.rank < 2)
+    .filter((x) => x.rank < 3)
     .sort((a, b) => a.rank - b.rank || a.order - b.order)
     .slice(0, MOST)
     .map(({ m }) => {

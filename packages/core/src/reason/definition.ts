@@ -73,6 +73,8 @@ export interface TestPicture {
 
 export interface FindingDefinition {
   readonly key: string;
+  /** What clinicians call it beside its plain name: terms, abbreviations, eponyms. */
+  readonly also?: readonly string[] | undefined;
   readonly name: string;
   /** The question as it is asked, or what to look for. */
   readonly ask: string;
@@ -109,6 +111,8 @@ interface ReferralCriterion {
 
 export interface ConditionDefinition {
   readonly key: string;
+  /** What clinicians call it beside its plain name: terms, abbreviations, eponyms. */
+  readonly also?: readonly string[] | undefined;
   readonly name: string;
   readonly gloss: string;
   readonly part: BodyPart;
@@ -139,6 +143,8 @@ export interface ConditionDefinition {
 /** What keeps it going. In the table the simpler to change comes first. */
 export interface DriverDefinition {
   readonly key: string;
+  /** What clinicians call it beside its plain name: terms, abbreviations, eponyms. */
+  readonly also?: readonly string[] | undefined;
   readonly label: string;
   readonly gloss: string;
   readonly scope: 'side' | 'person';

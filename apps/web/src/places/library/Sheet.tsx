@@ -1,3 +1,4 @@
+import { Also } from '../../parts/Also.js';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import {
@@ -140,6 +141,7 @@ function DrawnAndNamed({
   return (
     <div>
       <h1>{exercise.name}</h1>
+      <Also of={exercise} most={6} />
       <p className="text-ink-2">
         {ladder?.set === true
           ? `${ladder.name}. `

@@ -34,6 +34,7 @@ function wordsOf(e: ExerciseDefinition, facet: Facet): readonly string[] {
 const textOf = (e: ExerciseDefinition): string =>
   [
     e.name,
+    ...(e.also ?? []),
     e.aim,
     e.position,
     e.place,
@@ -61,7 +62,7 @@ const byFacet = <T>(of: (facet: Facet) => T): Record<Facet, T> =>
 
 /** An index made once for all exercises, so that narrowing down reads no text twice. */
 export const indexOf = (exercises: readonly ExerciseDefinition[]): Index => ({
-  find: finderOf(exercises, textOf, (e) => e.name),
+  find: finderOf(exercises, textOf, (e) => [e.name, ...(e.also ?? [])].join(' ')),
   facets: new Map(exercises.map((e) => [e.key, byFacet((f) => wordsOf(e, f))])),
   words: byFacet((f) => [...new Set(exercises.flatMap((e) => wordsOf(e, f)))].sort()),
 });

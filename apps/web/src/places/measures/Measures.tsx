@@ -185,6 +185,7 @@ function Detail({
     ],
     ['Methods', m.methods.join('; ')],
     ['Positions', m.positions.join('; ')],
+    ...(m.also === undefined ? [] : [['Also called', m.also.join(', ')] as const]),
     ['Quick line', [...m.aliases, m.key.replaceAll('-', ' ')].join(', ')],
   ];
   return (

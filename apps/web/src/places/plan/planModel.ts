@@ -240,6 +240,13 @@ export function addable(
 export function addableFinder(list: readonly Addable[], content: ClinicContent): Find<Addable> {
   const labels = new Map(content.drivers.map((d) => [d.key, d.label] as const));
   return finderOf(list, ({ exercise: e }) =>
-    [e.name, e.ladder, e.aim, ...e.parts, ...e.drivers.map((d) => labels.get(d) ?? d)].join(' '),
+    [
+      e.name,
+      ...(e.also ?? []),
+      e.ladder,
+      e.aim,
+      ...e.parts,
+      ...e.drivers.map((d) => labels.get(d) ?? d),
+    ].join(' '),
   );
 }

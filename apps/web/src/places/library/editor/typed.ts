@@ -6,7 +6,7 @@ export interface Typed {
   readonly lists: Readonly<Record<ListField, readonly string[]>>;
   readonly range: Readonly<Record<RangeField, readonly [min: string, max: string]>>;
   /** Said by what it was made from and not changed here. */
-  readonly kept: Pick<WrittenExercise, 'variants' | 'load' | 'loads' | 'when' | 'abilities'>;
+  readonly kept: Pick<WrittenExercise, 'variants' | 'load' | 'loads' | 'when' | 'abilities' | 'also'>;
 }
 
 export type TextField =
@@ -108,7 +108,7 @@ export function typedFrom(w: WrittenExercise): Typed {
     range: Object.fromEntries(
       RANGES.map((k) => [k, [shown(range[k]?.[0]), shown(range[k]?.[1])]]),
     ) as unknown as Typed['range'],
-    kept: { variants: w.variants, load: w.load, loads: w.loads, when: w.when, abilities: w.abilities },
+    kept: { variants: w.variants, load: w.load, loads: w.loads, when: w.when, abilities: w.abilities, also: w.also },
   };
 }
 

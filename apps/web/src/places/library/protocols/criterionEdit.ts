@@ -1,4 +1,4 @@
-import type { Criterion, CriterionLeaf } from '@heathstep/core';
+import { type Criterion, type CriterionLeaf, SINCE_WHAT } from '@heathstep/core';
 
 /** How parts are joined: all of them, one of them, or so many of them. */
 export type Joined = 'all' | 'any' | 'some';
@@ -100,11 +100,10 @@ export const BLOCKS: readonly Block[] = [
   block('adherence', 'sessions done', null, () => ({ adherence: { min: 70, days: 14 } })),
   block('skill', 'a skill learned', 'skill', (skill) => ({ skill, state: 'learned' })),
   block('days', 'days in this stage', null, () => ({ minDays: 14 })),
-  block('injury', 'days since the injury', null, () => ({ daysSince: 'injury', min: 14 })),
-  block('surgery', 'days since surgery', null, () => ({ daysSince: 'surgery', min: 42 })),
-  block('cast', 'days since the cast', null, () => ({ daysSince: 'cast', min: 42 })),
-  block('fracture', 'days since the fracture', null, () => ({ daysSince: 'fracture', min: 84 })),
-  block('limp', 'no limp', null, () => ({ noLimp: true })),
+  ...SINCE_WHAT.map((what) =>
+    block(`since-${what}`, `days since ${what}`, null, () => ({ daysSince: what, min: 42 })),
+  ),
+  block('no-limp', 'no limp', null, () => ({ noLimp: true })),
   block('weight', 'full weight allowed', null, () => ({ status: 'weight-bearing', atLeast: 'full' })),
   block('landings', 'landings done in a week', null, () => ({ impact: 'contacts', min: 60, maxPain: 2 })),
   block('running', 'minutes run in a week', null, () => ({ impact: 'run-minutes', min: 30, maxPain: 2 })),

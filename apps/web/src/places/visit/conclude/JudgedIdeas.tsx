@@ -1,3 +1,4 @@
+import { Also } from '../../../parts/Also.js';
 import { useState } from 'react';
 import {
   type Column,
@@ -151,7 +152,9 @@ function IdeaRow({ idea, live, opened }: { idea: Idea; live: LiveVisit; opened: 
         setRejecting={setRejecting}
       />
       <div className="mt-1 flex flex-wrap items-center gap-x-4 text-sm text-ink-2">
-        <span>{condition.gloss}.</span>
+        <span>
+          {condition.gloss}. <Also of={condition} most={2} />
+        </span>
         {idea.ruleOut && <RuleOut />}
         {held?.verdict === 'agreed' && !held.leads && (
           <button type="button" className="text-action min-h-9" onClick={() => judge('agreed', null, true)}>

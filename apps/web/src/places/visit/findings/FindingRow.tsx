@@ -3,6 +3,7 @@ import type { Column, FindingDefinition, NextBest, Reasoning, Side } from '@heat
 import { whyNext } from '@heathstep/core';
 import { Why } from '../../../parts/Why.js';
 import type { LiveVisit } from '../live.js';
+import { Also } from '../../../parts/Also.js';
 import { Answer } from './Answer.js';
 import { TestPicture } from './TestPicture.js';
 
@@ -71,6 +72,11 @@ export const FindingRow = memo(function FindingRow({
       {person ? <span /> : cell('left')}
       <div className="min-w-0 text-center">
         <span className="block font-semibold leading-5">{finding.name}</span>
+        {finding.also !== undefined && (
+          <span className="block leading-4">
+            <Also of={finding} most={2} />
+          </span>
+        )}
         <span className="text-sm text-ink-2">
           <span>{FROM_WORDS[finding.from]}</span>
           {next !== null && (

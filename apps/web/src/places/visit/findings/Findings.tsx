@@ -82,8 +82,8 @@ export function Findings({ live }: { live: LiveVisit }) {
 const findingsFound = (findings: readonly FindingDefinition[]) =>
   finderOf(
     findings,
-    (f) => `${f.name} ${f.ask}`,
-    (f) => f.name,
+    (f) => [f.name, f.ask, ...(f.also ?? [])].join(' '),
+    (f) => [f.name, ...(f.also ?? [])].join(' '),
   );
 
 /** What a view lists, in its order. */

@@ -1,3 +1,4 @@
+import { Also } from '../../../parts/Also.js';
 import { useState } from 'react';
 import { combineTrials, compareValues, shown, unitAfter, type MeasureDefinition } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
@@ -412,7 +413,9 @@ function How(props: RowProps) {
         </button>
       )}
       <details className="basis-full">
-        <summary className="min-h-8 text-ink-2">How it is taken</summary>
+        <summary className="min-h-8 text-ink-2">
+          How it is taken <Also of={measure} most={4} />
+        </summary>
         <div className="flex gap-5 pb-1">
           {measure.setup !== null && <Setup name={measure.setup} label={measure.positions[0] ?? ''} />}
           <div>
