@@ -12,7 +12,7 @@ async function draftOf(page: Page, name: string): Promise<Locator> {
   const next = page.getByRole('button', { name: 'Make the next version' });
   await expect(next.or(page.getByText(/^draft of version/)).first()).toBeVisible();
   if (await next.isVisible()) await next.click();
-  const week = page.getByRole('region', { name: 'The week' });
+  const week = page.getByRole('region', { name: 'The week', exact: true });
   await expect(week).toBeVisible();
   return week;
 }

@@ -49,7 +49,7 @@ test('heel pain: from nothing known to a conclusion, with reasons down to each r
 
   await test.step('an open finding shows what either answer would do, and is answered by one key', async () => {
     await goToStep(page, 'Feel');
-    await page.getByLabel('Find a finding').fill('windlass');
+    await page.getByLabel('Find a finding').fill('windlass test, standing');
     const windlass = page.getByRole('button', { name: 'present, Windlass test, standing, left' });
     await windlass.hover();
     await expect(tally(page).getByText('+ and − : Windlass test, standing, present or absent')).toBeVisible();

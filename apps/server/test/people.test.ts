@@ -26,7 +26,8 @@ describe('finding someone', () => {
     ['brook ada', ['Ada Brook', 'Ada Brook']],
     ['ada 1958', ['Ada Brook']],
     ['jorg weiss', ['Weiß, Jörg']],
-    ['%', expect.arrayContaining(['Ada Brook', 'Ørjan Håkonsen'])],
+    ['%', []],
+    [',', ['Weiß, Jörg']],
     ['rook', []],
     ['nobody at all', []],
   ])('%s', async (q, found) => expect(await asked(q)).toEqual(found));

@@ -13,5 +13,8 @@ export function peopleFound<T extends { readonly name: string; readonly birthDat
   asked: string,
 ): readonly T[] {
   const words = searchable(asked);
-  return words.trim() === '' ? people : people.filter((p) => hasWords(textOf(p), words));
+  if (words.trim() !== '') return people.filter((p) => hasWords(textOf(p), words));
+  // Signs alone are looked for as they are.
+  const signs = asked.trim();
+  return signs === '' ? people : people.filter((p) => p.name.includes(signs));
 }

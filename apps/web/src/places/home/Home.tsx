@@ -171,7 +171,8 @@ function Code({ token, opened }: { token: string; opened: () => Promise<void> })
       await opened();
     } catch (failure) {
       setError(failure instanceof ApiError ? failure : null);
-      setCode('');
+      // What was typed meanwhile stays.
+      setCode((now) => (now === code ? '' : now));
     }
     setBusy(false);
   };

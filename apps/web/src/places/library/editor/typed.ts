@@ -108,7 +108,14 @@ export function typedFrom(w: WrittenExercise): Typed {
     range: Object.fromEntries(
       RANGES.map((k) => [k, [shown(range[k]?.[0]), shown(range[k]?.[1])]]),
     ) as unknown as Typed['range'],
-    kept: { variants: w.variants, load: w.load, loads: w.loads, when: w.when, abilities: w.abilities, also: w.also },
+    kept: {
+      variants: w.variants,
+      load: w.load,
+      loads: w.loads,
+      when: w.when,
+      abilities: w.abilities,
+      also: w.also,
+    },
   };
 }
 

@@ -40,7 +40,7 @@ export const partChanged = (
 export const alternatives = (leaf: Criterion): Criterion => ({ any: [leaf] });
 
 /** What a block needs chosen before it can be added. */
-export type Needs = 'measure' | 'question' | 'skill' | null;
+type Needs = 'measure' | 'question' | 'skill' | null;
 
 /** One kind of thing that can be asked for, to begin with usual numbers. */
 export interface Block {
