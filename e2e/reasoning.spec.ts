@@ -60,6 +60,8 @@ test('heel pain: from nothing known to a conclusion, with reasons down to each r
     await windlass.focus();
     await page.keyboard.press('p');
     await expect(windlass).toHaveAttribute('aria-pressed', 'true');
+    // The next one found has the focus now.
+    await windlass.focus();
     await page.keyboard.press('Backspace');
     await expect(windlass).toHaveAttribute('aria-pressed', 'false');
     await windlass.focus();
