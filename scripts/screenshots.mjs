@@ -113,6 +113,9 @@ try {
   await place('Course');
   await page.locator('figure svg').first().waitFor();
   await shot('course');
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await shot('course-by-night');
+  await page.emulateMedia({ colorScheme: 'light' });
   await page.getByRole('button', { name: 'Show the working' }).click();
   await shot('why');
   await page.keyboard.press('Escape');

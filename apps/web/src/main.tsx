@@ -6,7 +6,9 @@ import { RouterProvider } from 'react-router';
 import { queryClient } from './api/queries.js';
 import { router } from './app/router.js';
 import { keepSecondPressFromNextPlace } from './app/secondPress.js';
+import { keepTheme } from './parts/theme.js';
 
+keepTheme();
 keepSecondPressFromNextPlace();
 const root = document.getElementById('root');
 if (root !== null) {

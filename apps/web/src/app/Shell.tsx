@@ -1,10 +1,12 @@
 import { useQueryClient } from '@tanstack/react-query';
+import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useEffect } from 'react';
 import { Link, NavLink, Navigate, Outlet, useLocation, useNavigate } from 'react-router';
 import { ApiError, request } from '../api/client.js';
 import { contentQuery, useSession } from '../api/queries.js';
 import { Failed } from '../parts/Waiting.js';
+import { chooseTheme, type Theme, useTheme } from '../parts/theme.js';
 
 function Mark() {
   return (
@@ -55,7 +57,7 @@ function Me({
     await navigate('/sign-in');
   };
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
         className="flex size-11 items-center justify-center"
         aria-label={`${name}, account`}
@@ -75,6 +77,7 @@ function Me({
               {role}, {clinic}
             </div>
           </div>
+          <Light />
           <DropdownMenu.Item
             className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
             onSelect={() => void signOut()}
@@ -84,6 +87,39 @@ function Me({
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+const LIGHT: readonly (readonly [Theme, string])[] = [
+  ['system', 'as the system'],
+  ['light', 'light'],
+  ['dark', 'dark'],
+];
+
+/** How light the pages are, on this device. */
+function Light() {
+  const theme = useTheme();
+  return (
+    <DropdownMenu.RadioGroup
+      value={theme}
+      onValueChange={(next) => chooseTheme(next as Theme)}
+      className="my-1 border-y border-line-2 py-1"
+    >
+      <DropdownMenu.Label className="px-3 text-sm text-ink-2">Pages are</DropdownMenu.Label>
+      {LIGHT.map(([value, word]) => (
+        <DropdownMenu.RadioItem
+          key={value}
+          value={value}
+          onSelect={(event) => event.preventDefault()}
+          className="flex min-h-11 cursor-pointer items-center justify-between rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
+        >
+          {word}
+          <DropdownMenu.ItemIndicator>
+            <Check className="size-4" aria-hidden />
+          </DropdownMenu.ItemIndicator>
+        </DropdownMenu.RadioItem>
+      ))}
+    </DropdownMenu.RadioGroup>
   );
 }
 

@@ -96,7 +96,14 @@ function Marks({ episode, scale: { x } }: { episode: EpisodeView; scale: Scale }
         stroke="var(--color-ground)"
         strokeWidth="2.5"
       />
-      <text x={Math.max(32, x(episode.today))} y={78} textAnchor="middle" fontSize="13" fontWeight="650">
+      <text
+        x={Math.max(32, x(episode.today))}
+        y={78}
+        textAnchor="middle"
+        fontSize="13"
+        fontWeight="650"
+        fill="var(--color-ink)"
+      >
         today
       </text>
     </>

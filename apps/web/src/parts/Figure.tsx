@@ -88,7 +88,7 @@ export function Figure({
       preserveAspectRatio="xMidYMax meet"
       role="img"
       aria-label={label}
-      className={className}
+      className={`drawn ${className}`}
       style={side === drawnFor(figure) ? style : { ...style, transform: 'scaleX(-1)' }}
       dangerouslySetInnerHTML={{ __html: markup }}
     />

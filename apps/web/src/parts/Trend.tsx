@@ -4,6 +4,7 @@ import * as echarts from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import { semAt, shown, type MeasureDefinition } from '@heathstep/core';
+import { useShownTheme } from './theme.js';
 import { shortDay } from './dates.js';
 
 echarts.use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, SVGRenderer]);
@@ -130,6 +131,7 @@ function optionsOf({ measure, left, right, wanted, to }: TrendProps) {
 
 /** One measure over the visits, both sides, with error bands and what is wanted; the same numbers stand in a table behind it. */
 export function Trend({ measure, left, right, wanted, to }: TrendProps) {
+  const theme = useShownTheme();
   const host = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (host.current === null) return undefined;
@@ -141,7 +143,8 @@ export function Trend({ measure, left, right, wanted, to }: TrendProps) {
       watch.disconnect();
       chart.dispose();
     };
-  }, [measure, left, right, wanted, to]);
+    // The colours are read when it is drawn.
+  }, [measure, left, right, wanted, to, theme]);
   const days = [...new Set([...left, ...right].map((p) => p.day))].sort();
   const at = (points: readonly TrendPoint[], day: string) => points.find((p) => p.day === day)?.value;
   return (

@@ -1,8 +1,8 @@
 import { loadContent } from '@heathstep/content';
 import { completeQuick } from '@heathstep/core';
 import { indexOf } from '../places/library/libraryModel.js';
-import { finderOf } from './finder.js';
-import { measuresOf } from './measureFinder.js';
+import { finderOf } from '../parts/finder.js';
+import { measuresOf } from '../parts/measureFinder.js';
 import { pathwaysOf } from '../places/people/pathways.js';
 
 const loaded = loadContent();
