@@ -196,9 +196,6 @@ try {
   await page.keyboard.press('1');
   await page.getByText(/^Cue on the handout/).waitFor();
   await shot('teach');
-  await page.goto(`${url}/measures`);
-  await page.getByRole('button', { name: /Lunge, knee bent/ }).click();
-  await shot('measures');
 
   const phone = await (
     await browser.newContext({
