@@ -6,6 +6,8 @@ import { Link, NavLink, Navigate, Outlet, useLocation, useNavigate } from 'react
 import { ApiError, request } from '../api/client.js';
 import { contentQuery, useSession } from '../api/queries.js';
 import { Failed } from '../parts/Waiting.js';
+import { LookUp } from './LookUp.js';
+import { Shortcuts } from './Shortcuts.js';
 import { chooseTheme, type Theme, useTheme } from '../parts/theme.js';
 
 function Mark() {
@@ -162,6 +164,8 @@ export function Shell() {
           <Place to="/measures">Measures</Place>
         </nav>
         <div className="flex-1" />
+        <LookUp />
+        <Shortcuts />
         <Me name={user.name} initials={user.initials} role={user.role} clinic={clinic.name} />
       </header>
       <div id="main" className="flex flex-1 flex-col">

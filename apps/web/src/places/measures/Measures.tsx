@@ -1,3 +1,4 @@
+import { useSearchParams } from 'react-router';
 import { SearchField } from '../../parts/fields.js';
 import { RadioRow } from '../../parts/RadioRow.js';
 import { useMemo, useState } from 'react';
@@ -32,7 +33,9 @@ function Whole({ content }: { content: ClinicContent }) {
   const session = useSession();
   const [query, setQuery] = useState('');
   const [step, setStep] = useState<MeasureStep | null>(null);
-  const [open, setOpen] = useState<string | null>(null);
+  const [search, setSearch] = useSearchParams();
+  const open = search.get('show');
+  const setOpen = (key: string) => setSearch({ show: key }, { replace: true });
   const [editing, setEditing] = useState<OwnMeasureRow | 'new' | null>(null);
   const find = useMemo(() => measuresOf(content.measures), [content.measures]);
   const found = find(query).filter((m) => step === null || m.step === step);
@@ -85,7 +88,7 @@ function Found({
 }: {
   found: readonly MeasureDefinition[];
   open: string | null;
-  setOpen: (next: string | null) => void;
+  setOpen: (next: string) => void;
 }) {
   return (
     <ul className="mt-3">
