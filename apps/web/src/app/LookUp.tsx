@@ -27,8 +27,11 @@ export function LookUp() {
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="inline-flex min-h-11 items-center gap-2 px-2 text-ink-2 hover:text-ink">
         <Search className="size-4" aria-hidden />
-        Look up
-        <kbd aria-hidden className="rounded border border-line px-1.5 text-xs pointer-coarse:hidden">
+        <span className="max-lg:sr-only">Look up</span>
+        <kbd
+          aria-hidden
+          className="rounded border border-line px-1.5 text-xs max-lg:hidden pointer-coarse:hidden"
+        >
           Ctrl K
         </kbd>
       </Dialog.Trigger>
