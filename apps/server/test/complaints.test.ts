@@ -60,9 +60,28 @@ describe('several complaints of one person', () => {
         .map((i: { episodeId: string }) => i.episodeId)
         .sort(),
     ).toEqual([episodeId, second].sort());
+    expect(
+      items
+        .filter((i: { personId: string }) => i.personId === person.id)
+        .map((i: { complaint: { affected: string } }) => i.complaint.affected)
+        .sort(),
+    ).toEqual(['left', 'right']);
     expect((await view(episodeId)).elsewhere).toMatchObject([
       { episodeId: second, affected: 'right', blocks: [], plan: null },
     ]);
+  });
+
+  it('are never called steady before a plan is followed: seen and signed without one is said so', async () => {
+    const { person, second, visit } = await two();
+    const third = (await addEpisode(who, person.id)).id;
+    const row = async (id: string) =>
+      (await who.get('/api/day').expect(200)).body.items.find(
+        (i: { episodeId: string }) => i.episodeId === id,
+      ) as { kind: string; headline: string };
+    expect(await row(third)).toMatchObject({ kind: 'new', headline: 'First visit to begin' });
+    expect(await row(second)).toMatchObject({ kind: 'new', headline: 'First visit open' });
+    await who.post(`/api/visits/${visit}/sign`).expect(200);
+    expect(await row(second)).toMatchObject({ kind: 'unplanned', headline: 'Seen, without a plan' });
   });
 
   it('share the day’s minutes: what one takes is not there for the other, but a quarter always is', async () => {

@@ -21,7 +21,7 @@ describe('the demo clinic', () => {
       'Ilse Venning': 'ready',
       'Pell Aldous': 'new',
       'Corin Fellgate': 'new',
-      'Averil Moss': 'new',
+      'Averil Moss': 'unplanned',
       'Marit Osgar': 'steady',
       'Birke Holloway': 'review-due',
       'Einar Combe': 'review-due',

@@ -274,7 +274,11 @@ export interface DayItem {
   readonly personId: string;
   readonly episodeId: string | null;
   readonly name: string;
-  readonly kind: 'stop' | 'blocked' | 'flare' | 'ready' | 'review-due' | 'silent' | 'new' | 'steady';
+  /** `unplanned`: measured and signed, and no protocol to plan by. `steady` is only ever said of a plan that is followed. */
+  readonly kind:
+    'stop' | 'blocked' | 'flare' | 'ready' | 'review-due' | 'silent' | 'new' | 'unplanned' | 'steady';
+  /** What is treated and where; null while nothing is recorded. */
+  readonly complaint: { readonly condition: string; readonly affected: Affected } | null;
   readonly headline: string;
   readonly detail: string;
   readonly stage: string | null;

@@ -18,22 +18,30 @@ const ORDER: readonly DayItem['kind'][] = [
   'review-due',
   'silent',
   'new',
+  'unplanned',
   'steady',
 ];
 
 type Told = Pick<DayItem, 'kind' | 'headline' | 'detail'>;
 
-/** Someone without a plan: a visit to finish, or measured with nothing to prescribe by yet. */
-function unplanned(view: EpisodeView): Told {
-  const open = view.visits.length === 0 || view.visits.some((v) => v.signedAt === null);
-  const first = view.visits.length < 2;
-  if (open || view.protocol !== '')
+/** Someone without a plan: a visit to begin or to finish, or measured with nothing to prescribe by yet. */
+function unplanned({ visits, protocol }: EpisodeView): Told {
+  if (visits.length === 0)
+    return { kind: 'new', headline: 'First visit to begin', detail: 'Nothing recorded yet' };
+  if (visits.some((v) => v.signedAt === null))
     return {
       kind: 'new',
-      headline: first ? 'First visit open' : 'Review open',
-      detail: view.protocol === '' ? 'To be finished and signed' : 'No plan given yet',
+      headline: visits.length < 2 ? 'First visit open' : 'Review open',
+      detail: protocol === '' ? 'To be finished and signed' : 'No plan given yet',
     };
-  return { kind: 'steady', headline: 'Measured', detail: 'Its protocol is still to come' };
+  return {
+    kind: 'unplanned',
+    headline: 'Seen, without a plan',
+    detail:
+      protocol === ''
+        ? 'No protocol in the library is for this complaint yet'
+        : 'The visit is signed, no plan was given',
+  };
 }
 
 @Controller('api/day')
@@ -60,6 +68,7 @@ export class DayController {
           episodeId: null,
           name: p.name,
           stage: null,
+          complaint: null,
           kind: 'new',
           headline: 'New referral',
           detail: 'Nothing recorded yet',
@@ -71,6 +80,7 @@ export class DayController {
           episodeId: record.row.id,
           name: record.view.person.name,
           stage: this.stageName(record),
+          complaint: { condition: record.row.condition, affected: record.row.affected },
           ...this.tell(record, lastDecisions.get(record.row.id) ?? null),
         });
       items.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name));
@@ -146,7 +156,10 @@ export class DayController {
     return {
       kind: 'steady',
       headline: 'Going as planned',
-      detail: adherence === null ? '' : `${adherence.toFixed(0)} % of the planned sessions done this week`,
+      detail:
+        adherence === null
+          ? 'No sessions are planned this week'
+          : `${adherence.toFixed(0)} % of the planned sessions done this week`,
     };
   }
 }

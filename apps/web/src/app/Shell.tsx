@@ -149,7 +149,7 @@ export function Shell() {
       >
         Skip to the page
       </a>
-      <header className="no-print flex h-12 items-center gap-3 border-b border-line px-5 md:gap-7">
+      <header className="no-print flex min-h-12 flex-wrap items-center gap-x-3 border-b border-line px-5 sm:h-12 sm:flex-nowrap md:gap-x-7">
         <Link
           to="/day"
           className="flex min-h-11 items-center gap-2 font-head text-lg font-semibold tracking-tight"
@@ -157,7 +157,10 @@ export function Shell() {
           <Mark />
           heathstep
         </Link>
-        <nav aria-label="Places" className="flex gap-3 md:gap-5">
+        <nav
+          aria-label="Places"
+          className="flex gap-x-5 max-sm:order-last max-sm:w-full max-sm:justify-between"
+        >
           <Place to="/day">Day</Place>
           <Place to="/people">People</Place>
           <Place to="/library">Exercises</Place>

@@ -2,6 +2,7 @@ import {
   BellRing,
   CalendarClock,
   CircleCheck,
+  CircleDashed,
   Flame,
   Leaf,
   MessageCircleOff,
@@ -11,23 +12,31 @@ import {
 import type { ComponentType } from 'react';
 import { Link } from 'react-router';
 import type { DayItem } from '@heathstep/contracts';
-import { useDay } from '../../api/queries.js';
+import { useContent, useDay } from '../../api/queries.js';
+import { complaintName } from '../../parts/complaints.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { longDay } from '../../parts/dates.js';
 import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 
 const KINDS: Record<
   DayItem['kind'],
-  { readonly word: string; readonly tone: Tone; readonly icon: ComponentType<{ className?: string }> }
+  {
+    readonly word: string;
+    readonly tone: Tone;
+    readonly icon: ComponentType<{ className?: string }>;
+    /** What is done next, where the row leads. */
+    readonly next: string;
+  }
 > = {
-  stop: { word: 'Stop sign', tone: 'ease', icon: BellRing },
-  blocked: { word: 'Blocked', tone: 'ease', icon: Octagon },
-  flare: { word: 'Flare', tone: 'ease', icon: Flame },
-  ready: { word: 'Ready', tone: 'go', icon: CircleCheck },
-  'review-due': { word: 'Review due', tone: 'hold', icon: CalendarClock },
-  silent: { word: 'Silent', tone: 'hold', icon: MessageCircleOff },
-  new: { word: 'New', tone: 'unknown', icon: Sprout },
-  steady: { word: 'Steady', tone: 'go', icon: Leaf },
+  stop: { word: 'Stop sign', tone: 'ease', icon: BellRing, next: 'Hear what happened' },
+  blocked: { word: 'Blocked', tone: 'ease', icon: Octagon, next: 'Open the safety screen' },
+  flare: { word: 'Flare', tone: 'ease', icon: Flame, next: 'Decide how to go on' },
+  ready: { word: 'Ready', tone: 'go', icon: CircleCheck, next: 'Give the next stage' },
+  'review-due': { word: 'Review due', tone: 'hold', icon: CalendarClock, next: 'Start the review' },
+  silent: { word: 'Silent', tone: 'hold', icon: MessageCircleOff, next: 'Ask how it goes' },
+  new: { word: 'New', tone: 'unknown', icon: Sprout, next: 'Go on with the visit' },
+  unplanned: { word: 'No plan', tone: 'unknown', icon: CircleDashed, next: 'Open the course' },
+  steady: { word: 'Steady', tone: 'go', icon: Leaf, next: 'Open the course' },
 };
 
 const linkOf = (item: DayItem): string => {
@@ -48,8 +57,13 @@ export function Day() {
   const pressing = day.data.items.filter((i) => i.kind !== 'steady');
   const steady = day.data.items.filter((i) => i.kind === 'steady');
   return (
-    <main className="mx-auto w-full max-w-5xl px-8 py-8">
-      <p className="text-ink-2">{longDay(day.data.today)}</p>
+    <main className="mx-auto w-full max-w-5xl px-4 py-6 sm:px-8 sm:py-8">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <p className="text-ink-2">{longDay(day.data.today)}</p>
+        <Link to="/people?add=1" className="inline-flex min-h-11 items-center text-action hover:underline">
+          Add a person
+        </Link>
+      </div>
       <h1 className="mt-1">
         {pressing.length === 0
           ? 'Nothing asks for a look'
@@ -77,6 +91,7 @@ export function Day() {
 }
 
 function List({ items }: { items: readonly DayItem[] }) {
+  const pathways = useContent().data?.pathways ?? [];
   if (items.length === 0) return null;
   return (
     <ul className="mt-5 border-t border-line">
@@ -86,20 +101,26 @@ function List({ items }: { items: readonly DayItem[] }) {
           <li key={item.episodeId ?? item.personId} className="border-b border-line">
             <Link
               to={linkOf(item)}
-              className="grid grid-cols-[8.5rem_12rem_1fr] items-start gap-4 px-2 py-4 hover:bg-paper"
+              className="group grid grid-cols-1 items-start gap-x-4 gap-y-1 px-2 py-4 hover:bg-paper sm:grid-cols-[8.5rem_1fr] lg:grid-cols-[8.5rem_15rem_1fr_auto]"
             >
-              <span>
+              <span className="sm:row-span-3 lg:row-span-1">
                 <Judgement tone={kind.tone} icon={kind.icon}>
                   {kind.word}
                 </Judgement>
               </span>
               <span>
                 <span className="block font-head text-lg font-semibold">{item.name}</span>
-                <span className="text-sm text-ink-2">{item.stage ?? 'not started'}</span>
+                <span className="block text-sm text-ink-2">
+                  {item.complaint === null ? '' : complaintName(item.complaint, pathways)}
+                </span>
+                <span className="block text-sm text-ink-2">{item.stage ?? 'not started'}</span>
               </span>
               <span>
                 <span className="block font-semibold">{item.headline}</span>
                 <span className="text-ink-2">{sentence(item.detail)}</span>
+              </span>
+              <span className="text-sm text-action group-hover:underline">
+                {item.episodeId === null ? 'Begin the first visit' : kind.next}
               </span>
             </Link>
           </li>
