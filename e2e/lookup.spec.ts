@@ -42,3 +42,24 @@ test('one field finds people, measures, exercises and places, in either tongue; 
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });
+
+test('someone who is here already is shown before they are added again', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('link', { name: 'Add a person' }).click();
+  const name = page.getByLabel('Name', { exact: true });
+  await name.fill('Thwaite');
+  await expect(page.getByRole('heading', { level: 1, name: 'People' })).toBeVisible();
+  await name.fill('thwaite oskar');
+  await expect(page.getByText('Perhaps here already')).toBeVisible();
+  await page.getByLabel('Date of birth').fill('2003-01-22');
+  await expect(page.getByText('Here already, by name and date of birth')).toBeVisible();
+  await expectAccessible(page, 'Add a person who is here');
+  // Another name, born on the same day.
+  await name.fill('Somebody Else');
+  await expect(page.getByText('Perhaps here already')).toBeVisible();
+  await page.getByLabel('Date of birth').fill('1931-02-03');
+  await expect(page.getByText('Perhaps here already')).toBeHidden();
+  await name.fill('Oskar Thwaite');
+  await page.getByRole('form', { name: 'Add a person' }).getByRole('link', { name: 'Oskar Thwaite' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Oskar Thwaite' })).toBeVisible();
+});

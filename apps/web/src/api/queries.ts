@@ -93,8 +93,9 @@ export const useDay = (): UseQueryResult<DayView> =>
   });
 
 /** People found, so many at once; `fetchNextPage` brings those after them. */
-export const usePeople = (q: string) =>
+export const usePeople = (q: string, enabled = true) =>
   useInfiniteQuery({
+    enabled,
     queryKey: keys.people(q),
     queryFn: ({ pageParam }) =>
       request<PersonRow[]>(

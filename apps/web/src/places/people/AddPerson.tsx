@@ -6,6 +6,7 @@ import { PersonBody, type PersonRow } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { type Options, SelectField, SendOrLeave, TextField } from '../../parts/fields.js';
 import { useLanguages } from '../../parts/ReadsIn.js';
+import { Alike } from './Alike.js';
 import { stored, keep } from '../../api/useEntries.js';
 
 const DRAFT = 'heathstep.person.draft';
@@ -84,7 +85,7 @@ export function AddPerson({ close }: { close: () => void }) {
       noValidate
       aria-label="Add a person"
     >
-      <div className="grid grid-cols-[2fr_1fr_1fr_2fr_1fr] gap-6">
+      <div className="grid gap-x-6 sm:grid-cols-2 lg:grid-cols-[2fr_1fr_1fr_2fr_1fr]">
         <TextField
           label="Name"
           value={values.name}
@@ -121,6 +122,7 @@ export function AddPerson({ close }: { close: () => void }) {
           {failure}
         </span>
       </div>
+      <Alike name={values.name} birthDate={values.birthDate} />
     </form>
   );
 }

@@ -26,8 +26,8 @@ export function People() {
     setParameters(next, { replace: true });
   };
   return (
-    <main className="mx-auto w-full max-w-5xl px-8 py-8">
-      <div className="flex items-end gap-6">
+    <main className="mx-auto w-full max-w-5xl px-4 py-6 sm:px-8 sm:py-8">
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <h1>People</h1>
         <SearchField
           className="max-w-sm flex-1"
@@ -104,7 +104,7 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
           <li key={p.id} className="border-b border-line">
             <Link
               to={placeOf(p)}
-              className="grid grid-cols-[16rem_1fr_12rem] items-baseline gap-4 px-2 py-3 hover:bg-paper"
+              className="grid items-baseline gap-x-4 gap-y-1 px-2 py-3 hover:bg-paper sm:grid-cols-[16rem_1fr] lg:grid-cols-[16rem_1fr_12rem]"
             >
               <span>
                 <span className="font-head text-lg font-semibold">{p.name}</span>
@@ -120,7 +120,7 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
                       .map((e) => complaintName(e, content.data?.pathways ?? []))
                       .join('; ')}
               </span>
-              <span className="text-right font-semibold">
+              <span className="font-semibold sm:col-start-2 lg:col-start-auto lg:text-right">
                 {open(p)
                   .map((e) => e.stageName ?? 'not started')
                   .join('; ')}
