@@ -2,6 +2,7 @@ import { addDays, daysBetween, homeQuestions, type ProtocolDefinition } from '@h
 import type { EpisodeView } from '@heathstep/contracts';
 import { type Stretch, stretchesOf } from './courseStretches.js';
 import { dayHere, shortDay } from './dates.js';
+import { labelRows, type Placed } from './labelRows.js';
 
 const WIDTH = 1200;
 
@@ -34,12 +35,43 @@ const BAR_COLOURS: Readonly<Record<Stretch['kind'], string>> = {
   ahead: 'var(--color-line)',
 };
 
-function StretchBar({ stretch: s, scale: { x }, today }: { stretch: Stretch; scale: Scale; today: string }) {
+/** About how wide a letter of the name and of the note is drawn. */
+const NAME_LETTER = 9;
+const NOTE_LETTER = 6.8;
+const LABEL_GAP = 14;
+const ROW = 42;
+
+const labelWidth = (s: Stretch): number =>
+  Math.max(s.name.length * NAME_LETTER, s.note.length * NOTE_LETTER) + LABEL_GAP;
+
+/** A stretch's name and how long, above the path; a thin line leads down from a higher row. */
+function StretchName({
+  stretch: s,
+  placed,
+  rows,
+  from,
+}: {
+  stretch: Stretch;
+  placed: Placed;
+  rows: number;
+  from: number;
+}) {
+  const top = (rows - 1 - placed.row) * ROW;
   return (
     <g>
+      {placed.row > 0 && (
+        <line
+          x1={from}
+          x2={from}
+          y1={top + 8}
+          y2={(rows - 1) * ROW + 48}
+          stroke="var(--color-line)"
+          strokeWidth="1.5"
+        />
+      )}
       <text
-        x={x(s.from) + 2}
-        y={18}
+        x={placed.at + 4}
+        y={top + 18}
         fontFamily="var(--font-head)"
         fontSize="16"
         fontWeight="650"
@@ -47,9 +79,16 @@ function StretchBar({ stretch: s, scale: { x }, today }: { stretch: Stretch; sca
       >
         {s.name}
       </text>
-      <text x={x(s.from) + 2} y={36} fontSize="13" fill="var(--color-ink-2)">
+      <text x={placed.at + 4} y={top + 36} fontSize="13" fill="var(--color-ink-2)">
         {s.note}
       </text>
+    </g>
+  );
+}
+
+function StretchBar({ stretch: s, scale: { x }, today }: { stretch: Stretch; scale: Scale; today: string }) {
+  return (
+    <g>
       <rect
         x={x(s.from)}
         y={48}
@@ -97,7 +136,7 @@ function Marks({ episode, scale: { x } }: { episode: EpisodeView; scale: Scale }
         strokeWidth="2.5"
       />
       <text
-        x={Math.max(32, x(episode.today))}
+        x={Math.min(WIDTH - 32, Math.max(32, x(episode.today)))}
         y={78}
         textAnchor="middle"
         fontSize="13"
@@ -112,12 +151,16 @@ function Marks({ episode, scale: { x } }: { episode: EpisodeView; scale: Scale }
 
 type Pains = readonly { readonly day: string; readonly pain: number }[];
 
+/** From how near the end the trace's name stands before it, not after. */
+const PAIN_NAME = 190;
+
 /** The morning's pain as a thin trace over its zero line. */
 function PainTrace({ pain, name, scale: { first, x, y } }: { pain: Pains; name: string; scale: Scale }) {
   const trace = pain
     .filter((p) => p.day >= first)
     .map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.day).toFixed(1)} ${y(p.pain).toFixed(1)}`);
   const last = pain[pain.length - 1];
+  const atEnd = last !== undefined && x(last.day) > WIDTH - PAIN_NAME;
   return (
     <>
       <line x1={12} x2={WIDTH - 12} y1={y(0)} y2={y(0)} stroke="var(--color-line)" />
@@ -130,8 +173,9 @@ function PainTrace({ pain, name, scale: { first, x, y } }: { pain: Pains; name: 
       />
       {last !== undefined && (
         <text
-          x={x(last.day) + 10}
-          y={y(last.pain) + 4}
+          x={atEnd ? x(last.day) - 4 : x(last.day) + 10}
+          y={y(last.pain) + (atEnd ? -8 : 4)}
+          textAnchor={atEnd ? 'end' : 'start'}
           fontSize="13"
           fontWeight="650"
           fill="var(--color-ease-deep)"
@@ -180,20 +224,37 @@ export function CourseLine({
   const last = list[list.length - 1];
   if (first === undefined || last === undefined) return null;
   const scale = scaleOf(first.from, last.to);
+  const placed = labelRows(
+    list.map((s) => ({ at: scale.x(s.from), width: labelWidth(s) })),
+    WIDTH,
+  );
+  const rows = Math.max(...placed.map((p) => p.row)) + 1;
+  const higher = (rows - 1) * ROW;
   return (
     <div className="w-full overflow-x-auto">
       <svg
-        viewBox={`0 0 ${WIDTH} 160`}
+        viewBox={`0 0 ${WIDTH} ${160 + higher}`}
         className="min-w-[52rem] w-full"
         role="img"
         aria-label={list.map((s) => `${s.name}, ${s.note}`).join('; ')}
       >
-        {list.map((s) => (
-          <StretchBar key={s.key} stretch={s} scale={scale} today={episode.today} />
+        {list.map((s, i) => (
+          <StretchName
+            key={s.key}
+            stretch={s}
+            placed={placed[i] ?? { row: 0, at: scale.x(s.from) }}
+            rows={rows}
+            from={scale.x(s.from) + 1}
+          />
         ))}
-        <Marks episode={episode} scale={scale} />
-        <PainTrace pain={pain} name={morningName} scale={scale} />
-        <Weeks scale={scale} />
+        <g transform={`translate(0 ${higher})`}>
+          {list.map((s) => (
+            <StretchBar key={s.key} stretch={s} scale={scale} today={episode.today} />
+          ))}
+          <Marks episode={episode} scale={scale} />
+          <PainTrace pain={pain} name={morningName} scale={scale} />
+          <Weeks scale={scale} />
+        </g>
       </svg>
     </div>
   );

@@ -34,8 +34,8 @@ export function EpisodeHead({
   return (
     <>
       <OpenStops episode={episode} safety={safety} query={query} />
-      <div className="no-print flex items-center gap-5 border-b border-line px-5 py-3">
-        <div className="min-w-0">
+      <div className="no-print flex flex-wrap items-center gap-x-5 border-b border-line px-5 py-3 md:flex-nowrap">
+        <div className="min-w-0 max-md:w-full">
           <h1 className="truncate text-2xl">{person.name}</h1>
           <p className="truncate text-sm text-ink-2">
             {about}. {condition},{' '}

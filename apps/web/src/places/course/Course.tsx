@@ -68,12 +68,12 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
       <div className="border-b border-line px-5 py-3">
         <CourseLine episode={episode} protocol={protocol} pain={course.mornings} />
       </div>
-      <main className="grid flex-1 grid-cols-[19rem_minmax(0,1fr)_20rem]">
+      <main className="grid flex-1 content-start md:grid-cols-[minmax(0,1fr)_20rem] lg:grid-cols-[19rem_minmax(0,1fr)_20rem] lg:content-stretch">
         <section className="px-5 py-4">
           <h2>{stage?.criteria == null ? 'Upkeep' : `To leave ${stage.name}`}</h2>
           <Criteria course={course} />
         </section>
-        <section className="min-w-0 border-x border-line px-5 py-4">
+        <section className="min-w-0 border-line px-5 py-4 max-lg:order-3 max-lg:border-t md:max-lg:col-span-2 lg:border-x">
           <Trends
             course={course}
             content={content}
@@ -89,7 +89,7 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
           />
           <VisitPairs course={course} content={content} />
         </section>
-        <aside className="bg-paper px-5 py-4">
+        <aside className="bg-paper px-5 py-4 max-md:order-first">
           <DecisionPanel course={course} content={content} protocol={protocol} />
         </aside>
       </main>

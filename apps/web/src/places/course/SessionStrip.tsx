@@ -20,7 +20,7 @@ export function SessionStrip({ course, school }: { course: CourseView; school: P
   const most = Math.max(1, ...course.sessions.map((s) => s.tensionMinutes));
   return (
     <div className="mt-6">
-      <div className="flex items-baseline justify-between">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2>What was done, and how it was taken</h2>
         <span className="text-sm text-ink-2">minutes under tension</span>
       </div>

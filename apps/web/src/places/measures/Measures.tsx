@@ -1,3 +1,4 @@
+import { X } from 'lucide-react';
 import { useSearchParams } from 'react-router';
 import { SearchField } from '../../parts/fields.js';
 import { RadioRow } from '../../parts/RadioRow.js';
@@ -42,8 +43,8 @@ function Whole({ content }: { content: ClinicContent }) {
   const mayAdd = session.data?.user.role !== 'assistant';
   const chosen = content.measures.find((m) => m.key === open);
   return (
-    <main className="grid flex-1 grid-cols-[minmax(0,1fr)_26rem]">
-      <section className="px-6 py-5">
+    <main className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_26rem]">
+      <section className="min-w-0 px-4 py-5 sm:px-6">
         <div className="flex flex-wrap items-end gap-5">
           <h1 className="flex-1">Measures</h1>
           {mayAdd && (
@@ -56,8 +57,21 @@ function Whole({ content }: { content: ClinicContent }) {
         {found.length === 0 && <p className="py-8 text-ink-2">No measure of that name.</p>}
         <Found found={found} open={open} setOpen={setOpen} />
       </section>
-      <aside className="border-l border-line bg-paper" aria-label="The measure chosen">
-        <div className="sticky top-0 max-h-dvh overflow-y-auto px-5 py-5">
+      <aside
+        className={`border-line bg-paper max-lg:sticky max-lg:bottom-0 max-lg:border-t lg:border-l ${chosen === undefined && editing === null ? 'max-lg:hidden' : ''}`}
+        aria-label="The measure chosen"
+      >
+        <div className="sticky top-0 max-h-[60dvh] overflow-y-auto px-5 py-5 lg:max-h-dvh">
+          {editing === null && chosen !== undefined && (
+            <button
+              type="button"
+              className="float-right grid size-11 place-items-center lg:hidden"
+              aria-label="Close"
+              onClick={() => setSearch({}, { replace: true })}
+            >
+              <X className="size-5" aria-hidden />
+            </button>
+          )}
           {editing !== null ? (
             <OwnMeasure
               key={editing === 'new' ? 'new' : editing.key}
@@ -97,11 +111,11 @@ function Found({
           <button
             type="button"
             aria-pressed={open === m.key}
-            className={`grid min-h-11 w-full grid-cols-[15rem_minmax(0,1fr)_8rem] items-baseline gap-4 border-b border-line-2 px-2 py-2 text-left ${open === m.key ? 'bg-heather-wash' : 'hover:bg-line-2'}`}
+            className={`grid min-h-11 w-full grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 xl:grid-cols-[15rem_minmax(0,1fr)_8rem] border-b border-line-2 px-2 py-2 text-left ${open === m.key ? 'bg-heather-wash' : 'hover:bg-line-2'}`}
             onClick={() => setOpen(m.key)}
           >
             <span className="font-semibold">{m.label}</span>
-            <span className="text-sm text-ink-2">{m.brief}</span>
+            <span className="text-sm text-ink-2 max-xl:order-last max-xl:col-span-2">{m.brief}</span>
             <code className="text-right font-body text-sm text-ink-2">{m.aliases[0] ?? ''}</code>
           </button>
         </li>

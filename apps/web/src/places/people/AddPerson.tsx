@@ -85,7 +85,7 @@ export function AddPerson({ close }: { close: () => void }) {
       noValidate
       aria-label="Add a person"
     >
-      <div className="grid gap-x-6 sm:grid-cols-2 lg:grid-cols-[2fr_1fr_1fr_2fr_1fr]">
+      <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-[2fr_1fr_1fr_2fr_1fr]">
         <TextField
           label="Name"
           value={values.name}

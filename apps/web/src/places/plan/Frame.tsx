@@ -25,9 +25,9 @@ export function Frame({
   const [open, setOpen] = useState<string | null>(null);
   const opened = protocol.stages.find((s) => s.key === open);
   return (
-    <div className="grid flex-1 grid-cols-[11rem_minmax(0,1fr)_17rem]">
-      <nav aria-label="Stages" className="px-5 py-5">
-        <ol>
+    <div className="grid flex-1 content-start md:grid-cols-[11rem_minmax(0,1fr)] lg:grid-cols-[11rem_minmax(0,1fr)_17rem] lg:content-stretch">
+      <nav aria-label="Stages" className="min-w-0 px-5 pt-5 md:pb-5">
+        <ol className="max-md:flex max-md:gap-x-5 max-md:overflow-x-auto">
           {protocol.stages.map((s, i) => {
             const span = [...episode.stages].reverse().find((x) => x.stage === s.key);
             const note =
@@ -41,7 +41,11 @@ export function Frame({
                     : `week ${Math.floor(daysBetween(dayHere(span.since), episode.today) / 7) + 1}`
                   : `${s.usualWeeks.min} to ${s.usualWeeks.max} weeks`;
             return (
-              <li key={s.key} aria-current={i === at ? 'step' : undefined} className="flex gap-3 pb-3">
+              <li
+                key={s.key}
+                aria-current={i === at ? 'step' : undefined}
+                className="flex gap-3 pb-3 max-md:shrink-0"
+              >
                 <span
                   aria-hidden
                   className={`mt-1 w-1.5 shrink-0 ${i < at ? 'bg-ink' : i === at ? 'bg-heather' : 'bg-line'}`}
@@ -64,13 +68,15 @@ export function Frame({
           })}
         </ol>
       </nav>
-      <main className="min-w-0 border-x border-line px-6 py-5">
+      <main className="min-w-0 border-line px-5 py-5 max-md:border-t md:border-l md:px-6 lg:border-r">
         {opened !== undefined && (
           <StageSheet course={course} content={content} stage={opened} close={() => setOpen(null)} />
         )}
         {children}
       </main>
-      <aside className="bg-paper px-5 py-5">{aside}</aside>
+      <aside className="min-w-0 bg-paper px-5 py-5 max-lg:border-t max-lg:border-line md:max-lg:col-span-2">
+        {aside}
+      </aside>
     </div>
   );
 }

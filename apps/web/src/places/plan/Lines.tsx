@@ -86,7 +86,7 @@ function Line({ line, most, course, content, stage, items, isNew, replace, error
     replace === undefined ? undefined : (next: Prescription) => replace({ ...next, why: item.why });
   const problem = Object.entries(errors)[0];
   return (
-    <li className="grid grid-cols-[7.5rem_minmax(0,1fr)_auto] gap-x-5 border-b border-line py-3">
+    <li className="grid gap-x-5 border-b border-line py-3 sm:grid-cols-[7.5rem_minmax(0,1fr)_auto]">
       <div>
         {figure !== undefined && (
           <Figure

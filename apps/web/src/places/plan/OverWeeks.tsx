@@ -15,7 +15,7 @@ function alongOf(first: string, last: string): Along {
   return { at, width: (from, to) => Math.max(0.5, at(to) - at(from)) };
 }
 
-const ROW = 'grid grid-cols-[11rem_minmax(0,1fr)] items-center gap-3 py-1';
+const ROW = 'grid grid-cols-[7rem_minmax(0,1fr)] sm:grid-cols-[11rem_minmax(0,1fr)] items-center gap-3 py-1';
 
 /** A stage as a bar: sure until its earliest usual end, fading to its latest. */
 function StageBar({ stretch: s, along, today }: { stretch: Stretch; along: Along; today: string }) {

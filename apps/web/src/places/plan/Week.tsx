@@ -115,15 +115,17 @@ export function Week({ model, modelOf, onChange, agreed }: WeekProps) {
         onDragEnd={end}
         accessibility={{ announcements: announcementsFor(nameOf), screenReaderInstructions: INSTRUCTIONS }}
       >
-        <div className="mt-3 grid grid-cols-[minmax(7rem,13rem)_repeat(7,minmax(2.75rem,1fr))] gap-x-1.5">
-          <DaysHead model={seen} agreed={agreed} />
-          {model.lines.map((line) => (
-            <Row
-              key={line.exercise.key}
-              line={line}
-              change={(item) => onChange(items.map((i) => (i.exercise === item.exercise ? item : i)))}
-            />
-          ))}
+        <div className="max-md:overflow-x-auto">
+          <div className="mt-3 grid grid-cols-[minmax(7rem,13rem)_repeat(7,minmax(2.75rem,1fr))] gap-x-1.5">
+            <DaysHead model={seen} agreed={agreed} />
+            {model.lines.map((line) => (
+              <Row
+                key={line.exercise.key}
+                line={line}
+                change={(item) => onChange(items.map((i) => (i.exercise === item.exercise ? item : i)))}
+              />
+            ))}
+          </div>
         </div>
       </DndContext>
       <div role="status" aria-live="polite" className="min-h-6 pt-1 text-sm text-ease-deep">

@@ -1,0 +1,31 @@
+import { expect, test } from '@playwright/test';
+import { signIn } from './support.js';
+
+test('pages of the clinic fit a telephone and a half window without scrolling sideways', async ({ page }) => {
+  await signIn(page);
+  const { items } = (await (await page.request.get(new URL('/api/day', page.url()).href)).json()) as {
+    items: { name: string; episodeId: string }[];
+  };
+  const episode = items.find((i) => i.name === 'Oskar Thwaite')?.episodeId ?? '';
+  const places: readonly (readonly [string, string | RegExp])[] = [
+    ['/day', /to look at$/],
+    ['/people?add=1', 'People'],
+    ['/library', 'Exercises'],
+    ['/measures?show=lunge-knee-bent', 'Measures'],
+    [`/episodes/${episode}/course`, 'Oskar Thwaite'],
+    [`/episodes/${episode}/plan`, 'Oskar Thwaite'],
+    [`/episodes/${episode}/visit`, 'Oskar Thwaite'],
+  ];
+  for (const width of [390, 800]) {
+    await page.setViewportSize({ width, height: 844 });
+    for (const [path, heading] of places) {
+      await page.goto(new URL(path, page.url()).href);
+      await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
+      await expect
+        .poll(() => page.evaluate(() => document.documentElement.scrollWidth), {
+          message: `${path} at ${width}`,
+        })
+        .toBe(width);
+    }
+  }
+});
