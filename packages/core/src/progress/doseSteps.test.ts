@@ -82,6 +82,28 @@ describe('a run by its steps', () => {
     expect(after(['green', 'green', 'green', 'amber'])).toBeNull();
   });
 
+  it('waits twice as long where a caution asks for small steps', () => {
+    const green = ['green', 'green', 'green'] as const;
+    const cautious = (days: number) => readySteps({ ...on(green, asked, days), cautiousStepPercent: 5 });
+    expect(cautious(13)).toEqual([]);
+    expect(cautious(14)[0]?.step.kind).toBe('run');
+  });
+
+  it('goes back without waiting, though something else was green since', () => {
+    const early = on(['green', 'red'], at(3), 3);
+    const sessions = [...early.sessions, { day: '2026-03-05', state: 'green' as const }];
+    expect(doseSteps({ ...early, sessions }, '2026-03-01')[0]?.step).toMatchObject({
+      kind: 'run',
+      runSeconds: 120,
+    });
+  });
+
+  it('says two ambers where it was no red', () =>
+    expect(doseSteps(on(['amber', 'amber'], at(3)), '2026-03-01')[0]?.step).toMatchObject({
+      runSeconds: 120,
+      because: 'two sessions running amber or worse: one step back',
+    }));
+
   it('goes one step back on red', () =>
     expect(after(['green', 'green', 'red'], at(3))).toMatchObject({ upSeconds: 120, downSeconds: 180 }));
 

@@ -51,6 +51,10 @@ function walkRunStep(item: Prescription, move: WalkRunMove): DoseStep {
     : { kind: 'harder', because: `${move.because}, and it is the last` };
 }
 
+/** Days at a level before the next: twice as many where a caution asks for small steps. */
+const daysAsked = (exercise: ExerciseDefinition, on: DoseStepsOn): number =>
+  minDaysAtLevel(exercise) * (on.cautiousStepPercent === null ? 1 : 2);
+
 /** What the log says of each exercise that may grow; nothing of one that stays as it is. */
 export function readySteps(on: DoseStepsOn): ExerciseStep[] {
   const stateOn = (day: DayText) => on.sessions.find((s) => s.day === day)?.state ?? 'not-known';
@@ -59,8 +63,10 @@ export function readySteps(on: DoseStepsOn): ExerciseStep[] {
     if (exercise === undefined || !GROWING.has(exercise.aim)) return [];
     if (isWalkRun(exercise)) {
       const states = on.work.filter((w) => w.exercise === item.exercise).map((w) => stateOn(w.day));
-      const step = walkRunStep(item, walkRunMove(states));
-      const soon = on.daysAtLevel < minDaysAtLevel(exercise) && step.kind !== 'easier';
+      const move = walkRunMove(states);
+      const step = walkRunStep(item, move);
+      // Only going on waits; going back never does.
+      const soon = move.by > 0 && on.daysAtLevel < daysAsked(exercise, on);
       return step.kind === 'keep' || soon ? [] : [{ exercise: item.exercise, step }];
     }
     const done = on.work
@@ -75,7 +81,7 @@ export function readySteps(on: DoseStepsOn): ExerciseStep[] {
       ownedKg: on.ownedKg,
       bodyShareKg: bodyShareKg(exercise, on.bodyMassKg ?? ASSUMED_MASS_KG),
       daysAtLevel: on.daysAtLevel,
-      minDaysAtLevel: minDaysAtLevel(exercise) * (on.cautiousStepPercent === null ? 1 : 2),
+      minDaysAtLevel: daysAsked(exercise, on),
       loadStepPercent: on.cautiousStepPercent ?? LOAD_STEP_PERCENT,
     });
     return step.kind === 'keep' ? [] : [{ exercise: item.exercise, step }];
@@ -91,7 +97,8 @@ export function doseSteps(on: DoseStepsOn, stageSince: DayText): ExerciseStep[] 
     .filter((item) => isEased(on.exerciseOf(item.exercise)?.aim ?? 'relief', after))
     .map((item) => {
       const exercise = on.exerciseOf(item.exercise);
-      const back: WalkRunMove = { by: -1, because: 'after a red: one step back' };
+      const what = after === 'red' ? 'after a red' : 'two sessions running amber or worse';
+      const back: WalkRunMove = { by: -1, because: `${what}: one step back` };
       return {
         exercise: item.exercise,
         step: exercise !== undefined && isWalkRun(exercise) ? walkRunStep(item, back) : easeDose(item),
