@@ -276,7 +276,17 @@ export interface DayItem {
   readonly name: string;
   /** `unplanned`: measured and signed, and no protocol to plan by. `steady` is only ever said of a plan that is followed. */
   readonly kind:
-    'stop' | 'blocked' | 'flare' | 'ready' | 'review-due' | 'silent' | 'new' | 'unplanned' | 'steady';
+    | 'stop'
+    | 'blocked'
+    | 'refer'
+    | 'flare'
+    | 'ready'
+    | 'look-again'
+    | 'review-due'
+    | 'silent'
+    | 'new'
+    | 'unplanned'
+    | 'steady';
   /** What is treated and where; null while nothing is recorded. */
   readonly complaint: { readonly condition: string; readonly affected: Affected } | null;
   readonly headline: string;

@@ -6,6 +6,7 @@ import { Me, type SignedIn } from '../auth/auth.js';
 import { Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
+import { ofReview, type Told } from './ofReview.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { Clinic, Person } from '../persistence/entities.js';
 
@@ -13,16 +14,16 @@ const SILENT_DAYS = 4;
 const ORDER: readonly DayItem['kind'][] = [
   'stop',
   'blocked',
+  'refer',
   'flare',
   'ready',
+  'look-again',
   'review-due',
   'silent',
   'new',
   'unplanned',
   'steady',
 ];
-
-type Told = Pick<DayItem, 'kind' | 'headline' | 'detail'>;
 
 /** Someone without a plan: a visit to begin or to finish, or measured with nothing to prescribe by yet. */
 function unplanned({ visits, protocol }: EpisodeView): Told {
@@ -120,20 +121,9 @@ export class DayController {
       };
     }
     if (review === null || stage === null) return unplanned(view);
-    const runs = currentRuns(home.sessions.map((s) => s.state));
-    if (review.decision === 'ease-back' || runs.reds > 0) {
-      return {
-        kind: 'flare',
-        headline: runs.reds > 1 ? `Flare: ${runs.reds} red sessions running` : 'Red session',
-        detail: review.because[0] ?? '',
-      };
-    }
-    if (review.decision === 'progress')
-      return {
-        kind: 'ready',
-        headline: 'Ready to progress',
-        detail: `Every criterion of ${stage.name} is met`,
-      };
+    const { reds } = currentRuns(home.sessions.map((s) => s.state));
+    const asked = ofReview(review, reds, stage.name);
+    if (asked !== null) return asked;
     const lastSeen = view.visits[view.visits.length - 1]?.startedAt ?? view.startedAt;
     const sinceVisit = daysBetween(localDay(new Date(lastSeen), record.clinic.timeZone), view.today);
     if (sinceVisit >= stage.reviewEveryDays) {
@@ -153,13 +143,16 @@ export class DayController {
         detail: 'Ask whether the plan fits the week',
       };
     const adherence = this.assessment.adherence(assessed);
+    if (adherence === null)
+      return {
+        kind: 'unplanned',
+        headline: 'Nothing to do at home',
+        detail: 'The plan has no sessions in the week',
+      };
     return {
       kind: 'steady',
       headline: 'Going as planned',
-      detail:
-        adherence === null
-          ? 'No sessions are planned this week'
-          : `${adherence.toFixed(0)} % of the planned sessions done this week`,
+      detail: `${adherence.toFixed(0)} % of the planned sessions done this week`,
     };
   }
 }

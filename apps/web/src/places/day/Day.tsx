@@ -7,6 +7,8 @@ import {
   Leaf,
   MessageCircleOff,
   Octagon,
+  ScanSearch,
+  Send,
   Sprout,
 } from 'lucide-react';
 import type { ComponentType } from 'react';
@@ -30,8 +32,10 @@ const KINDS: Record<
 > = {
   stop: { word: 'Stop sign', tone: 'ease', icon: BellRing, next: 'Hear what happened' },
   blocked: { word: 'Blocked', tone: 'ease', icon: Octagon, next: 'Open the safety screen' },
+  refer: { word: 'Refer', tone: 'ease', icon: Send, next: 'See what did not change' },
   flare: { word: 'Flare', tone: 'ease', icon: Flame, next: 'Decide how to go on' },
   ready: { word: 'Ready', tone: 'go', icon: CircleCheck, next: 'Give the next stage' },
+  'look-again': { word: 'Look again', tone: 'hold', icon: ScanSearch, next: 'Decide how to go on' },
   'review-due': { word: 'Review due', tone: 'hold', icon: CalendarClock, next: 'Start the review' },
   silent: { word: 'Silent', tone: 'hold', icon: MessageCircleOff, next: 'Ask how it goes' },
   new: { word: 'New', tone: 'unknown', icon: Sprout, next: 'Go on with the visit' },

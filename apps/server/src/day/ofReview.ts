@@ -1,0 +1,31 @@
+import type { DayItem } from '@heathstep/contracts';
+import type { ReviewResult } from '@heathstep/core';
+
+/** A row of the day: how pressing, and why. */
+export type Told = Pick<DayItem, 'kind' | 'headline' | 'detail'>;
+
+/**
+ * What the review of someone with a plan asks of the day; null where it asks for nothing but to go on. Only what goes on by
+ * its rules may be called steady: who is to be referred, looked at again or does little of the plan is not.
+ *
+ * @param reds red sessions running now
+ */
+export function ofReview(review: ReviewResult, reds: number, stageName: string): Told | null {
+  const because = review.because[0] ?? '';
+  if (review.decision === 'refer') return { kind: 'refer', headline: 'To be referred', detail: because };
+  if (review.decision === 'ease-back' || reds > 0)
+    return {
+      kind: 'flare',
+      headline: reds > 1 ? `Flare: ${reds} red sessions running` : 'Red session',
+      detail: because,
+    };
+  // The dose is made smaller after two ambers, and made larger by the log: the first is a flare.
+  if (review.rule === 3) return { kind: 'flare', headline: 'Two sessions amber or worse', detail: because };
+  if (review.decision === 'progress')
+    return { kind: 'ready', headline: 'Ready to progress', detail: `Every criterion of ${stageName} is met` };
+  if (review.decision === 'look-again')
+    return { kind: 'look-again', headline: 'No real change: look again', detail: because };
+  if (review.decision === 'hold' && review.rule === 5)
+    return { kind: 'look-again', headline: 'Less done than planned', detail: because };
+  return null;
+}
