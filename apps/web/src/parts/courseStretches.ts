@@ -16,8 +16,9 @@ export function stretchesOf(episode: EpisodeView, protocol: ProtocolDefinition):
     const stage = protocol.stages.find((x) => x.key === s.stage);
     const usual = stage === undefined ? '' : `${stage.usualWeeks.min} to ${stage.usualWeeks.max}`;
     const week = Math.floor(daysBetween(s.from, episode.today) / 7) + 1;
+    const took = Math.max(1, Math.round(daysBetween(s.from, s.to) / 7));
     const notes = {
-      done: `took ${Math.max(1, Math.round(daysBetween(s.from, s.to) / 7))} weeks`,
+      done: `took ${took} ${took === 1 ? 'week' : 'weeks'}`,
       now: `week ${week}, usually ${usual}`,
       ahead: `usually ${usual} weeks`,
     };

@@ -81,7 +81,7 @@ function Worked({
       : repetitionMaximum({
           loadKg: lifted,
           reps: times,
-          targetReps: Math.min(12, item.reps),
+          targetReps: item.reps,
           stepsKg: episode.weightsKg.filter((w) => w <= most),
           bodyMassKg: share,
         });
@@ -113,11 +113,16 @@ function Worked({
         {result?.ok === true && (
           <>
             <p>
-              {`Once about ${shown(result.value.oneRepMaxKg)} kg${share > 0 ? `, ${shown(share)} kg of the body in it` : ''}. For ${Math.min(12, item.reps)} repetitions, of the weights at home: `}
+              {`Once about ${shown(result.value.oneRepMaxKg)} kg${share > 0 ? `, ${shown(share)} kg of the body in it` : ''}. For ${item.reps} repetitions, of the weights at home: `}
               <b>{result.value.loadKg === null ? 'none' : `${shown(result.value.loadKg)} kg`}</b>.
             </p>
             {result.value.reason !== null && <p className="text-hold-deep">{`${result.value.reason}.`}</p>}
           </>
+        )}
+        {at('targetReps') !== undefined && (
+          <p className="text-hold-deep">
+            {`This dose has ${item.reps} repetitions; the estimate holds for ${at('targetReps') ?? ''}. Set the weight by trying it.`}
+          </p>
         )}
         {episode.bodyMassKg === null && share > 0 && (
           <p className="text-ink-2">{`Body mass is not known: ${ASSUMED_MASS_KG} kg assumed.`}</p>

@@ -192,7 +192,12 @@ function AddPart({ on, add }: { on: CriteriaOn; add: (part: Criterion) => void }
         disabled={!ready}
         onClick={() => {
           if (block === undefined) return;
-          add(block.make(chosen));
+          add(
+            block.make(
+              chosen,
+              on.content.measures.find((m) => m.key === chosen),
+            ),
+          );
           setKey('');
           setChosen('');
         }}

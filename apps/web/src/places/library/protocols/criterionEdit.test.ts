@@ -42,6 +42,19 @@ describe('criteria as blocks', () => {
     expect(problemsWith(block.make(block.needs === null ? '' : CHOSEN[block.needs]))).toEqual([]),
   );
 
+  it.each(loaded.content.measures.map((m) => [m.key, m] as const))(
+    'a number that was forgotten lets nobody pass by %s but with the best there is',
+    (_, m) => {
+      const of = (key: string) => BLOCKS.find((b) => b.key === key)?.make(m.key, m);
+      expect(of('value')).toMatchObject({ op: '>=', value: m.allowed.max });
+      expect(of('value-less')).toMatchObject({ op: '<=', value: m.allowed.min });
+      expect(of('less')).toMatchObject({
+        bothSides:
+          m.direction === 'less' ? { op: '<=', value: m.allowed.min } : { op: '>=', value: m.allowed.max },
+      });
+    },
+  );
+
   it('is refused where it asks for what is not there', () =>
     expect(problemsWith({ measure: 'no-such', side: 'treated', op: '>=', value: 1 })).not.toEqual([]));
 

@@ -1,4 +1,4 @@
-import { type Criterion, type CriterionLeaf, SINCE_WHAT } from '@heathstep/core';
+import { type Criterion, type CriterionLeaf, type MeasureDefinition, SINCE_WHAT } from '@heathstep/core';
 
 /** How parts are joined: all of them, one of them, or so many of them. */
 export type Joined = 'all' | 'any' | 'some';
@@ -42,12 +42,18 @@ export const alternatives = (leaf: Criterion): Criterion => ({ any: [leaf] });
 /** What a block needs chosen before it can be added. */
 type Needs = 'measure' | 'question' | 'skill' | null;
 
-/** One kind of thing that can be asked for, to begin with usual numbers. */
+/** What is known of the measure a block is made for. */
+export type MeasureEnds = Pick<MeasureDefinition, 'allowed' | 'direction'>;
+
+/**
+ * One kind of thing that can be asked for, to begin with usual numbers. Where none is usual it begins with the hardest a
+ * measure can give, so that nobody passes by a number that was forgotten.
+ */
 export interface Block {
   readonly key: string;
   readonly name: string;
   readonly needs: Needs;
-  readonly make: (chosen: string) => CriterionLeaf;
+  readonly make: (chosen: string, measure?: MeasureEnds) => CriterionLeaf;
 }
 
 const block = (key: string, name: string, needs: Needs, make: Block['make']): Block => ({
@@ -57,28 +63,31 @@ const block = (key: string, name: string, needs: Needs, make: Block['make']): Bl
   make,
 });
 
+const highest = (m: MeasureEnds | undefined): number => m?.allowed.max ?? 100;
+const lowest = (m: MeasureEnds | undefined): number => m?.allowed.min ?? 0;
+
 /** Everything that can be asked for. */
 export const BLOCKS: readonly Block[] = [
-  block('value', 'a measure, treated side', 'measure', (measure) => ({
+  block('value', 'a measure, treated side', 'measure', (measure, m) => ({
     measure,
     side: 'treated',
     op: '>=',
-    value: 0,
+    value: highest(m),
   })),
-  block('value-less', 'a measure, treated side, at most', 'measure', (measure) => ({
+  block('value-less', 'a measure, treated side, at most', 'measure', (measure, m) => ({
     measure,
     side: 'treated',
     op: '<=',
-    value: 0,
+    value: lowest(m),
   })),
   block('symmetry', 'a measure, share of the other side', 'measure', (measure) => ({
     symmetry: measure,
     min: 90,
   })),
-  block('less', 'a measure, not more than so much less than the other', 'measure', (measure) => ({
+  block('less', 'a measure, not more than so much less than the other', 'measure', (measure, m) => ({
     lessThanOther: measure,
     max: 5,
-    bothSides: 0,
+    bothSides: m?.direction === 'less' ? { op: '<=', value: lowest(m) } : { op: '>=', value: highest(m) },
   })),
   block('difference', 'a measure, difference of the sides', 'measure', (measure) => ({
     sideDifference: measure,
