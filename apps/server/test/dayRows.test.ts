@@ -13,7 +13,7 @@ const review = (decision: Decision, rule: number): ReviewResult => ({
 describe('what a review asks of the day', () => {
   it.each([
     ['refer', 6, 0, 'refer', 'To be referred'],
-    ['ease-back', 2, 0, 'flare', 'Red session'],
+    ['ease-back', 2, 1, 'flare', 'Flare: red too often'],
     ['ease-back', 2, 3, 'flare', 'Flare: 3 red sessions running'],
     ['adjust-dose', 3, 1, 'flare', 'Red session'],
     ['adjust-dose', 3, 0, 'flare', 'Two sessions amber or worse'],

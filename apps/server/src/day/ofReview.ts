@@ -16,7 +16,12 @@ export function ofReview(review: ReviewResult, reds: number, stageName: string):
   if (review.decision === 'ease-back' || reds > 0)
     return {
       kind: 'flare',
-      headline: reds > 1 ? `Flare: ${reds} red sessions running` : 'Red session',
+      headline:
+        reds > 1
+          ? `Flare: ${reds} red sessions running`
+          : review.decision === 'ease-back'
+            ? 'Flare: red too often'
+            : 'Red session',
       detail: because,
     };
   // The dose is made smaller after two ambers, and made larger by the log: the first is a flare.

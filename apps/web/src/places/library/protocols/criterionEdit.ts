@@ -43,7 +43,7 @@ export const alternatives = (leaf: Criterion): Criterion => ({ any: [leaf] });
 type Needs = 'measure' | 'question' | 'skill' | null;
 
 /** What is known of the measure a block is made for. */
-export type MeasureEnds = Pick<MeasureDefinition, 'allowed' | 'direction'>;
+type MeasureEnds = Pick<MeasureDefinition, 'allowed' | 'direction'>;
 
 /**
  * One kind of thing that can be asked for, to begin with usual numbers. Where none is usual it begins with the hardest a
