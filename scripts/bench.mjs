@@ -46,7 +46,7 @@ async function startOnce(data, port) {
     child.once('exit', () => reject(new Error('npm start ended')));
   });
   const took = performance.now() - began;
-  process.kill(-child.pid, 'SIGTERM');
+  if (child.pid !== undefined) process.kill(-child.pid, 'SIGTERM');
   await new Promise((resolve) => child.once('exit', resolve));
   return took;
 }

@@ -124,7 +124,7 @@ built('Packages', ensurePackagesBuilt);
 built('Server', ensureServerBuilt);
 built('Web', ensureWebBuilt);
 await onTwoLanes([
-  check('Lint', bin('eslint'), ['.']),
+  check('Lint', bin('oxlint'), []),
   jest('core'),
   jest('api'),
   check('Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']),

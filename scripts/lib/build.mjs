@@ -21,7 +21,7 @@ export function ensurePackagesBuilt() {
       'packages/content/dist/content.json',
     ],
     () => {
-      runOrThrow(process.execPath, [TSC, '-b']);
+      runOrThrow(process.execPath, [TSC, '-b', 'packages/contracts', 'packages/core/cli']);
       // The content is checked and completed once, here, and not by every start.
       runOrThrow(process.execPath, ['-e', BUILD_CONTENT]);
     },

@@ -97,7 +97,7 @@ export function useDevice(
   useEffect(() => {
     if (link === 'on' && aim !== null) socket.current?.send(`${JSON.stringify({ type: 'aim', ...aim })}\n`);
     // The aim is sent when its parts change, not when the object does.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
   }, [link, aim?.measure, aim?.side]);
   useEffect(
     () => () => {

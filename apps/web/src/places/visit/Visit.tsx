@@ -133,7 +133,7 @@ function Bench({
   const live = useMemo(
     () => liveVisit(course, content, visit, store),
     // What stands in the store is told by its revision: a value merely saved changes nothing that is worked out.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // oxlint-disable-next-line react/exhaustive-deps
     [course, content, visit, store, revision],
   );
   const signed = visit.signedAt !== null;
