@@ -246,6 +246,7 @@ test('the second press of a double press never opens what stands on the next pag
   await press(2);
   await expect(row).not.toHaveAttribute('data-pressed');
   await expect(page).toHaveURL(url('/people'));
+  await row.hover();
   await press(1);
   await expect(page.getByRole('heading', { level: 1, name: 'Pell Aldous' })).toBeVisible();
 });
