@@ -7,6 +7,7 @@ import type {
   FootRiskSign,
   MeasureDefinition,
   ProtocolDefinition,
+  ExaminedPart,
   SafetyQuestion,
   SafetyRule,
   SkillDefinition,
@@ -41,6 +42,8 @@ export interface Pathway {
   readonly protocol: string | null;
   /** Measures of a first visit, in the order of taking them. */
   readonly firstVisit: readonly string[];
+  /** Parts of the body it concerns: what is to be felt, squeezed and measured there is asked. */
+  readonly parts: readonly string[];
   /** Drawings to mark at a first visit. */
   readonly look: readonly LookPanel[];
 }
@@ -70,6 +73,8 @@ export interface ContentBundle {
   readonly ladders: readonly Ladder[];
   readonly exercises: readonly ExerciseDefinition[];
   readonly pathways: readonly Pathway[];
+  /** Parts of the body, in the order they are felt. */
+  readonly bodyParts: readonly ExaminedPart[];
   readonly safetyQuestions: readonly SafetyQuestion[];
   readonly safetyRules: readonly SafetyRule[];
   readonly protocols: readonly ProtocolDefinition[];

@@ -115,9 +115,31 @@ function unreachableQuestions(questions: ContentBundle['safetyQuestions']): stri
   }
 }
 
+/** Every test is made somewhere, only tests can be spared, and parts are named as they are. */
+function partProblems(content: ContentBundle): ContentProblem[] {
+  const parts = new Set(content.bodyParts.map((p) => p.key));
+  return [
+    ...content.safetyQuestions.flatMap((q) => {
+      const at = (reason: string) => new ContentProblem('safety', q.key, reason);
+      if (q.how === 'test' && q.part === undefined) return [at('a test without the part it is made on')];
+      if (q.how === 'ask' && (q.part !== undefined || q.neededIf !== undefined))
+        return [at('only a test has a part and can be spared')];
+      return q.part === undefined || parts.has(q.part) ? [] : [at(`there is no part ${q.part}`)];
+    }),
+    ...content.pathways.flatMap((p) =>
+      p.parts
+        .filter((k) => !parts.has(k))
+        .map((k) => new ContentProblem('pathways', p.key, `there is no part ${k}`)),
+    ),
+  ];
+}
+
 function safetyProblems(content: ContentBundle): ContentProblem[] {
   const questions = new Set(content.safetyQuestions.map((q) => q.key));
-  const gates = content.safetyQuestions.flatMap((q) => (q.onlyIf === undefined ? [] : [q.onlyIf]));
+  const gates = content.safetyQuestions.flatMap((q) => [
+    ...[q.onlyIf, q.neededIf].filter((t) => t !== undefined),
+    ...(q.clashes ?? []).map((c) => c.when),
+  ]);
   const triggers = [...content.safetyRules.map((r) => r.trigger), ...gates];
   const used = new Set(triggers.flatMap(questionsOf));
   const measures = new Set(content.measures.map((m) => m.key));
@@ -135,6 +157,7 @@ function safetyProblems(content: ContentBundle): ContentProblem[] {
       .flatMap(foundOf)
       .filter((k) => !findings.has(k))
       .map((k) => new ContentProblem('safety', k, 'a rule uses a finding that is not there')),
+    ...partProblems(content),
     ...unreachableQuestions(content.safetyQuestions).map(
       (k) => new ContentProblem('safety', k, 'no visit can come to ask it'),
     ),

@@ -271,3 +271,70 @@ describe('gates of the screen', () => {
     },
   );
 });
+
+describe('tests that can be spared', () => {
+  const sparable = content.safetyQuestions.filter((q) => q.neededIf !== undefined);
+  const left = (p: Partial<Endangered>): Endangered => ({
+    ...person({}),
+    ...p,
+    answers: { ...Object.fromEntries(sparable.map((q) => [q.key, 'open' as const])), ...p.answers },
+  });
+
+  it.each(sparable.map((q) => [q.key, q] as const))(
+    '%s is asked where its part is concerned or not known, and once anything told makes it needed',
+    (key, q) => {
+      expect(screenOf(left({ concerned: [] }), content).spared).toContain(key);
+      expect(screenOf(left({ concerned: [] }), content).unanswered).not.toContain(key);
+      expect(screenOf(left({}), content).unanswered).toContain(key);
+      expect(screenOf(left({ concerned: [q.part ?? ''] }), content).unanswered).toContain(key);
+      for (const way of opening(q.neededIf as Trigger))
+        expect(screenOf(left({ concerned: [], ...way }), content).unanswered).toContain(key);
+    },
+  );
+
+  it.each(sparable.map((q) => [q.key, q] as const))(
+    '%s counts as before where it was made all the same',
+    (key, q) => {
+      const yes: SafetyAnswer = q.scope === 'side' ? 'left' : 'yes';
+      const made = screenOf({ ...person({ [key]: yes }), concerned: [] }, content);
+      expect(made.asked).toContain(key);
+      expect(opened(made)).toEqual(opened(screenOf(person({ [key]: yes }), content)));
+    },
+  );
+
+  it('hide no danger that is known: whoever could be hurt is stopped as before, or the test is asked for', () => {
+    for (const p of ENDANGERED) {
+      const whole = screenOf(p, content);
+      const spared = screenOf(
+        {
+          ...p,
+          concerned: [],
+          answers: {
+            ...Object.fromEntries(
+              sparable.filter((q) => p.answers?.[q.key] === undefined).map((q) => [q.key, 'open' as const]),
+            ),
+            ...p.answers,
+          },
+        },
+        content,
+      );
+      expect(opened(spared)).toEqual(expect.arrayContaining(opened(whole)));
+    }
+  });
+
+  it.each(content.safetyQuestions.flatMap((q) => (q.clashes ?? []).map((c) => [q.key, c] as const)))(
+    'a no to %s is held against what the story tells, a yes is not',
+    (key, clash) => {
+      const when = clash.when as
+        | { finding: string }
+        | { all: readonly [{ finding: string }, { any: readonly [{ finding: string }] }] };
+      const found = 'finding' in when ? [when.finding] : [when.all[0].finding, when.all[1].any[0].finding];
+      const told = found.map((f) => `${f}.left`);
+      const words = (p: Partial<Endangered>) =>
+        screenOf({ ...person({}), ...p }, content).clashes.map((c) => c.question);
+      expect(words({ found: told })).toContain(key);
+      expect(words({})).not.toContain(key);
+      expect(words({ found: told, answers: { [key]: 'both' } })).not.toContain(key);
+    },
+  );
+});

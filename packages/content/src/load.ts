@@ -121,7 +121,10 @@ export function loadContentFrom(root: string): LoadResult {
     files.filter((f) => f.kind === kind).flatMap((f) => f.value as unknown[]);
   const safety = files
     .filter((f) => f.kind === 'safety')
-    .map((f) => f.value as { questions: unknown[]; rules: unknown[]; footRisk?: unknown[] });
+    .map(
+      (f) =>
+        f.value as { questions: unknown[]; rules: unknown[]; footRisk?: unknown[]; bodyParts?: unknown[] },
+    );
   const terms = list('terms') as TermsPart[];
   const findings = withTerms(
     files
@@ -141,6 +144,7 @@ export function loadContentFrom(root: string): LoadResult {
     ladders: list('ladders'),
     exercises,
     pathways: list('pathways'),
+    bodyParts: safety.flatMap((s) => s.bodyParts ?? []),
     safetyQuestions: safety.flatMap((s) => s.questions),
     safetyRules: safety.flatMap((s) => s.rules),
     protocols: (list('protocols') as WrittenProtocol[]).map((p) => completeProtocol(p, aimOf)),

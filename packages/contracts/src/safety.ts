@@ -1,5 +1,6 @@
 import {
   type Affected,
+  type ExaminedPart,
   answerOn,
   type Closure,
   type Limits,
@@ -26,11 +27,33 @@ export interface VisitClosure extends Closure {
 
 export interface SafetyOn {
   readonly affected: Affected;
+  /** The key of the complaint: what it concerns is tested. */
+  readonly complaint: string;
   readonly ageYears: number | null;
   readonly closures: readonly VisitClosure[];
 }
 
-type Content = ScreenContent & { readonly measures: readonly MeasureDefinition[] };
+type Content = ScreenContent & {
+  readonly measures: readonly MeasureDefinition[];
+  readonly bodyParts: readonly ExaminedPart[];
+  readonly pathways: readonly { readonly key: string; readonly parts: readonly string[] }[];
+};
+
+/**
+ * Parts of the body that a complaint concerns by itself, or that pain was marked on; undefined where the complaint is none of
+ * those known, so that nothing is spared.
+ */
+function concernedParts(
+  content: Content,
+  entries: Entries,
+  complaint: string,
+): ReadonlySet<string> | undefined {
+  const pathway = content.pathways.find((p) => p.key === complaint);
+  if (pathway === undefined) return undefined;
+  const marked = (entries.get('story.regions') ?? []).map((r) => r.slice(r.indexOf(':') + 1));
+  const painful = content.bodyParts.filter((p) => p.areas.some((a) => marked.includes(a)));
+  return new Set([...pathway.parts, ...painful.map((p) => p.key)]);
+}
 
 /** Safety answers of some entries, by question. */
 const answersIn = (entries: Entries): Map<string, SafetyAnswer> =>
@@ -62,10 +85,12 @@ function screened(
   more: Pick<ScreenInput, 'answers'> & Partial<ScreenInput>,
 ): SafetyState {
   const readings = new VisitReadings(content.measures, entries);
+  const concerned = concernedParts(content, entries, on.complaint);
   return screenRecord(content, {
     found: findingAnswers(entries),
     record: recordOf(content.measures, readings, on.ageYears),
     affected: on.affected,
+    ...(concerned === undefined ? {} : { concerned }),
     closures: [],
     limits: limitsIn(entries),
     labelOf: (key) => readings.labelOf(key),

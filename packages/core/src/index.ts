@@ -143,6 +143,7 @@ export { type ProtocolFile, writeProtocol } from './protocol/write.js';
 export { lostStage, NO_PROTOCOL } from './protocol/none.js';
 export {
   type ClosingWay,
+  type ExaminedPart,
   type FootRiskSign,
   SAFETY_ANSWERS,
   type SafetyAnswer,

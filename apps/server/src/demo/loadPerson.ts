@@ -254,7 +254,11 @@ export class DemoPersonLoader {
     };
     const ageYears = ageOn(this.person.born, at.slice(0, 10));
     const on = { affected: this.person.affected, ageYears };
-    const safety = episodeSafety(this.content, views, { ...on, closures: [] });
+    const safety = episodeSafety(this.content, views, {
+      ...on,
+      complaint: this.person.condition ?? DEFAULT_CONDITION,
+      closures: [],
+    });
     const off = safety?.tagsOff ?? { left: [], right: [] };
     const reasoning = reasonOnVisits(this.content, views, {
       ...on,

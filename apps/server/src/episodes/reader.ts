@@ -108,6 +108,7 @@ export class EpisodeReader {
     const ruleClosures = ruleClosuresOf(closures);
     const safety = episodeSafety({ ...this.content.bundle, measures }, visits, {
       affected: row.affected,
+      complaint: row.condition,
       ageYears,
       closures: ruleClosures,
     });

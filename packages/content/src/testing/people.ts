@@ -16,6 +16,8 @@ export interface Endangered {
   readonly who: string;
   readonly age: number | null;
   readonly affected: Affected;
+  /** Parts that the complaint concerns; all where left out. */
+  readonly concerned?: readonly string[];
   /** Answers other than no, by question; `open` leaves a question unanswered. */
   readonly answers?: Readonly<Record<string, SafetyAnswer | 'open'>>;
   /** Left and right. */
@@ -73,6 +75,7 @@ export function screenOf(p: Endangered, content: ContentBundle): SafetyState {
       seen: (sign, side) => (p.seen?.includes(`${sign}.${side}`) === true ? sign : null),
     },
     affected: p.affected,
+    ...(p.concerned === undefined ? {} : { concerned: new Set(p.concerned) }),
     closures: [],
     ...(p.limits === undefined ? {} : { limits: p.limits }),
     labelOf: (key) => key,

@@ -27,6 +27,8 @@ export interface ScreenInput {
   readonly found: ReadonlyMap<string, FindingState>;
   readonly record: ScreenRecord;
   readonly affected: Affected;
+  /** Parts of the body that are concerned; left out where that is not known. */
+  readonly concerned?: ReadonlySet<string>;
   readonly closures: readonly Closure[];
   readonly limits?: Partial<PerSide<Limits>>;
   readonly labelOf: (measure: string) => string;
@@ -103,6 +105,7 @@ export function screenRecord(content: ScreenContent, input: ScreenInput): Safety
       ? {}
       : { answered: new Set([...input.answered, ...Object.keys(byFinding)]) }),
     affected: input.affected,
+    ...(input.concerned === undefined ? {} : { concerned: input.concerned }),
     ageYears: input.record.ageYears,
     closures: input.closures,
     ...(input.limits === undefined ? {} : { limits: input.limits }),

@@ -17,6 +17,15 @@ export interface SafetyQuestion {
   readonly how: 'ask' | 'test';
   /** Asked only when this holds; else it is not missing. A danger told all the same still counts. */
   readonly onlyIf?: Trigger;
+  /** Where on the body a test is made; every test has one. */
+  readonly part?: string;
+  /**
+   * What makes a test needed where no complaint concerns its part. Without it, it is needed by everyone; nothing is spared
+   * while it is not known which parts are concerned.
+   */
+  readonly neededIf?: Trigger;
+  /** What was told elsewhere that a no here does not go with, and how it is said. */
+  readonly clashes?: readonly { readonly when: Trigger; readonly words: string }[];
   /** Asked within the story too, where the person tells of it. */
   readonly inStory?: boolean;
   /** What a yes means beside its rules: a foot that cannot take weight starts in the first stage. */
@@ -25,6 +34,14 @@ export interface SafetyQuestion {
   readonly risk?: FootRiskFactor;
   /** Not asked any more; where an earlier visit answered it, the answer still counts. */
   readonly retired?: boolean;
+}
+
+/** A part of the body that is felt, squeezed and measured as one. */
+export interface ExaminedPart {
+  readonly key: string;
+  readonly name: string;
+  /** Areas of the drawings that lie on it: pain marked there concerns it. */
+  readonly areas: readonly string[];
 }
 
 /** `yes` for the person, a side or both for a side question; not tested is neither a yes nor a no. */

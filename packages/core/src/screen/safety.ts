@@ -41,6 +41,10 @@ export interface SafetyState {
   readonly unanswered: readonly string[];
   /** Keys of asked questions that were left not tested: neither a yes nor a no. */
   readonly notTested: readonly string[];
+  /** Keys of tests that nothing known makes needed: not asked, and no no. */
+  readonly spared: readonly string[];
+  /** Answers of no that do not go with what was told elsewhere. */
+  readonly clashes: readonly { readonly question: string; readonly words: string }[];
   readonly triggered: readonly TriggeredRule[];
   /** Sum of each scoring rule on each side, whatever it comes to. */
   readonly scores: Readonly<Record<string, PerSide<number>>>;
@@ -71,6 +75,8 @@ export interface SafetyInput {
   /** Questions answered today, where older answers stand beside them; all of `answers` when left out. */
   readonly answered?: ReadonlySet<string>;
   readonly affected: Affected;
+  /** Parts of the body that the complaint and the pain concern; left out where that is not known: then no test is spared. */
+  readonly concerned?: ReadonlySet<string>;
   readonly ageYears: number | null;
   readonly closures: readonly Closure[];
   /** Left out where nothing was measured yet. */
@@ -81,11 +87,36 @@ export interface SafetyInput {
   readonly limits?: Partial<PerSide<Limits>>;
 }
 
-/** Questions asked of this person now. A gate decides what is asked, never whether a danger that was told counts. */
-function questionsNow(input: SafetyInput, asked: Asked): SafetyQuestion[] {
-  const open = (q: SafetyQuestion) => q.onlyIf === undefined || fires(q.onlyIf, asked, 'none', []);
-  return input.questions.filter((q) => q.retired !== true && open(q));
+/** A test that neither the complaint nor anything told makes needed, and that was not made. */
+function isSpared(q: SafetyQuestion, input: SafetyInput, asked: Asked): boolean {
+  if (q.neededIf === undefined || q.part === undefined || input.concerned === undefined) return false;
+  if (input.concerned.has(q.part) || fires(q.neededIf, asked, 'none', [])) return false;
+  const today = input.answered === undefined || input.answered.has(q.key);
+  return !fires(q.key, asked, 'none', []) && !(today && input.answers[q.key] !== undefined);
 }
+
+/** Questions of this person now. A gate decides what is asked, never whether a danger that was told counts. */
+function questionsNow(
+  input: SafetyInput,
+  asked: Asked,
+): { asked: SafetyQuestion[]; spared: SafetyQuestion[] } {
+  const open = (q: SafetyQuestion) => q.onlyIf === undefined || fires(q.onlyIf, asked, 'none', []);
+  const all = input.questions.filter((q) => q.retired !== true && open(q));
+  return {
+    asked: all.filter((q) => !isSpared(q, input, asked)),
+    spared: all.filter((q) => isSpared(q, input, asked)),
+  };
+}
+
+/** Answers of no that something told elsewhere speaks against. */
+const clashesOf = (questions: readonly SafetyQuestion[], asked: Asked): SafetyState['clashes'] =>
+  questions.flatMap((q) =>
+    asked.answers[q.key] !== 'no'
+      ? []
+      : (q.clashes ?? [])
+          .filter((c) => fires(c.when, asked, 'none', []))
+          .map((c) => ({ question: q.key, words: c.words })),
+  );
 
 const limitsOf = (input: SafetyInput, rule: SafetyRule, side: Side | 'none'): Limits | null =>
   rule.until === 'limits' && side !== 'none' ? (input.limits?.[side] ?? null) : null;
@@ -204,7 +235,7 @@ export function evaluateSafety(input: SafetyInput): SafetyState {
     ageYears: input.ageYears,
     findings: input.findings ?? null,
   };
-  const questions = questionsNow(input, asked);
+  const { asked: questions, spared } = questionsNow(input, asked);
   const isAnswered = (key: string) =>
     input.answers[key] !== undefined && (input.answered === undefined || input.answered.has(key));
   const unanswered = questions.filter((q) => !isAnswered(q.key)).map((q) => q.key);
@@ -216,6 +247,8 @@ export function evaluateSafety(input: SafetyInput): SafetyState {
     asked: questions.map((q) => q.key),
     unanswered,
     notTested: questions.map((q) => q.key).filter((k) => input.answers[k] === 'not-tested'),
+    spared: spared.map((q) => q.key),
+    clashes: clashesOf(questions, asked),
     triggered,
     scores: scoresOf(input.rules, asked),
     tagsOff: tagsOn(open, (t) => (t.off === 'everything' ? TAGS : t.off)),

@@ -261,3 +261,86 @@ describe('a referral letter', () => {
     expect(letter).not.toContain('Found at the safety screen');
   });
 });
+
+describe('tests that nothing makes needed', () => {
+  const squeeze: SafetyQuestion = {
+    ...question('squeeze'),
+    how: 'test',
+    part: 'calf',
+    neededIf: { any: ['pop'] },
+  };
+  const questions = [question('pop'), squeeze];
+  const rules = [
+    rule('rupture', 'squeeze'),
+    rule('not-cleared', { all: ['pop', { notCleared: 'squeeze' }] }),
+  ];
+  const on = (
+    answers: Record<string, SafetyAnswer>,
+    concerned?: readonly string[],
+    answered: readonly string[] = Object.keys(answers),
+  ) =>
+    evaluateSafety({
+      questions,
+      rules,
+      answers,
+      answered: new Set(answered),
+      affected: 'left',
+      ...(concerned === undefined ? {} : { concerned: new Set(concerned) }),
+      ageYears: 40,
+      closures: [],
+    });
+
+  it.each([
+    ['the complaint concerns its part', { pop: 'no' }, ['calf'], true],
+    ['what is concerned is not known', { pop: 'no' }, undefined, true],
+    ['something told makes it needed', { pop: 'right' }, ['heel'], true],
+    ['nothing does', { pop: 'no' }, ['heel'], false],
+    ['nothing was told yet', {}, [], false],
+  ] as const)('are asked or spared: %s', (_why, answers, concerned, asked) => {
+    const state = on(answers, concerned);
+    expect(state.asked.includes('squeeze')).toBe(asked);
+    expect(state.unanswered.includes('squeeze')).toBe(asked);
+    expect(state.spared).toEqual(asked ? [] : ['squeeze']);
+  });
+
+  it('count and stand with the rest once they were made all the same', () => {
+    expect(on({ pop: 'no', squeeze: 'left' }, ['heel'])).toMatchObject({
+      asked: ['pop', 'squeeze'],
+      spared: [],
+      stops: [{ rule: { key: 'rupture' }, side: 'left' }],
+    });
+    expect(on({ pop: 'no', squeeze: 'no' }, ['heel']).asked).toContain('squeeze');
+  });
+
+  it('are asked again while a yes of an earlier visit stands, and not for a no of then', () => {
+    expect(on({ pop: 'no', squeeze: 'left' }, ['heel'], ['pop']).unanswered).toEqual(['squeeze']);
+    expect(on({ pop: 'no', squeeze: 'no' }, ['heel'], ['pop']).spared).toEqual(['squeeze']);
+  });
+
+  it('are no no: what must be cleared by them is not', () => {
+    const state = on({ pop: 'left' }, ['heel']);
+    expect(state.triggered.map((t) => [t.rule.key, t.side])).toEqual([['not-cleared', 'left']]);
+  });
+});
+
+describe('an answer of no that something told speaks against', () => {
+  const jump: SafetyQuestion = {
+    ...question('jump', 'person'),
+    clashes: [{ when: { finding: 'more-load' }, words: 'the story tells of more load' }],
+  };
+  const story: SafetyFindings = {
+    ...findings({}),
+    finding: (key) => (key === 'more-load' ? 'more load' : null),
+  };
+  const clashes = (answers: Record<string, SafetyAnswer>, found?: SafetyFindings) =>
+    evaluate([jump], [rule('r', 'jump')], answers, found).clashes;
+
+  it('is told with its question, and only then', () => {
+    expect(clashes({ jump: 'no' }, story)).toEqual([
+      { question: 'jump', words: 'the story tells of more load' },
+    ]);
+    expect(clashes({ jump: 'yes' }, story)).toEqual([]);
+    expect(clashes({}, story)).toEqual([]);
+    expect(clashes({ jump: 'no' })).toEqual([]);
+  });
+});

@@ -122,6 +122,7 @@ const UNKNOWN: Pathway = {
   skills: [],
   protocol: null,
   firstVisit: [],
+  parts: [],
   look: ['pain'],
 };
 
@@ -349,6 +350,7 @@ export function liveVisit(
   const facts = factsOf(course, content, visits, affected);
   const safety = safetyAt(content, visits, visits[visits.length - 1] ?? visit, {
     affected,
+    complaint: episode.condition,
     ageYears,
     closures: episode.closures,
   });
