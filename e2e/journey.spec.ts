@@ -77,6 +77,31 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
     await expect(page.getByRole('heading', { name: 'Nothing can be prescribed yet' })).toBeVisible();
     await page.getByRole('link', { name: 'To the safety answers' }).click();
     await answerSafety(page);
+    // The story told of more standing: no jump in load does not go with that, and a yes asks for the bones of the other parts.
+    await expect(page.getByRole('note')).toHaveText('No, yet the story tells of more load before it began');
+    const shin = page.getByRole('region', { name: 'Shin', exact: true });
+    await expect(shin).toHaveCount(0);
+    await page
+      .getByRole('radiogroup', { name: /A sudden jump/ })
+      .getByRole('radio', { name: 'Yes' })
+      .click();
+    await expect(page.getByRole('note')).toHaveCount(0);
+    await shin.getByRole('button', { name: 'Not tested: Shin' }).click();
+    await answerSafety(page);
+    // What was not tested says why, or the step is not done.
+    await expect(page.getByRole('link', { name: 'On to look' })).toBeHidden();
+    await shin.getByRole('button', { name: 'in own words' }).click();
+    await expectAccessible(page, 'Safety, why not tested');
+    await page.getByLabel('Reason in own words: Shin').fill('plaster on it');
+    await page.keyboard.press('Enter');
+    await expect(shin).toContainText('Not tested because:');
+    await shin.getByRole('radio', { name: 'No', exact: true }).click();
+    // What nothing makes needed is one line, and can be tested all the same.
+    await page.getByText('Show them').click();
+    await page.getByRole('button', { name: /^Test it: No foot movement on calf squeeze/ }).click();
+    const squeeze = page.getByRole('radiogroup', { name: /No foot movement on calf squeeze/ });
+    await squeeze.getByRole('radio', { name: 'No', exact: true }).click();
+    await expect(squeeze.getByRole('radio', { name: 'No', exact: true })).toBeChecked();
     await page
       .getByRole('radiogroup', { name: /Blood thinners/ })
       .getByRole('radio', { name: 'Yes' })

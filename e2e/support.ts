@@ -90,7 +90,7 @@ export const saved = (page: Page): Locator => page.locator('[data-status="saved"
 export async function answerSafety(page: Page): Promise<void> {
   await expect(page.getByRole('radiogroup').first()).toBeVisible();
   for (;;) {
-    const next = page.getByRole('button', { name: /Asked, none of these|none found/ }).first();
+    const next = page.getByRole('button', { name: /Asked, none of these|^Tested/ }).first();
     if ((await next.count()) === 0) break;
     await next.click();
   }

@@ -127,7 +127,7 @@ test('a whole first visit for an ankle sprain by keyboard alone', async ({ page 
     }
     await expect(page.getByRole('radiogroup', { name: /intoxicated/ })).toBeVisible();
     for (;;) {
-      const next = page.getByRole('button', { name: /Asked, none of these|none found/ }).first();
+      const next = page.getByRole('button', { name: /Asked, none of these|^Tested/ }).first();
       if ((await next.count()) === 0) break;
       await press(page, next);
     }
@@ -289,7 +289,7 @@ test('a whole first visit for a bunion with flat foot by touch alone, on a table
     await page.getByRole('link', { name: 'On to safety' }).tap();
     await expect(page.getByRole('radiogroup').first()).toBeVisible();
     for (;;) {
-      const next = page.getByRole('button', { name: /Asked, none of these|none found/ }).first();
+      const next = page.getByRole('button', { name: /Asked, none of these|^Tested/ }).first();
       if ((await next.count()) === 0) break;
       await next.tap();
     }

@@ -82,7 +82,7 @@ try {
   await step('Safety');
   await page.getByRole('button', { name: 'They still hold' }).click();
   for (;;) {
-    const next = page.getByRole('button', { name: /Asked, none of these|none found/ }).first();
+    const next = page.getByRole('button', { name: /Asked, none of these|^Tested/ }).first();
     if ((await next.count()) === 0) break;
     await next.click();
   }

@@ -77,6 +77,7 @@ const PATHWAY = `
   skills: []
   protocol: made-up-ankle
   firstVisit: [lunge-knee-bent]
+  parts: [ankle]
   look: [pain]
 `;
 const TISSUE = `

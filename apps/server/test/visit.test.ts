@@ -204,6 +204,42 @@ describe('people and visits', () => {
       await save(entry('story.now', 1)).expect(409);
     });
 
+    it('are not closed while a test was left out without saying why', async () => {
+      const other = await addEpisode(who, (await addPerson(who)).id);
+      const visit = await openVisit(who, other.id);
+      const put = (...entries: object[]) => who.put(`/api/visits/${visit.id}/entries`, { entries });
+      await put(...safetyEntries({ 'heel-squeeze': 'not-tested' })).expect(200);
+      const refused = await who.post(`/api/visits/${visit.id}/sign`).expect(422);
+      expect(refused.body.detail).toMatch(/^A test was left out without saying why/);
+      expect((await put(entry('untested.heel-squeeze', ' ')).expect(400)).body.errors[0].pointer).toBe(
+        '/entries/0/value',
+      );
+      await put(entry('untested.diabetes', 'declined')).expect(400);
+      await put(entry('untested.heel-squeeze', 'too painful')).expect(200);
+      await who.post(`/api/visits/${visit.id}/sign`).expect(200);
+    });
+
+    it('leave out what nothing makes needed: a visit without those tests is closed, and a pop asks for them', async () => {
+      const other = await addEpisode(who, (await addPerson(who)).id);
+      const visit = await openVisit(who, other.id);
+      const spared = ['calf-squeeze-still', 'matles-drop', 'protective-feeling-lost'];
+      const answers = (more: Record<string, string> = {}) =>
+        (safetyEntries(more) as { key: string }[]).filter(
+          (e) => !spared.some((k) => e.key === `safety.${k}`),
+        );
+      await who.put(`/api/visits/${visit.id}/entries`, { entries: answers() }).expect(200);
+      const course = async () => (await who.get(`/api/episodes/${other.id}`).expect(200)).body as EpisodeView;
+      expect((await course()).safety).toMatchObject({
+        unanswered: [],
+        spared: ['calf-squeeze-still', 'protective-feeling-lost'],
+      });
+      await who
+        .put(`/api/visits/${visit.id}/entries`, { entries: [entry('safety.sudden-pop', 'left', 1)] })
+        .expect(200);
+      expect((await course()).safety?.unanswered).toEqual(['calf-squeeze-still', 'matles-drop']);
+      await who.post(`/api/visits/${visit.id}/sign`).expect(422);
+    });
+
     it('stay in one open visit, however often it is opened', async () => {
       const again = await Promise.all([openVisit(who, episode.id), openVisit(who, episode.id)]);
       expect(again.map((v) => v.id)).toEqual([visitId, visitId]);

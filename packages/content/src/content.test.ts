@@ -105,6 +105,25 @@ describe('bad content', () => {
       '- diabetis',
       /safety at diabetis: a rule uses a question that is not there/,
     ],
+    ['safety/10-injury.yaml', 'part: heel', 'part: heal', /safety at heel-squeeze: there is no part heal/],
+    [
+      'safety/10-injury.yaml',
+      '    part: heel\n',
+      '',
+      /safety at heel-squeeze: a test without the part it is made on/,
+    ],
+    [
+      'safety/60-health.yaml',
+      '    how: ask\n',
+      '    how: ask\n    part: heel\n',
+      /only a test has a part and can be spared/,
+    ],
+    [
+      'pathways/pathways.yaml',
+      'parts: [heel]',
+      'parts: [heal]',
+      /pathways at plantar-heel-pain: there is no part heal/,
+    ],
     ['ladders/ladders.yaml', 'key: hip', 'key: [hip', /ladders.yaml at line/],
     [
       'protocols/plantar-heel-pain.yaml',

@@ -58,7 +58,14 @@ export type {
 } from './views.js';
 export { PEOPLE_AT_ONCE } from './views.js';
 export { entriesOf, skillFacts, storyFacts } from './facts.js';
-export { episodeSafety, safetyAt, type SafetyOn, screenedVisit, type VisitClosure } from './safety.js';
+export {
+  episodeSafety,
+  safetyAt,
+  type SafetyOn,
+  screenedVisit,
+  unexplainedTests,
+  type VisitClosure,
+} from './safety.js';
 export {
   type ConfirmationState,
   type ConfirmationView,

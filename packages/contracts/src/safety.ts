@@ -155,6 +155,12 @@ export function episodeSafety(
   return asked === null ? null : safetyAt(content, visits, asked, on);
 }
 
+/** Tests left out at a visit without saying why. */
+export const unexplainedTests = (safety: Pick<SafetyState, 'asked'>, entries: Entries): readonly string[] =>
+  safety.asked.filter(
+    (key) => entries.get(`safety.${key}`) === 'not-tested' && entries.get(`untested.${key}`) === undefined,
+  );
+
 /** The same as it is asked at one of the visits; what was told at any of them counts. */
 export function safetyAt(
   content: Content,

@@ -4,10 +4,12 @@ import {
   EntriesBody,
   type EntryBody,
   contentProblem,
+  entriesOf,
   entryProblem,
   type EntryView,
   PresenceBody,
   type PresenceView,
+  unexplainedTests,
   VisitBody,
   type VisitView,
 } from '@heathstep/contracts';
@@ -141,7 +143,15 @@ export class VisitsController {
         const { view } = await this.reader.read(tx, visit.episodeId);
         const missing = view.safety?.unanswered.length ?? this.content.bundle.safetyQuestions.length;
         if (missing > 0)
-          throw refusedNow(`${missing} safety answers are missing; a visit is signed once they are given`);
+          throw refusedNow(
+            `${missing === 1 ? 'A safety answer is' : `${missing} safety answers are`} missing; a visit is signed once that is answered`,
+          );
+        const { entries } = await this.view(tx, visit.episodeId, id);
+        const unsaid = view.safety === null ? [] : unexplainedTests(view.safety, entriesOf(entries));
+        if (unsaid.length > 0)
+          throw refusedNow(
+            `${unsaid.length === 1 ? 'A test was' : `${unsaid.length} tests were`} left out without saying why; a visit is signed once that is said`,
+          );
         await tx.update(Visit, { id }, { signedAt: this.clock.now(), signedBy: me.userId });
         await audit(tx, me, { action: 'sign', subject: 'visit', personId: episode.personId });
       }

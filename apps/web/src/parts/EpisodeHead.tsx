@@ -38,7 +38,8 @@ export function EpisodeHead({
         <div className="min-w-0 max-md:w-full">
           <h1 className="truncate text-2xl">{person.name}</h1>
           <p className="truncate text-sm text-ink-2">
-            {about}. {condition},{' '}
+            {about === '' ? '' : `${about}. `}
+            {condition},{' '}
             <span
               style={{ color: episode.affected === 'both' ? undefined : `var(--color-${episode.affected})` }}
               className="font-semibold"

@@ -63,6 +63,10 @@ export function contentProblem(content: NamedContent, key: string, value: unknow
   switch (read?.kind) {
     case 'safety':
       return questionProblem(content, read, value);
+    case 'untested':
+      return content.safetyQuestions.some((q) => q.key === read.name && q.how === 'test')
+        ? null
+        : 'why a known test was left out';
     case 'skill':
       return content.skills.some((s) => s.key === read.name) ? null : 'a known skill';
     case 'finding':

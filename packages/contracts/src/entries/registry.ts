@@ -140,6 +140,12 @@ const KINDS: { readonly [N in EntryKind]: RegisteredKind<EntryKindValues[N]> } =
     stands: 'record',
     check: check.reason,
   },
+  untested: {
+    key: keyed('untested', name),
+    words: 'why a test was left out',
+    stands: 'visit',
+    check: check.reason,
+  },
   note: { key: keyed('note', '([a-z]+)'), words: 'a note', stands: 'record', check: check.text },
 };
 

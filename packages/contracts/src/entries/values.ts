@@ -97,6 +97,7 @@ export interface EntryKindValues {
   callus: readonly CallusArea[];
   points: PointsEntry;
   skip: string;
+  untested: string;
   note: string;
 }
 
@@ -114,6 +115,7 @@ interface KindKeys {
   callus: `look.callus.${Side}`;
   points: `look.points.${Pose}.${Side}`;
   skip: `skip.${SkippableStep}`;
+  untested: `untested.${string}`;
   note: `note.${string}`;
 }
 

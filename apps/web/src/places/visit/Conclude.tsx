@@ -142,7 +142,14 @@ function Sign({ live }: { live: LiveVisit }) {
   });
   const missing = live.safety.unanswered.length;
   const waits = [
-    ...(missing > 0 ? [`${missing} safety answers`] : []),
+    ...(missing > 0 ? [missing === 1 ? 'a safety answer' : `${missing} safety answers`] : []),
+    ...(live.unexplained.length > 0
+      ? [
+          live.unexplained.length === 1
+            ? 'why a test was left out'
+            : `why ${live.unexplained.length} tests were left out`,
+        ]
+      : []),
     ...(!isConcluded(live.readings.entries) ? ['your conclusion'] : []),
     ...(planned && episode.stage === null && live.get('conclude.stage') === null
       ? ['the stage to start in']

@@ -1,14 +1,7 @@
-import { RadioRow } from '../../parts/RadioRow.js';
 import { Octagon } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import {
-  canOverride,
-  type SafetyAnswer,
-  type SafetyQuestion,
-  type TriggeredRule,
-  whySafety,
-} from '@heathstep/core';
+import { canOverride, type SafetyQuestion, type TriggeredRule, whySafety } from '@heathstep/core';
 import { useSession } from '../../api/queries.js';
 import { longDay } from '../../parts/dates.js';
 import { sentence } from '../../parts/Judgement.js';
@@ -18,6 +11,8 @@ import { Letter } from './Letter.js';
 import { tagList } from '../../parts/tagWords.js';
 import { LimitsForm } from './LimitsForm.js';
 import type { LiveVisit } from './live.js';
+import { lastAnswer, Question } from './safety/Question.js';
+import { Tests } from './safety/Tests.js';
 
 const LEVELS: Record<TriggeredRule['rule']['level'], { readonly word: string; readonly className: string }> =
   {
@@ -31,7 +26,8 @@ const LEVELS: Record<TriggeredRule['rule']['level'], { readonly word: string; re
 export function Safety({ live }: { live: LiveVisit }) {
   const asked = new Set(live.safety.asked);
   const questions = live.content.safetyQuestions.filter((q) => asked.has(q.key));
-  const groups = [...new Set(questions.map((q) => q.group))];
+  const told = questions.filter((q) => q.how === 'ask');
+  const groups = [...new Set(told.map((q) => q.group))];
   const lasting = questions.filter(
     (q) =>
       q.kind === 'lasting' && live.store.get(`safety.${q.key}`) === null && lastAnswer(live, q.key) !== null,
@@ -54,9 +50,10 @@ export function Safety({ live }: { live: LiveVisit }) {
         </p>
       )}
       {groups.map((group) => (
-        <Group key={group} name={group} live={live} questions={questions.filter((q) => q.group === group)} />
+        <Group key={group} name={group} live={live} questions={told.filter((q) => q.group === group)} />
       ))}
-      {live.safety.unanswered.length === 0 && (
+      <Tests live={live} />
+      {live.progress.safety.done && (
         <Link to={`/episodes/${live.course.episode.id}/visit/look${live.visitQuery}`} className="action mt-4">
           On to look
         </Link>
@@ -119,10 +116,6 @@ function Computed({ live }: { live: LiveVisit }) {
   );
 }
 
-const lastAnswer = (live: LiveVisit, question: string): SafetyAnswer | null =>
-  (live.previous?.entries.find((e) => e.key === `safety.${question}`)?.value as SafetyAnswer | undefined) ??
-  null;
-
 function Group({
   name,
   live,
@@ -141,7 +134,16 @@ function Group({
           {open.length === 0 ? 'answered' : `${open.length} to answer`}
         </span>
         <div className="flex-1" />
-        <AllAtOnce name={name} live={live} open={open} />
+        {open.length > 0 && (
+          <button
+            type="button"
+            className="text-action min-h-11 text-sm"
+            aria-label={`Asked, none of these: ${name}`}
+            onClick={() => open.forEach((q) => live.set(`safety.${q.key}`, 'no'))}
+          >
+            Asked, none of these
+          </button>
+        )}
       </div>
       <ul>
         {questions.map((q) => (
@@ -149,84 +151,6 @@ function Group({
         ))}
       </ul>
     </section>
-  );
-}
-
-/** Several at once: what was asked, and apart from it what was tested. Not tested is never a no. */
-function AllAtOnce({ name, live, open }: { name: string; live: LiveVisit; open: readonly SafetyQuestion[] }) {
-  const put = (list: readonly SafetyQuestion[], answer: SafetyAnswer) =>
-    list.forEach((q) => live.set(`safety.${q.key}`, answer));
-  const asked = open.filter((q) => q.how === 'ask');
-  const tested = open.filter((q) => q.how === 'test');
-  const press = (text: string, list: readonly SafetyQuestion[], answer: SafetyAnswer) => (
-    <button
-      type="button"
-      className="text-action min-h-9 text-sm"
-      aria-label={`${text}: ${name}`}
-      onClick={() => put(list, answer)}
-    >
-      {text}
-    </button>
-  );
-  return (
-    <span className="flex gap-4">
-      {asked.length > 0 && press('Asked, none of these', asked, 'no')}
-      {tested.length > 0 && press(`Tested ${tested.length}, none found`, tested, 'no')}
-      {tested.length > 0 && press('Not tested', tested, 'not-tested')}
-    </span>
-  );
-}
-
-const PERSON: readonly (readonly [SafetyAnswer, string])[] = [
-  ['no', 'No'],
-  ['yes', 'Yes'],
-];
-const SIDES: readonly (readonly [SafetyAnswer, string])[] = [
-  ['no', 'No'],
-  ['left', 'L'],
-  ['both', 'Both'],
-  ['right', 'R'],
-];
-const NOT_TESTED: readonly [SafetyAnswer, string] = ['not-tested', 'Not tested'];
-
-/** Sides are one letter on the screen. */
-const SPOKEN: Partial<Record<SafetyAnswer, string>> = { left: 'Left', right: 'Right' };
-
-const TONE = (value: SafetyAnswer): string => {
-  if (value === 'no') return 'bg-line text-ink';
-  return value === 'not-tested' ? 'bg-hold-wash text-hold-deep' : 'bg-ease text-paper';
-};
-
-function Question({ question, live }: { question: SafetyQuestion; live: LiveVisit }) {
-  const key = `safety.${question.key}` as const;
-  const answer = live.store.get(key);
-  const last = question.kind === 'lasting' ? lastAnswer(live, question.key) : null;
-  const scale = question.scope === 'person' ? PERSON : SIDES;
-  const words = question.how === 'test' ? [...scale, NOT_TESTED] : scale;
-  return (
-    <li className="flex items-center gap-4 border-b border-line-2 py-0.5">
-      <span
-        className={`min-w-0 flex-1 ${answer === null ? '' : answer === 'no' || answer === 'not-tested' ? 'text-ink-2' : 'font-semibold'}`}
-      >
-        {question.text}
-        {answer === null && last !== null && (
-          <span className="ml-2 text-sm text-ink-3">last time {last}</span>
-        )}
-      </span>
-      <RadioRow
-        label={question.text}
-        value={answer}
-        options={words.map(([value, word]) => ({
-          value,
-          word,
-          ...(SPOKEN[value] === undefined ? {} : { label: SPOKEN[value] }),
-        }))}
-        onChange={(value) => live.set(key, value)}
-        itemClass={(value, chosen) =>
-          `min-h-10 min-w-11 px-2 text-sm font-semibold ${chosen ? TONE(value) : 'text-ink-2 hover:bg-heather-wash'}`
-        }
-      />
-    </li>
   );
 }
 

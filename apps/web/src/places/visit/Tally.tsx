@@ -94,7 +94,11 @@ function SafetyLine({ live }: { live: LiveVisit }) {
       : reported !== undefined
         ? (['text-ease-deep', Octagon, `Reported at home: ${reported.sign}`] as const)
         : missing > 0
-          ? (['text-hold-deep', TriangleAlert, `${missing} safety answers missing`] as const)
+          ? ([
+              'text-hold-deep',
+              TriangleAlert,
+              `${missing} safety ${missing === 1 ? 'answer' : 'answers'} missing`,
+            ] as const)
           : safety.blocking.length > 0
             ? (['text-ease-deep', Octagon, `Blocked: ${safety.blocking[0]?.rule.title ?? ''}`] as const)
             : open.length > 0

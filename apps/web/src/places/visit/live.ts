@@ -46,6 +46,7 @@ import {
   rankOnEntries,
   reasonOnEntries,
   safetyAt,
+  unexplainedTests,
   skillFacts,
   stateFacts,
   storyFacts,
@@ -85,6 +86,8 @@ export interface LiveVisit {
   /** True when there is an earlier value, but taken otherwise. */
   readonly unlike: (measure: MeasureDefinition, side: Column) => boolean;
   readonly safety: SafetyState;
+  /** Tests left out without saying why, by question. */
+  readonly unexplained: readonly string[];
   readonly facts: Facts;
   /** What it is, what keeps it going, what to ask next; worked out when first asked for. */
   readonly reasoning: () => Reasoning;
@@ -164,13 +167,18 @@ function once<T>(work: () => T): () => T {
 }
 
 /** The safety step in a word: an open stop first, whatever else is missing. */
-function safetyProgress(safety: SafetyState, reported: EpisodeView['openStops']): string {
+function safetyProgress(
+  safety: SafetyState,
+  unexplained: readonly string[],
+  reported: EpisodeView['openStops'],
+): string {
   const open = safety.triggered.filter((t) => t.status === 'open').length;
   const [stop] = safety.stops;
   if (stop !== undefined) return stop.rule.level === 'emergency' ? 'emergency open' : 'urgent open';
   if (reported.length > 0) return 'reported at home';
   if (safety.unanswered.length > 0)
     return `${safety.asked.length - safety.unanswered.length} of ${safety.asked.length}`;
+  if (unexplained.length > 0) return `say why ${unexplained.length} were not tested`;
   if (safety.blocking.length > 0) return 'blocked';
   const left = safety.notTested.length > 0 ? `${safety.notTested.length} not tested` : '';
   return [open > 0 ? `${open} to mind` : '', left].filter((t) => t !== '').join(', ') || 'nothing open';
@@ -244,6 +252,7 @@ interface ProgressOn {
   readonly wanted: readonly MeasureDefinition[];
   readonly panels: readonly LookPanel[];
   readonly safety: SafetyState;
+  readonly unexplained: readonly string[];
   readonly episode: EpisodeView;
   readonly protocol: ProtocolDefinition;
 }
@@ -258,6 +267,7 @@ function progressOf({
   wanted,
   panels,
   safety,
+  unexplained,
   episode,
   protocol,
 }: ProgressOn): LiveVisit['progress'] {
@@ -279,8 +289,8 @@ function progressOf({
   return {
     story: stepText(told + storyRows.done, STORY_NEEDS.length + storyRows.of, get('skip.story')),
     safety: {
-      done: safety.unanswered.length === 0 && episode.openStops.length === 0,
-      text: safetyProgress(safety, episode.openStops),
+      done: safety.unanswered.length === 0 && unexplained.length === 0 && episode.openStops.length === 0,
+      text: safetyProgress(safety, unexplained, episode.openStops),
     },
     look: stepProgress('look'),
     measure: stepProgress('measure'),
@@ -354,6 +364,7 @@ export function liveVisit(
     ageYears,
     closures: episode.closures,
   });
+  const unexplained = unexplainedTests(safety, own);
   const irritability = judgeIrritability(storyFacts(record.current));
   const dayOn = (iso: string) => dayOf(localTime(new Date(iso), episode.timeZone));
   const days = daysSinceOnset(visits, dayOn(visit.startedAt), dayOn);
@@ -396,6 +407,7 @@ export function liveVisit(
       return b.value === null && b.unlike;
     },
     safety,
+    unexplained,
     facts,
     reasoning: once(() => reasonOnEntries(content, record.known, { ...on, stops: openSigns(safety) })),
     suppose: (finding, side, state) =>
@@ -413,7 +425,7 @@ export function liveVisit(
     skills: content.skills.filter((k) =>
       (stage === undefined || stage.skills.length === 0 ? pathway.skills : stage.skills).includes(k.key),
     ),
-    progress: progressOf({ get, entries: own, wanted, panels, safety, episode, protocol }),
+    progress: progressOf({ get, entries: own, wanted, panels, safety, unexplained, episode, protocol }),
     missingMeasures,
     missingForCriteria:
       stage === undefined ? [] : missingMeasures.filter((m) => stage.remeasure.includes(m.key)),
