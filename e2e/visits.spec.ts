@@ -151,13 +151,23 @@ test('a whole first visit for an ankle sprain by keyboard alone', async ({ page 
     await expectAccessible(page, 'Look, sprain');
   });
 
-  await test.step('Measure: by Enter through the trials and the pain beside them', async () => {
+  await test.step('Measure: by Enter through the trials and on to the next measure, pain by its own key', async () => {
     await page.keyboard.press('Alt+ArrowDown');
     await tabTo(page, page.getByLabel('Lunge, knee bent, left, trial 1'));
-    for (const value of ['38', '39', '38', '29', '30', '28', '0', '3']) {
+    for (const value of ['38', '39', '38', '29', '30', '28']) {
       await page.keyboard.type(value);
       await page.keyboard.press('Enter');
     }
+    // The next reading can never be typed into a pain.
+    await expect(page.getByLabel('Ankle, pointing down, left, trial 1')).toBeFocused();
+    await page.keyboard.press('Shift+Enter');
+    await page.keyboard.press('p');
+    const pain = page.getByRole('group', { name: 'Pain while doing it, right' });
+    await expect(pain.locator(':focus')).toBeVisible();
+    await page.keyboard.press('3');
+    await expect(pain.getByRole('button', { name: 'right 3' })).toHaveAttribute('aria-pressed', 'true');
+    await page.keyboard.press('Enter');
+    await expect(page.getByLabel('Ankle, pointing down, left, trial 1')).toBeFocused();
     await expect(page.getByRole('complementary').getByText('9.3° R')).toBeVisible();
     await quick(
       page,

@@ -17,6 +17,7 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [key: st
       ['/', 'the quick line: lunge l 34 35 33'],
       ['Alt ↑ ↓', 'the step before, the step after'],
       ['Enter', 'the next trial, then the next measure'],
+      ['P', 'on a reading: the pain with it'],
       ['Ctrl Z', 'takes the last entry back'],
       ['P  A  N', 'a finding: present, absent, not tested'],
       ['Space, 1 to 9', 'counter: one more, a fault'],

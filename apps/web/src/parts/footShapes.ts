@@ -1,5 +1,5 @@
 /** Our own drawn left foot, as its owner looks down or seen from the side named; the right one is the mirror. */
-export interface MapRegion {
+interface MapRegion {
   readonly key: string;
   readonly name: string;
   readonly shape: string;

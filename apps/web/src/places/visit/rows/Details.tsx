@@ -10,7 +10,7 @@ import { Items } from '../tools/Items.js';
 import { Tool } from '../tools/Tool.js';
 import { nextPlace, STATUS_WORDS, withTrial } from './entries.js';
 import { Keypad } from './Keypad.js';
-import { goTo, nextStop } from './moving.js';
+import { afterPain, goTo } from './moving.js';
 import type { Change, RowProps } from './Row.js';
 
 /** Beside the trials of the measure at hand: its tool, pain, why there is no value, how it is taken. */
@@ -62,12 +62,11 @@ export function Details(props: RowProps) {
       <div
         className={`mt-2 grid gap-x-8 gap-y-1 ${columns.length === 2 ? 'grid-cols-2 pointer-coarse:grid-cols-1' : ''}`}
       >
-        {columns.map((side, i) => (
+        {columns.map((side) => (
           <Beside
             key={side}
             {...props}
             side={side}
-            order={100 + i}
             withLever={force && measure.key.endsWith('-force')}
             write={write}
           />
@@ -84,12 +83,10 @@ function Beside({
   entries,
   side,
   row,
-  order,
   withLever,
   write,
 }: RowProps & {
   side: Column;
-  order: number;
   withLever: boolean;
   write: (side: Column, change: Change) => void;
 }) {
@@ -102,8 +99,12 @@ function Beside({
             {side === 'left' ? 'L' : 'R'}
           </span>
         )}
-        {!measure.painless && <span className="text-sm text-ink-2">pain</span>}
-        {!measure.painless && <PainWithIt row={row} order={order} side={side} entry={entry} write={write} />}
+        {!measure.painless && (
+          <span className="text-sm text-ink-2">
+            pain <kbd className="rounded border border-line px-1 pointer-coarse:hidden">P</kbd>
+          </span>
+        )}
+        {!measure.painless && <PainWithIt row={row} side={side} entry={entry} write={write} />}
       </div>
       <div className="mt-0.5 flex flex-wrap items-center gap-x-4 text-sm">
         <WhyNone measure={measure} side={side} entry={entry} write={write} />
@@ -154,16 +155,14 @@ function WhyNone({
   );
 }
 
-/** Pain while it is measured, by keys that Enter leads along. */
+/** Pain while it is measured: P leads to it from a reading, Enter on from it. It never stands in the way of the next reading. */
 function PainWithIt({
   row,
-  order,
   side,
   entry,
   write,
 }: {
   row: number;
-  order: number;
   side: Column;
   entry: MeasureEntry;
   write: (side: Column, change: Change) => void;
@@ -172,8 +171,7 @@ function PainWithIt({
     <div
       className="origin-left scale-[0.82] pointer-coarse:scale-100"
       data-row={row}
-      data-order={order}
-      data-pain
+      data-pain={side}
       tabIndex={-1}
       onFocus={(event) => {
         if (event.target === event.currentTarget)
@@ -182,7 +180,7 @@ function PainWithIt({
       onKeyDown={(event) => {
         if (event.key !== 'Enter') return;
         event.preventDefault();
-        goTo(nextStop(event.currentTarget, event.shiftKey ? -1 : 1));
+        goTo(afterPain(row));
       }}
     >
       <ScoreKeys

@@ -2,7 +2,7 @@ import { RadioRow } from '../../../parts/RadioRow.js';
 import { combineTrials, type MeasureDefinition } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import type { Column } from '../live.js';
-import { nextStop, goTo } from './moving.js';
+import { goTo, nextStop, painOf } from './moving.js';
 import type { Change } from './Row.js';
 import { Trial } from './Trial.js';
 import { STATUS_WORDS, withTrial } from './entries.js';
@@ -20,7 +20,7 @@ export interface SideProps {
 
 const SIDE_ORDER: Record<Column, number> = { none: 0, left: 0, right: 1 };
 
-/** Order of taking within a row: side after side, or alternating. Pain comes after the trials. */
+/** Order of taking within a row: side after side, or alternating. */
 const orderOf = (measure: MeasureDefinition, side: Column, index: number, alternating: boolean): number =>
   alternating ? index * 2 + SIDE_ORDER[side] : SIDE_ORDER[side] * measure.trials.count + index;
 
@@ -96,6 +96,7 @@ function Levels({ measure, side, row, entry, alternating, write }: SideProps) {
           event.key.length === 1 && !event.ctrlKey && !event.metaKey ? event.key.toLowerCase() : '';
         const at = letter.trim() === '' ? -1 : levels.findIndex((l) => l.word.startsWith(letter));
         const picked = levels[at];
+        if (picked === undefined && letter === 'p') goTo(painOf(String(row), side));
         if (picked === undefined) return;
         event.preventDefault();
         choose(picked.value);

@@ -34,7 +34,23 @@ export function nextStop(from: HTMLElement, by: 1 | -1): HTMLElement | undefined
   return at === -1 ? undefined : list[at + by]?.element;
 }
 
-/** Arrow keys and Enter move between trials; up and down between measures, in the same column. */
+/** The pain of a row on one side; undefined where it is not asked. */
+export function painOf(row: string | undefined, side: string | undefined): HTMLElement | undefined {
+  if (row === undefined || side === undefined) return undefined;
+  const found = document.querySelector<HTMLElement>(`[data-pain="${side}"][data-row="${row}"]`);
+  return found ?? undefined;
+}
+
+/** Where it goes on once a pain was told: the row's next field without a reading, else the first of the next row. */
+export function afterPain(row: number): HTMLElement | undefined {
+  const list = stops();
+  const open = list.find(
+    (s) => s.row === row && s.element instanceof HTMLInputElement && s.element.value.trim() === '',
+  );
+  return (open ?? list.find((s) => s.row > row))?.element;
+}
+
+/** Arrow keys and Enter move between trials, P to the pain with it; up and down between measures, in the same column. */
 export function move(event: KeyboardEvent<HTMLInputElement>): void {
   const input = event.currentTarget;
   const column = input.dataset['column'];
@@ -42,7 +58,10 @@ export function move(event: KeyboardEvent<HTMLInputElement>): void {
   const atStart = input.selectionStart === 0 && input.selectionEnd === 0;
   const atEnd = input.selectionEnd === input.value.length;
   const whole = input.selectionStart === 0 && atEnd;
+  const pain = () => painOf(input.dataset['row'], column?.split('-')[0]);
+  const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
   const next: Record<string, () => HTMLElement | undefined> = {
+    ...(plain ? { p: pain, P: pain } : {}),
     Enter: () => nextStop(input, event.shiftKey ? -1 : 1),
     ArrowRight: () => (atEnd ? nextStop(input, 1) : undefined),
     ArrowLeft: () => (atStart || whole ? nextStop(input, -1) : undefined),
