@@ -110,7 +110,13 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
     await expect(page.getByRole('complementary').getByText('Safety answered, 1 to mind')).toBeVisible();
     await expect(saved(page)).toBeVisible();
     await expectAccessible(page, 'Safety');
+    // However far down, the name stays; the next step opens at its top.
+    await page.getByRole('link', { name: 'On to look' }).scrollIntoViewIfNeeded();
+    await expect(page.getByRole('heading', { level: 1, name: 'Sorrel Vane' })).toBeInViewport();
+    expect(await page.evaluate(() => window.scrollY)).toBeGreaterThan(0);
     await page.getByRole('link', { name: 'On to look' }).click();
+    await expect(page.getByRole('heading', { level: 2, name: 'Look' })).toBeVisible();
+    expect(await page.evaluate(() => window.scrollY)).toBe(0);
   });
 
   await test.step('both feet are measured; what cannot be is refused, what is odd is asked once', async () => {

@@ -192,7 +192,11 @@ describe('several complaints of one person', () => {
     const { episodeId, second, person } = await two({ 'blood-thinners': 'yes' });
     const set = async (status: string) => {
       const { version } = await view(second);
-      return who.patch(`/api/episodes/${second}`, { version, status });
+      return who.patch(`/api/episodes/${second}`, {
+        version,
+        status,
+        ...(status === 'closed' ? { outcome: 'goes-on-alone' } : {}),
+      });
     };
     expect((await set('closed')).status).toBe(200);
     expect(await view(episodeId)).toMatchObject({ elsewhere: [] });
@@ -204,10 +208,50 @@ describe('several complaints of one person', () => {
     expect((await set('gone')).status).toBe(400);
   });
 
+  it('say how they ended, and nothing new is begun for them until they are open again', async () => {
+    const plain = await treated(who);
+    const id = plain.episodeId;
+    const patch = async (change: object) =>
+      who.patch(`/api/episodes/${id}`, { version: (await view(id)).version, ...change });
+    const unsaid = await patch({ status: 'closed' });
+    expect([unsaid.status, unsaid.body.errors[0]]).toEqual([
+      400,
+      { pointer: '/outcome', detail: 'Say how it ended' },
+    ]);
+    expect((await patch({ outcome: 'other' })).status).toBe(400);
+    expect((await patch({ status: 'closed', outcome: 'cured' })).status).toBe(400);
+    const { token, code } = (await who.post(`/api/episodes/${id}/home-link`).expect(201)).body;
+    const closed = await patch({
+      status: 'closed',
+      outcome: 'goals-reached',
+      note: ' Walks the moor again. ',
+    });
+    expect(closed.body).toMatchObject({
+      status: 'closed',
+      ended: { outcome: 'goals-reached', note: 'Walks the moor again.', by: expect.stringMatching(/\S/) },
+    });
+    const listed = (await who.get(`/api/people/${plain.person.id}`).expect(200)).body;
+    expect(listed.episodes[0].ended).toMatchObject({ outcome: 'goals-reached' });
+    await world.anonymous.post('/api/home/session', { token, code }).expect(404);
+    for (const [path, body] of [
+      [`/api/episodes/${id}/plans`, { id: randomUUID(), stage: 'calm', from: 'stage' }],
+      [`/api/episodes/${id}/home-link`, {}],
+      [`/api/episodes/${id}/decisions`, { id: randomUUID(), decision: 'hold' }],
+    ] as const)
+      expect((await who.post(path, body).expect(422)).body.detail).toMatch(/closed; open it again/);
+    const open = await patch({ status: 'open' });
+    expect(open.body).toMatchObject({ status: 'open', ended: null });
+    await who
+      .post(`/api/episodes/${id}/plans`, { id: randomUUID(), stage: 'calm', from: 'stage' })
+      .expect(201);
+  });
+
   it('are not closed over an open sign, nor by an assistant', async () => {
     const { episodeId, second } = await two({ 'calf-swollen': 'right', 'calf-warm': 'right' });
     const { version } = await view(second);
-    const refused = await who.patch(`/api/episodes/${second}`, { version, status: 'closed' }).expect(422);
+    const refused = await who
+      .patch(`/api/episodes/${second}`, { version, status: 'closed', outcome: 'other' })
+      .expect(422);
     expect(refused.body.errors[0].detail).toMatch(/^Possible clot, right/);
     await draft(episodeId).expect(422);
     const plain = await treated(who);
@@ -216,6 +260,7 @@ describe('several complaints of one person', () => {
       .patch(`/api/episodes/${plain.episodeId}`, {
         version: (await view(plain.episodeId)).version,
         status: 'closed',
+        outcome: 'other',
       })
       .expect(403);
   });

@@ -13,6 +13,10 @@ import {
   Min,
 } from 'class-validator';
 
+/** How the treatment of a complaint ended. */
+export const OUTCOMES = ['goals-reached', 'goes-on-alone', 'referred', 'stopped-coming', 'other'] as const;
+export type Outcome = (typeof OUTCOMES)[number];
+
 export const EQUIPMENT = [
   'towel',
   'belt',
@@ -89,4 +93,15 @@ export class EpisodePatch {
   @IsOptional()
   @IsIn(['open', 'closed'], { message: 'must be open or closed' })
   status?: 'open' | 'closed';
+
+  /** How it ended; needed to close it. */
+  @IsOptional()
+  @IsIn(OUTCOMES, { message: `must be one of ${OUTCOMES.join(', ')}` })
+  outcome?: Outcome;
+
+  /** What else is to be known of the end. */
+  @IsOptional()
+  @MaxLength(2000, { message: 'At most 2000 characters' })
+  @IsString()
+  note?: string;
 }

@@ -2,7 +2,7 @@ import 'reflect-metadata';
 
 export { PersonBody, PersonPatch } from './person.js';
 export { SignInBody } from './session.js';
-export { EpisodeBody, EpisodePatch } from './episode.js';
+export { EpisodeBody, EpisodePatch, type Outcome, OUTCOMES } from './episode.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';
 export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanIfBody, PlanItem } from './plan.js';
 export { DecisionBody, DECISIONS } from './decision.js';
@@ -42,6 +42,7 @@ export type {
   DecisionView,
   EntryView,
   ComplaintView,
+  Ended,
   EpisodeSummary,
   EpisodeView,
   HomeEntryView,

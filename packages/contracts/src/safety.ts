@@ -172,6 +172,7 @@ export function safetyAt(
   return screened(content, newestEntries(maps), on, {
     answers: standingAnswers(maps),
     answered: new Set(answersIn(entriesOf(asked.entries)).keys()),
+    firstVisit: asked.kind === 'first',
     closures: standingClosures(content, visits, maps, on),
   });
 }

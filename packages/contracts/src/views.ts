@@ -1,3 +1,4 @@
+import type { Outcome } from './episode.js';
 import type { TaughtView } from './library.js';
 import type {
   Adjunct,
@@ -63,6 +64,15 @@ export interface SessionView {
   readonly devicesUrl: string | null;
 }
 
+/** How and when the treatment of a complaint ended. */
+export interface Ended {
+  readonly at: string;
+  /** Name of who closed it. */
+  readonly by: string;
+  readonly outcome: Outcome;
+  readonly note: string;
+}
+
 /** A complaint of a person, as far as a list shows it. */
 export interface EpisodeSummary {
   readonly id: string;
@@ -73,6 +83,8 @@ export interface EpisodeSummary {
   readonly stageName: string | null;
   readonly startedAt: string;
   readonly status: 'open' | 'closed';
+  /** Null while it is open. */
+  readonly ended: Ended | null;
   readonly version: number;
 }
 
@@ -194,6 +206,8 @@ export interface EpisodeView {
   readonly stages: readonly StageSpan[];
   readonly startedAt: string;
   readonly status: string;
+  /** Null while it is open. */
+  readonly ended: Ended | null;
   readonly version: number;
   readonly today: string;
   /** The clinic's; days of visits and stages are days there. */

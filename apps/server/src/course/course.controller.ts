@@ -6,6 +6,7 @@ import { Clock } from '../clock.js';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { type Assessed, Assessment } from '../episodes/assessment.js';
+import { refuseClosed } from '../episodes/ending.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { badRequest, refusedNow } from '../http/problem.js';
@@ -46,6 +47,7 @@ export class CourseController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       await tx.findOne(EpisodeRow, { where: { id }, lock: { mode: 'pessimistic_write' } });
       const record = await this.reader.read(tx, id);
+      refuseClosed(record.row);
       if ((await tx.findOneBy(DecisionRow, { id: body.id })) === null) {
         const assessed = this.assessment.assess(record, await this.lastDecisionAt(tx, id));
         const { review } = assessed;

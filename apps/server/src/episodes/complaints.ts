@@ -1,3 +1,4 @@
+import { CLOSED } from './ending.js';
 import { type ComplaintView, reportedText } from '@heathstep/contracts';
 import {
   type Affected,
@@ -52,6 +53,7 @@ export function bound(record: EpisodeRecord, others: readonly EpisodeRecord[]): 
       elsewhere,
       heldBack: [...reported, ...(safety?.blocking ?? []).map(signText)],
       notPrescribed: [
+        ...(view.status === 'closed' ? [CLOSED] : []),
         ...reported,
         ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
         ...endsProtocol(safety?.triggered ?? [], protocol, view.affected).map(

@@ -25,6 +25,7 @@ import { IdPipe } from '../http/validation.js';
 import { Not } from 'typeorm';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { ClosureRow, EpisodeRow, Person, TaughtExercise } from '../persistence/entities.js';
+import { endHome, ending } from './ending.js';
 import { EpisodeReader } from './reader.js';
 import type { EpisodeRecord } from './record.js';
 
@@ -101,24 +102,36 @@ export class EpisodesController {
     @Body() body: EpisodePatch,
   ): Promise<EpisodeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const { version, condition, ...changes } = body;
+      const { version, condition, status, outcome: _outcome, note: _note, ...changes } = body;
+      const now = this.clock.now();
+      const end = ending(body, me, now);
       const before = await this.reader.read(tx, id);
-      if (changes.status === 'closed') this.mayClose(me, before);
+      if (status === 'closed') this.mayClose(me, before);
       const other = condition === undefined ? null : await this.onPathway(tx, me, before, condition);
       const protocol = other?.protocol ?? before.protocol;
       checkSchools(protocol, changes.schools);
-      if (other !== null) await keepProtocol(tx, me.clinicId, protocol, this.clock.now());
+      if (other !== null) await keepProtocol(tx, me.clinicId, protocol, now);
       const known = Object.fromEntries(Object.entries(changes).filter(([, v]) => v !== undefined));
       const result = await tx.update(
         EpisodeRow,
         { id, version },
-        { ...(other === null ? {} : { ...other, protocol: protocol.key }), ...known, version: version + 1 },
+        {
+          ...(other === null ? {} : { ...other, protocol: protocol.key }),
+          ...known,
+          ...end,
+          version: version + 1,
+        },
       );
       if (result.affected === 1) await sharedAtHome(tx, before.row, changes);
       const record = await this.reader.read(tx, id);
       if (result.affected !== 1) throw conflict('Someone changed this while you were editing', record.view);
-      await audit(tx, me, { action: 'change', subject: 'episode', personId: record.row.personId });
-      return record.view;
+      if (status === 'closed') await endHome(tx, record.row.personId, now);
+      await audit(tx, me, {
+        action: status === undefined ? 'change' : status === 'closed' ? 'discharge' : 'reopen',
+        subject: 'episode',
+        personId: record.row.personId,
+      });
+      return (await this.reader.read(tx, id)).view;
     });
   }
 

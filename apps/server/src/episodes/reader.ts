@@ -17,6 +17,7 @@ import { EpisodeRow } from '../persistence/entities.js';
 import { homeLinkOf, openStopsOf, personOf, ruleClosuresOf } from './shown.js';
 import { bound } from './complaints.js';
 import { type EpisodeRecord, planView } from './record.js';
+import { endedOf } from './ending.js';
 import { type EpisodeRows, homeOf, namesOf, rowsOf, visitsOf } from './rows.js';
 
 @Injectable()
@@ -134,6 +135,7 @@ export class EpisodeReader {
       stages: spans.map((s) => ({ stage: s.stage, since: s.since.toISOString(), reason: s.reason })),
       startedAt: row.startedAt.toISOString(),
       status: row.status,
+      ended: endedOf(row, rows.names),
       version: row.version,
       today,
       timeZone: clinic.timeZone,

@@ -29,6 +29,7 @@ import { Clock } from '../clock.js';
 import { type AtHome, HOME_COOKIE, Me, Open, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { hashToken, linkCode, linkToken, sessionToken } from '../auth/secrets.js';
+import { refuseClosed, revokeLinks } from '../episodes/ending.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import { type EpisodeRecord, patientPlanOf } from '../episodes/record.js';
 import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
@@ -69,9 +70,10 @@ export class HomeController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const episode = await tx.findOneBy(EpisodeRow, { id: episodeId });
       if (episode === null) throw notFound();
+      refuseClosed(episode);
       const [token, code, now] = [linkToken(), linkCode(), this.clock.now()];
       const expiresAt = new Date(now.getTime() + LINK_DAYS * 86_400_000);
-      await this.revokeAll(tx, episode.personId, now);
+      await revokeLinks(tx, episode.personId, now);
       await tx.insert(HomeLink, {
         id: randomUUID(),
         clinicId: me.clinicId,
@@ -97,18 +99,9 @@ export class HomeController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const episode = await tx.findOneBy(EpisodeRow, { id: episodeId });
       if (episode === null) throw notFound();
-      await this.revokeAll(tx, episode.personId, this.clock.now());
+      await revokeLinks(tx, episode.personId, this.clock.now());
       await audit(tx, me, { action: 'revoke', subject: 'home link', personId: episode.personId });
     });
-  }
-
-  /** A person has one link, whichever complaint it was made from. */
-  private revokeAll(tx: Tx, personId: string, at: Date): Promise<unknown> {
-    return tx.query(
-      `UPDATE home_link SET revoked_at = $1 WHERE revoked_at IS NULL
-          AND episode_id IN (SELECT id FROM episode WHERE person_id = $2)`,
-      [at, personId],
-    );
   }
 
   /** Opens a link with its code. Five wrong codes lock it. */

@@ -12,6 +12,8 @@ import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
+import { endedOf } from '../episodes/ending.js';
+import { namesOf } from '../episodes/rows.js';
 import { peopleFound } from './finding.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { EpisodeRow, Person } from '../persistence/entities.js';
@@ -54,6 +56,7 @@ export class PeopleController {
     const of = new Map<string, EpisodeSummary[]>();
     if (ids.length === 0) return of;
     const protocols = await this.content.protocolsFor(tx);
+    const names = await namesOf(tx);
     const episodes = await tx
       .createQueryBuilder(EpisodeRow, 'e')
       .where('e.personId IN (:...ids)', { ids })
@@ -70,6 +73,7 @@ export class PeopleController {
           stageName: stageOf(protocols.on(e), e.stage)?.name ?? e.stage,
           startedAt: e.startedAt.toISOString(),
           status: e.status === 'closed' ? 'closed' : 'open',
+          ended: endedOf(e, names),
           version: e.version,
         },
       ]);

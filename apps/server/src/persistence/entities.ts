@@ -1,3 +1,4 @@
+import type { Outcome } from '@heathstep/contracts';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
 const JSONB = { type: 'jsonb' } as const;
@@ -70,6 +71,10 @@ export class EpisodeRow extends OfClinic {
   @Column({ name: 'stage_since', type: 'timestamptz', nullable: true }) stageSince!: Date | null;
   @Column({ name: 'started_at', ...TIME }) startedAt!: Date;
   @Column(TEXT) status!: string;
+  @Column({ name: 'ended_at', type: 'timestamptz', nullable: true }) endedAt!: Date | null;
+  @Column({ name: 'ended_by', type: 'uuid', nullable: true }) endedBy!: string | null;
+  @Column({ type: 'text', nullable: true }) outcome!: Outcome | null;
+  @Column({ name: 'end_note', type: 'text', nullable: true }) endNote!: string | null;
   @Column(INT) version!: number;
 }
 

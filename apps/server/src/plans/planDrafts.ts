@@ -25,6 +25,7 @@ import type { SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { type Assessed, Assessment } from '../episodes/assessment.js';
+import { refuseClosed } from '../episodes/ending.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { badRequest, fieldErrors, refusedNow } from '../http/problem.js';
 import type { Tx } from '../persistence/db.js';
@@ -188,6 +189,7 @@ export class PlanDrafts {
   }
 
   requirePrescribing(record: EpisodeRecord): void {
+    refuseClosed(record.row);
     const reasons = record.view.notPrescribed;
     if (reasons.length > 0)
       throw refusedNow(

@@ -15,6 +15,7 @@ import {
 } from '@heathstep/contracts';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
+import { refuseClosed } from '../episodes/ending.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import {
   badRequest,
@@ -57,6 +58,7 @@ export class VisitsController {
       const visits = await this.reader.visits(tx, episodeId);
       const standing = visits.find((v) => v.signedAt === null || v.id === body.id);
       if (standing !== undefined) return standing;
+      refuseClosed(episode);
       await tx.insert(Visit, {
         id: body.id,
         clinicId: me.clinicId,

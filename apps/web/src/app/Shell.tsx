@@ -1,8 +1,17 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { useEffect } from 'react';
-import { Link, NavLink, Navigate, Outlet, useLocation, useNavigate } from 'react-router';
+import { useEffect, useLayoutEffect } from 'react';
+import {
+  Link,
+  NavLink,
+  Navigate,
+  NavigationType,
+  Outlet,
+  useLocation,
+  useNavigate,
+  useNavigationType,
+} from 'react-router';
 import { ApiError, request } from '../api/client.js';
 import { contentQuery, useSession } from '../api/queries.js';
 import { Failed } from '../parts/Waiting.js';
@@ -125,11 +134,21 @@ function Light() {
   );
 }
 
+/** A place that is gone to opens at its top; going back finds it as it was left. */
+function useTopOfPage(): void {
+  const { pathname } = useLocation();
+  const back = useNavigationType() === NavigationType.Pop;
+  useLayoutEffect(() => {
+    if (!back) window.scrollTo(0, 0);
+  }, [pathname, back]);
+}
+
 /** The frame of every clinician's place; asks for a sign-in where there is none. */
 export function Shell() {
   const session = useSession();
   const location = useLocation();
   const client = useQueryClient();
+  useTopOfPage();
   const signedIn = session.data !== undefined;
   useEffect(() => {
     if (signedIn) client.query(contentQuery).catch(() => undefined);

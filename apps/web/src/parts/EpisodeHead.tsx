@@ -1,9 +1,10 @@
-import { NavLink } from 'react-router';
+import { Link, NavLink } from 'react-router';
 import type { EpisodeView } from '@heathstep/contracts';
 import type { SafetyState } from '@heathstep/core';
 import type { ReactNode } from 'react';
 import { useContent } from '../api/queries.js';
 import { complaintName } from './complaints.js';
+import { EndedNote } from './Ended.js';
 import { OpenStops } from './OpenStops.js';
 
 const TABS = [
@@ -12,7 +13,7 @@ const TABS = [
   ['plan', 'Plan'],
 ] as const;
 
-/** Who this is about, and the way between the places of their episode. */
+/** Who this is about, and the way between the places of their episode; in view however far down one is. */
 export function EpisodeHead({
   episode,
   condition,
@@ -34,9 +35,14 @@ export function EpisodeHead({
   return (
     <>
       <OpenStops episode={episode} safety={safety} query={query} />
-      <div className="no-print flex flex-wrap items-center gap-x-5 border-b border-line px-5 py-3 md:flex-nowrap">
+      <EndedNote episode={episode} />
+      <div className="no-print flex flex-wrap items-center gap-x-5 border-b border-line bg-ground px-5 py-3 md:sticky md:top-0 md:z-20 md:h-[4.5rem] md:flex-nowrap md:py-2">
         <div className="min-w-0 max-md:w-full">
-          <h1 className="truncate text-2xl">{person.name}</h1>
+          <h1 className="truncate text-2xl">
+            <Link to={`/people/${person.id}?all`} className="hover:underline">
+              {person.name}
+            </Link>
+          </h1>
           <p className="truncate text-sm text-ink-2">
             {about === '' ? '' : `${about}. `}
             {condition},{' '}

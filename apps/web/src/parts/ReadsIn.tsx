@@ -34,7 +34,7 @@ export function ReadsIn({
   return (
     <SelectField
       label="Reads"
-      className="w-40"
+      className="mt-4 w-40"
       options={languages}
       value={change.isPending ? change.variables : (person.language ?? '')}
       onChange={(code) => change.mutate(code)}

@@ -75,6 +75,7 @@ export function screenOf(p: Endangered, content: ContentBundle): SafetyState {
       seen: (sign, side) => (p.seen?.includes(`${sign}.${side}`) === true ? sign : null),
     },
     affected: p.affected,
+    firstVisit: true,
     ...(p.concerned === undefined ? {} : { concerned: new Set(p.concerned) }),
     closures: [],
     ...(p.limits === undefined ? {} : { limits: p.limits }),

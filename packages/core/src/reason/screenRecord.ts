@@ -27,6 +27,8 @@ export interface ScreenInput {
   readonly found: ReadonlyMap<string, FindingState>;
   readonly record: ScreenRecord;
   readonly affected: Affected;
+  /** Whether it is asked for the first time. */
+  readonly firstVisit?: boolean;
   /** Parts of the body that are concerned; left out where that is not known. */
   readonly concerned?: ReadonlySet<string>;
   readonly closures: readonly Closure[];
@@ -105,6 +107,7 @@ export function screenRecord(content: ScreenContent, input: ScreenInput): Safety
       ? {}
       : { answered: new Set([...input.answered, ...Object.keys(byFinding)]) }),
     affected: input.affected,
+    ...(input.firstVisit === undefined ? {} : { firstVisit: input.firstVisit }),
     ...(input.concerned === undefined ? {} : { concerned: input.concerned }),
     ageYears: input.record.ageYears,
     closures: input.closures,

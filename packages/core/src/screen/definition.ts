@@ -6,6 +6,15 @@ import type { FootRiskFactor } from './footRisk.js';
 
 export type SafetyLevel = 'emergency' | 'urgent' | 'refer' | 'caution';
 
+/** Something told elsewhere that a no does not go with. */
+interface SafetyClash {
+  readonly when: Trigger;
+  /** How it goes on after "No, yet". */
+  readonly words: string;
+  /** What is told of how it began is held against the answers of a first visit only. */
+  readonly ofOnset?: true;
+}
+
 export interface SafetyQuestion {
   readonly key: string;
   readonly text: string;
@@ -25,7 +34,7 @@ export interface SafetyQuestion {
    */
   readonly neededIf?: Trigger;
   /** What was told elsewhere that a no here does not go with, and how it is said. */
-  readonly clashes?: readonly { readonly when: Trigger; readonly words: string }[];
+  readonly clashes?: readonly SafetyClash[];
   /** Asked within the story too, where the person tells of it. */
   readonly inStory?: boolean;
   /** What a yes means beside its rules: a foot that cannot take weight starts in the first stage. */

@@ -75,6 +75,8 @@ export interface SafetyInput {
   /** Questions answered today, where older answers stand beside them; all of `answers` when left out. */
   readonly answered?: ReadonlySet<string>;
   readonly affected: Affected;
+  /** Whether it is asked for the first time. */
+  readonly firstVisit?: boolean;
   /** Parts of the body that the complaint and the pain concern; left out where that is not known: then no test is spared. */
   readonly concerned?: ReadonlySet<string>;
   readonly ageYears: number | null;
@@ -108,13 +110,17 @@ function questionsNow(
   };
 }
 
-/** Answers of no that something told elsewhere speaks against. */
-const clashesOf = (questions: readonly SafetyQuestion[], asked: Asked): SafetyState['clashes'] =>
+/** Today's answers of no that something told elsewhere speaks against. */
+const clashesOf = (
+  questions: readonly SafetyQuestion[],
+  asked: Asked,
+  { answered, firstVisit }: SafetyInput,
+): SafetyState['clashes'] =>
   questions.flatMap((q) =>
-    asked.answers[q.key] !== 'no'
+    asked.answers[q.key] !== 'no' || answered?.has(q.key) === false
       ? []
       : (q.clashes ?? [])
-          .filter((c) => fires(c.when, asked, 'none', []))
+          .filter((c) => (c.ofOnset !== true || firstVisit === true) && fires(c.when, asked, 'none', []))
           .map((c) => ({ question: q.key, words: c.words })),
   );
 
@@ -248,7 +254,7 @@ export function evaluateSafety(input: SafetyInput): SafetyState {
     unanswered,
     notTested: questions.map((q) => q.key).filter((k) => input.answers[k] === 'not-tested'),
     spared: spared.map((q) => q.key),
-    clashes: clashesOf(questions, asked),
+    clashes: clashesOf(questions, asked, input),
     triggered,
     scores: scoresOf(input.rules, asked),
     tagsOff: tagsOn(open, (t) => (t.off === 'everything' ? TAGS : t.off)),

@@ -332,8 +332,22 @@ describe('an answer of no that something told speaks against', () => {
     ...findings({}),
     finding: (key) => (key === 'more-load' ? 'more load' : null),
   };
-  const clashes = (answers: Record<string, SafetyAnswer>, found?: SafetyFindings) =>
-    evaluate([jump], [rule('r', 'jump')], answers, found).clashes;
+  const clashes = (
+    answers: Record<string, SafetyAnswer>,
+    found?: SafetyFindings,
+    more: { answered?: ReadonlySet<string>; firstVisit?: boolean; asked?: SafetyQuestion } = {},
+  ) =>
+    evaluateSafety({
+      questions: [more.asked ?? jump],
+      rules: [rule('r', 'jump')],
+      answers,
+      affected: 'left',
+      ageYears: 40,
+      closures: [],
+      ...(found === undefined ? {} : { findings: found }),
+      ...(more.answered === undefined ? {} : { answered: more.answered }),
+      ...(more.firstVisit === undefined ? {} : { firstVisit: more.firstVisit }),
+    }).clashes;
 
   it('is told with its question, and only then', () => {
     expect(clashes({ jump: 'no' }, story)).toEqual([
@@ -342,5 +356,17 @@ describe('an answer of no that something told speaks against', () => {
     expect(clashes({ jump: 'yes' }, story)).toEqual([]);
     expect(clashes({}, story)).toEqual([]);
     expect(clashes({ jump: 'no' })).toEqual([]);
+  });
+
+  it('is not held against an answer of an earlier visit, nor, of how it began, at a review', () => {
+    expect(clashes({ jump: 'no' }, story, { answered: new Set() })).toEqual([]);
+    expect(clashes({ jump: 'no' }, story, { answered: new Set(['jump']) })).toHaveLength(1);
+    const [clash] = jump.clashes ?? [];
+    const ofOnset: SafetyQuestion = {
+      ...jump,
+      clashes: clash === undefined ? [] : [{ ...clash, ofOnset: true }],
+    };
+    expect(clashes({ jump: 'no' }, story, { asked: ofOnset })).toEqual([]);
+    expect(clashes({ jump: 'no' }, story, { asked: ofOnset, firstVisit: true })).toHaveLength(1);
   });
 });

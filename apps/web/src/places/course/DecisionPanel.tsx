@@ -8,6 +8,7 @@ import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { CloseDialog, type ClosureValues } from '../../parts/CloseDialog.js';
 import { fullDay, longDay } from '../../parts/dates.js';
+import { endedWords } from '../../parts/Ended.js';
 import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 
@@ -44,6 +45,14 @@ export function DecisionPanel({
   if (review === null)
     return (
       <p className="text-ink-2">A decision is suggested once a plan is given and something is logged.</p>
+    );
+  if (episode.status === 'closed')
+    return (
+      <div>
+        <h2 className="text-2xl">Closed</h2>
+        <p className="mt-2 text-ink-2">{`It was ${endedWords(episode.ended)}. Nothing is decided for it any more.`}</p>
+        <History course={course} />
+      </div>
     );
   const words = DECISION_WORDS[review.decision];
   const reviewed = content.reviews['rule:review'];

@@ -30,7 +30,7 @@ const asSent = (t: Typed) => ({
   language: t.language === '' ? null : t.language,
 });
 
-const SEXES: Options = [
+export const SEXES: Options = [
   ['', 'not said'],
   ['female', 'female'],
   ['male', 'male'],

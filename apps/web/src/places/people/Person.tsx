@@ -3,13 +3,13 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Pathway } from '@heathstep/content';
-import type { EpisodeView, PersonRow } from '@heathstep/contracts';
+import type { EpisodeView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys, useContent, usePerson } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
-import { complaintName } from '../../parts/complaints.js';
-import { fullDay } from '../../parts/dates.js';
 import { ReadsIn } from '../../parts/ReadsIn.js';
+import { Complaints } from './Complaints.js';
+import { Facts } from './Facts.js';
 import { PathwayChoice } from './PathwayChoice.js';
 
 /** Someone with nothing recorded: choose the condition and the side, and begin. */
@@ -37,15 +37,7 @@ export function Person() {
           People
         </Link>
       </p>
-      <h1 className="mt-2">{person.data.name}</h1>
-      <p className="mt-1 text-ink-2">
-        {[
-          person.data.occupation,
-          person.data.birthDate === null ? '' : `born ${fullDay(person.data.birthDate)}`,
-        ]
-          .filter((t) => t !== '')
-          .join(', ')}
-      </p>
+      <Facts person={person.data} changed={() => person.refetch()} />
       <ReadsIn person={person.data} changed={() => person.refetch()} />
       {episodes.length === 0 ? (
         <p className="mt-8">
@@ -62,66 +54,6 @@ export function Person() {
         />
       )}
     </main>
-  );
-}
-
-/** Every complaint of the person: what is under way, and what was closed. */
-function Complaints({ person, pathways }: { person: PersonRow; pathways: readonly Pathway[] }) {
-  const client = useQueryClient();
-  const change = useMutation({
-    mutationFn: ({ id, version, status }: { id: string; version: number; status: 'open' | 'closed' }) =>
-      request<EpisodeView>('PATCH', `/api/episodes/${id}`, { version, status }),
-    onSettled: async () => {
-      await client.invalidateQueries({ queryKey: keys.person(person.id) });
-      await client.invalidateQueries({ queryKey: ['people'] });
-    },
-  });
-  return (
-    <section className="mt-6">
-      <h2>Complaints</h2>
-      <ul className="mt-2 border-t border-line">
-        {person.episodes.map((e) => {
-          const name = complaintName(e, pathways);
-          return (
-            <li
-              key={e.id}
-              className="flex min-h-14 flex-wrap items-center gap-x-6 border-b border-line px-2 py-2"
-            >
-              <Link
-                to={`/episodes/${e.id}/${e.stage === null ? 'visit' : 'course'}`}
-                className="text-action flex min-h-11 flex-1 items-center font-semibold"
-              >
-                {name}
-              </Link>
-              <span className="text-sm text-ink-2">
-                {e.status === 'closed' ? 'closed' : (e.stageName ?? 'not started')}
-                {`, since ${fullDay(e.startedAt)}`}
-              </span>
-              <button
-                type="button"
-                className="text-action min-h-11 text-sm"
-                aria-label={`${e.status === 'closed' ? 'Open again' : 'Close'}: ${name}`}
-                disabled={change.isPending}
-                onClick={() =>
-                  change.mutate({
-                    id: e.id,
-                    version: e.version,
-                    status: e.status === 'closed' ? 'open' : 'closed',
-                  })
-                }
-              >
-                {e.status === 'closed' ? 'Open again' : 'Close'}
-              </button>
-            </li>
-          );
-        })}
-      </ul>
-      {change.error instanceof ApiError && (
-        <p role="alert" className="mt-2 text-ease-deep">
-          {change.error.message}
-        </p>
-      )}
-    </section>
   );
 }
 

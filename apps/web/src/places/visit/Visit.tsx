@@ -59,7 +59,7 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
     mutationFn: () => request<VisitView>('POST', `/api/episodes/${episode.id}/visits`, { id: id.current }),
     onSuccess: () => client.invalidateQueries({ queryKey: keys.course(episode.id) }),
   });
-  const first = episode.visits.length === 0;
+  const first = episode.visits.length === 0 && episode.status !== 'closed';
   const { mutate, isIdle } = open;
   useEffect(() => {
     if (first && isIdle) mutate();
@@ -76,14 +76,16 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
           <>
             <h2>{`Visit ${last.number} was signed`}</h2>
             <p className="mt-2 text-ink-2">{`${longDay(last.startedAt)}, by ${last.signedBy ?? ''}. A review asks the acute safety signs again and re-measures beside the last values.`}</p>
-            <button
-              type="button"
-              className="action mt-6"
-              disabled={open.isPending}
-              onClick={() => open.mutate()}
-            >
-              Start a review
-            </button>
+            {episode.status !== 'closed' && (
+              <button
+                type="button"
+                className="action mt-6"
+                disabled={open.isPending}
+                onClick={() => open.mutate()}
+              >
+                Start a review
+              </button>
+            )}
             <h3 className="mt-8">Visits so far</h3>
             <ul>
               {[...episode.visits].reverse().map((v) => (
@@ -203,7 +205,10 @@ function LeftOpen({ visit, today }: { visit: VisitView; today: string }) {
 
 function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
   return (
-    <nav aria-label="Steps of the visit" className="sticky top-0 self-start py-5 pl-3 min-[1240px]:pl-5">
+    <nav
+      aria-label="Steps of the visit"
+      className="sticky top-0 self-start py-5 pl-3 md:top-[4.5rem] min-[1240px]:pl-5"
+    >
       <ol>
         {STEPS.map((s, i) => {
           const progress = live.progress[s];

@@ -1,0 +1,51 @@
+import type { Ended, EpisodePatch } from '@heathstep/contracts';
+import { badRequest, refusedNow } from '../http/problem.js';
+import type { SignedIn } from '../auth/auth.js';
+import type { Tx } from '../persistence/db.js';
+import { EpisodeRow } from '../persistence/entities.js';
+
+/** How a complaint ended, for those who read it; null while it is open, and where it was closed without saying. */
+export function endedOf(row: EpisodeRow, names: ReadonlyMap<string, string>): Ended | null {
+  if (row.status !== 'closed' || row.endedAt === null || row.outcome === null) return null;
+  return {
+    at: row.endedAt.toISOString(),
+    by: names.get(row.endedBy ?? '') ?? '',
+    outcome: row.outcome,
+    note: row.endNote ?? '',
+  };
+}
+
+export const CLOSED = 'This complaint is closed; open it again to go on';
+
+/** Nothing new is begun, prescribed or decided for a complaint that is treated no more. */
+export function refuseClosed(row: Pick<EpisodeRow, 'status'>): void {
+  if (row.status === 'closed') throw refusedNow(CLOSED);
+}
+
+/** What a change of status says of the end; nothing where the status does not change. */
+export function ending(
+  { status, outcome, note }: Pick<EpisodePatch, 'status' | 'outcome' | 'note'>,
+  me: SignedIn,
+  now: Date,
+): Partial<EpisodeRow> {
+  if (status === 'closed') {
+    if (outcome === undefined) throw badRequest([{ pointer: '/outcome', detail: 'Say how it ended' }]);
+    return { status, endedAt: now, endedBy: me.userId, outcome, endNote: note?.trim() ?? '' };
+  }
+  if (outcome !== undefined || note !== undefined)
+    throw badRequest([{ pointer: '/outcome', detail: 'Only what is closed has an end' }]);
+  return status === undefined ? {} : { status, endedAt: null, endedBy: null, outcome: null, endNote: null };
+}
+
+/** A person has one link, whichever complaint it was made from. */
+export const revokeLinks = (tx: Tx, personId: string, at: Date): Promise<unknown> =>
+  tx.query(
+    `UPDATE home_link SET revoked_at = $1 WHERE revoked_at IS NULL
+        AND episode_id IN (SELECT id FROM episode WHERE person_id = $2)`,
+    [at, personId],
+  );
+
+/** With the last open complaint the page at home ends too: what it shows is treated no more. */
+export async function endHome(tx: Tx, personId: string, at: Date): Promise<void> {
+  if ((await tx.countBy(EpisodeRow, { personId, status: 'open' })) === 0) await revokeLinks(tx, personId, at);
+}

@@ -1,0 +1,124 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { PersonRow } from '@heathstep/contracts';
+import { ApiError, request } from '../../api/client.js';
+import { fullDay } from '../../parts/dates.js';
+import { Refusal, SelectField, SendOrLeave, TextField } from '../../parts/fields.js';
+import { SEXES } from './AddPerson.js';
+
+/** Who someone is, and the way to correct it. */
+export function Facts({ person, changed }: { person: PersonRow; changed: () => Promise<unknown> }) {
+  const [correcting, setCorrecting] = useState(false);
+  const about = [
+    person.occupation,
+    person.birthDate === null ? 'date of birth not known' : `born ${fullDay(person.birthDate)}`,
+    person.sex ?? '',
+  ].filter((t) => t !== '');
+  return (
+    <>
+      <h1 className="mt-2">{person.name}</h1>
+      {correcting ? (
+        <Correct person={person} changed={changed} leave={() => setCorrecting(false)} />
+      ) : (
+        <p className="mt-1 flex flex-wrap items-center gap-x-4 text-ink-2">
+          {about.join(', ')}
+          <button type="button" className="text-action min-h-11 text-sm" onClick={() => setCorrecting(true)}>
+            Correct
+          </button>
+        </p>
+      )}
+    </>
+  );
+}
+
+function Correct({
+  person,
+  changed,
+  leave,
+}: {
+  person: PersonRow;
+  changed: () => Promise<unknown>;
+  leave: () => void;
+}) {
+  const client = useQueryClient();
+  const [typed, setTyped] = useState({
+    name: person.name,
+    birthDate: person.birthDate ?? '',
+    occupation: person.occupation,
+    sex: person.sex ?? '',
+  });
+  const [other, setOther] = useState<PersonRow | null>(null);
+  const save = useMutation({
+    mutationFn: () =>
+      request<PersonRow>('PATCH', `/api/people/${person.id}`, {
+        version: (other ?? person).version,
+        name: typed.name.trim(),
+        occupation: typed.occupation,
+        sex: typed.sex === '' ? null : typed.sex,
+        ...(typed.birthDate === '' ? {} : { birthDate: typed.birthDate }),
+      }),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ['people'] });
+      await client.invalidateQueries({ queryKey: ['course'] });
+      await changed();
+      leave();
+    },
+    onError: async (error) => {
+      // What stands now is shown beside what was typed; saving once more puts what was typed over it.
+      if (error instanceof ApiError && error.status === 409)
+        setOther(await request<PersonRow>('GET', `/api/people/${person.id}`));
+    },
+  });
+  const error = save.error instanceof ApiError ? save.error : null;
+  const put = (field: keyof typeof typed) => (value: string) =>
+    setTyped((now) => ({ ...now, [field]: value }));
+  return (
+    <form
+      aria-label="Correct the person"
+      className="mt-2 max-w-xl space-y-3"
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate();
+      }}
+    >
+      <TextField
+        label="Name"
+        autoFocus
+        value={typed.name}
+        onChange={put('name')}
+        error={error?.at('/name')}
+      />
+      <div className="flex flex-wrap gap-x-6 gap-y-3">
+        <TextField
+          label="Date of birth"
+          type="date"
+          value={typed.birthDate}
+          onChange={put('birthDate')}
+          error={error?.at('/birthDate')}
+        />
+        <SelectField
+          label="Sex"
+          hint="for published norms"
+          options={SEXES}
+          value={typed.sex}
+          onChange={put('sex')}
+        />
+      </div>
+      <TextField
+        label="Work or main activity"
+        value={typed.occupation}
+        onChange={put('occupation')}
+        error={error?.at('/occupation')}
+      />
+      {other !== null ? (
+        <p role="alert" className="text-hold-deep">
+          {`Someone else changed this meanwhile to ${[other.name, other.birthDate === null ? '' : `born ${fullDay(other.birthDate)}`, other.occupation].filter((t) => t !== '').join(', ')}. What you typed is kept; save once more to put it in its place.`}
+        </p>
+      ) : (
+        <Refusal error={error} />
+      )}
+      <SendOrLeave send="Save" leave="Leave it as it was" disabled={save.isPending} onLeave={leave} />
+    </form>
+  );
+}

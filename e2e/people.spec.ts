@@ -1,0 +1,66 @@
+import { randomUUID } from 'node:crypto';
+import { expect, test } from '@playwright/test';
+import { expectAccessible, signIn, url } from './support.js';
+
+test('a person is corrected, also beside someone else, and a complaint is closed with its outcome', async ({
+  page,
+}) => {
+  await signIn(page);
+  const id = randomUUID();
+  const headers = { origin: new URL(url('/')).origin };
+  const person = { id, name: 'Ödil Sörenby', birthDate: '1962-02-03', occupation: 'thatcher' };
+  expect((await page.request.post(url('/api/people'), { headers, data: person })).status()).toBe(201);
+  await page.goto(url(`/people/${id}`));
+  await expect(page.getByRole('heading', { level: 1, name: 'Ödil Sörenby' })).toBeVisible();
+  await page.getByRole('button', { name: 'Correct' }).click();
+  const form = page.getByRole('form', { name: 'Correct the person' });
+  await form.getByLabel('Name').fill('   ');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(form.getByText('Type a name of 1 to 80 characters')).toBeVisible();
+  await form.getByLabel('Date of birth').fill('1962-03-02');
+  await form.getByLabel('Name').fill('Odil Sørenby');
+  await expectAccessible(page, 'Correcting a person');
+  // Someone else is quicker: nothing typed is lost, and both stand until one saves again.
+  const other = await page.request.patch(url(`/api/people/${id}`), {
+    headers,
+    data: { version: 1, occupation: 'thatcher and mason' },
+  });
+  expect(other.status()).toBe(200);
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(form.getByRole('alert')).toContainText(
+    'changed this meanwhile to Ödil Sörenby, born 3 Feb 1962, thatcher and mason',
+  );
+  await expect(form.getByLabel('Name')).toHaveValue('Odil Sørenby');
+  await form.getByLabel('Work or main activity').fill('thatcher and mason');
+  await form.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Odil Sørenby' })).toBeVisible();
+  await expect(page.getByText('thatcher and mason, born 2 Mar 1962')).toBeVisible();
+
+  await page.getByLabel('Find a complaint').fill('hallux');
+  await page.getByRole('radio', { name: /Bunion/ }).click();
+  await page.getByRole('radio', { name: 'both' }).click();
+  await page.getByRole('button', { name: 'Begin the first visit' }).click();
+  await expect(page.getByRole('heading', { level: 2, name: 'Story' })).toBeVisible();
+  await page.getByRole('link', { name: 'Odil Sørenby' }).click();
+  await page.getByRole('button', { name: 'Close: Bunion with flat foot, both sides' }).click();
+  const end = page.getByRole('form', { name: /^Close: Bunion/ });
+  await end.getByLabel('What to know of it later').fill('Has the wide shoes; comes back if it rubs.');
+  await end.getByRole('button', { name: 'Close it' }).click();
+  await expect(end.getByText('Say how it ended')).toBeVisible();
+  await expect(end.getByLabel('What to know of it later')).toHaveValue(/^Has the wide shoes/);
+  await end.getByLabel('How it ended').selectOption('goes on alone');
+  await expectAccessible(page, 'Closing a complaint');
+  await end.getByRole('button', { name: 'Close it' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Bunion' })).toContainText(
+    /closed \d+ \w+ \d{4} by Tomas Fell: goes on alone/i,
+  );
+  await page.getByRole('link', { name: /^Bunion/ }).click();
+  await expect(page.getByRole('status', { name: 'Closed' })).toContainText(
+    'goes on alone. Has the wide shoes',
+  );
+  await page.getByRole('link', { name: 'Plan', exact: true }).click();
+  await expect(page.getByText('This complaint is closed; open it again to go on')).toBeVisible();
+  await page.getByRole('link', { name: 'Open it again' }).click();
+  await page.getByRole('button', { name: 'Open again: Bunion with flat foot, both sides' }).click();
+  await expect(page.getByRole('button', { name: 'Close: Bunion with flat foot, both sides' })).toBeVisible();
+});
