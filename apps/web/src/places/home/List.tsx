@@ -2,7 +2,7 @@ import { CloudOff } from 'lucide-react';
 import { besideText, restsToday, secondsOn, weekdayOf } from '@heathstep/core';
 import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
 import { HourQuestion } from './HourQuestion.js';
-import { asSession, entryOf, nextIndex, type Running, type Screen } from './homeModel.js';
+import { asSession, entryOf, isDone, nextIndex, roundOf, type Running, type Screen } from './homeModel.js';
 import type { useOutbox } from './homeStore.js';
 import { Log } from './Log.js';
 import { MorningsPicture } from './pieces.js';
@@ -176,6 +176,7 @@ function Due({ view, running, setScreen }: ListProps) {
   const session = entryOf(view, 'session', view.today);
   const late = view.catchUp ?? [];
   const minutes = Math.max(1, Math.round(secondsToday(view) / 60));
+  const round = roundOf(view);
   const next = nextIndex(view, running?.done ?? []);
   const start = () => {
     if (running === null) setScreen({ at: 'before' });
@@ -200,8 +201,17 @@ function Due({ view, running, setScreen }: ListProps) {
         </button>
       ) : (
         <p className="mt-3 rounded-xl bg-go-wash p-4 font-semibold text-go-deep" role="status">
-          {t.say('Done for today. Well kept.')}
+          {round.length === 0
+            ? t.say('Done for today. Well kept.')
+            : t.say('Done for now. Later today again: {{list}}.', {
+                list: round.map((i) => t.inside(i.exercise.name)).join(', '),
+              })}
         </p>
+      )}
+      {session !== null && round.length > 0 && (
+        <button type="button" className="action mt-3 min-h-14 w-full text-lg" onClick={start}>
+          {t.say(running === null ? 'Once more' : 'Go on')}
+        </button>
       )}
       {late.length > 0 && session === null && (
         <p className="mt-3 text-base text-ink-2">
@@ -211,21 +221,21 @@ function Due({ view, running, setScreen }: ListProps) {
         </p>
       )}
       <ol className="mt-4 border-t border-line">
-        {view.items.map(({ exercise }, i) => {
-          const all = [...(running?.done ?? []), ...(session === null ? [] : asSession(session).exercises)];
+        {view.items.map((item, i) => {
+          const { exercise } = item;
           return (
             <DueItem
               key={exercise.key}
               exercise={exercise}
               dose={view.plan.find((p) => p.key === exercise.key)?.dose ?? ''}
               number={i + 1}
-              done={all.some((d) => d.exercise === exercise.key)}
+              done={isDone(view, running, item)}
               from={late.find((c) => c.exercise === exercise.key)?.from ?? null}
             />
           );
         })}
       </ol>
-      {running !== null && running.done.length > 0 && session === null && (
+      {running !== null && running.done.length > 0 && (
         <button
           type="button"
           className="text-action mt-3 min-h-12 w-full"

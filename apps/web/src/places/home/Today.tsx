@@ -8,6 +8,7 @@ import {
   type Done,
   entryOf,
   nextIndex,
+  roundOf,
   type Running,
   type Screen,
   withWaiting,
@@ -154,7 +155,7 @@ function HurtsScreen({
         if (payload.grade !== 'pause') return;
         const index = view.items.findIndex((i) => i.prescription.exercise === at.exercise);
         const after: Screen = { at: running === null ? 'list' : 'after' };
-        day.goTo(index === -1 ? view.items.length : index + 1, after);
+        day.goTo(index === -1 ? view.items.length : nextIndex(view, running?.done ?? [], index + 1), after);
       }}
       toList={() => setScreen({ at: running === null || session !== null ? 'list' : 'after' })}
     />
@@ -206,6 +207,7 @@ function ExerciseScreen({ day, index }: { day: Day; index: number }) {
   const { view, running } = day;
   const item = view.items[index];
   if (item === undefined) return null;
+  const round = roundOf(view);
   const finished = (done: Done) => {
     const all = [...(running?.done ?? []).filter((d) => d.exercise !== done.exercise), done];
     if (running !== null) day.setRunning({ ...running, done: all });
@@ -218,11 +220,11 @@ function ExerciseScreen({ day, index }: { day: Day; index: number }) {
       exercise={item.exercise}
       figure={item.figure ?? null}
       cues={item.cues ?? []}
-      number={index + 1}
-      of={view.items.length}
+      number={round.indexOf(item) + 1}
+      of={round.length}
       finished={finished}
       leave={day.toList}
-      skip={() => day.goTo(index + 1)}
+      skip={() => day.goTo(nextIndex(view, running?.done ?? [], index + 1))}
       hurts={() => hurts(day, item.prescription.exercise)}
     />
   );

@@ -1,6 +1,7 @@
 import { computeDose, type ComposedExercise, type ExerciseDefinition, toDoseInput } from '@heathstep/core';
 import { beatAt, beatsOf } from '../../parts/pacer/beats.js';
-import { progressAt } from './homeModel.js';
+import type { HomeEntryView, HomeView } from '@heathstep/contracts';
+import { type Done, isDone, nextIndex, progressAt, roundOf, type Running } from './homeModel.js';
 
 const exercise = { setupSeconds: 20 } as ExerciseDefinition;
 const raise: ComposedExercise = {
@@ -56,4 +57,47 @@ describe('the beats of the pacer', () => {
   ])('tell at second %d what was done', (second, done) =>
     expect(progressAt(beats, second, raise)).toEqual(done),
   );
+});
+
+describe('what is done several times a day', () => {
+  const item = (key: string, timesPerDay: number) => ({ prescription: { exercise: key, timesPerDay } });
+  const items = [item('stretch', 2), item('raise', 1), item('pump', 3)];
+  const did = (...keys: string[]): Done[] =>
+    keys.map((exercise) => ({ exercise, sets: 1, reps: 1, effort: 3 }));
+  const session = (id: string, day: string, ...keys: string[]) =>
+    ({
+      id,
+      kind: 'session',
+      day,
+      payload: { scores: {}, exercises: did(...keys) },
+    }) as unknown as HomeEntryView;
+  const on = (...entries: HomeEntryView[]) =>
+    ({ today: '2026-03-04', items, entries }) as unknown as HomeView;
+  const keys = (view: HomeView) => roundOf(view).map((i) => i.prescription.exercise);
+  const all = session('1', '2026-03-04', 'stretch', 'raise', 'pump');
+
+  it('is due again in the next round, until it was done as often as the day asks', () => {
+    expect(keys(on())).toEqual(['stretch', 'raise', 'pump']);
+    expect(keys(on(session('0', '2026-03-03', 'stretch'), all))).toEqual(['stretch', 'pump']);
+    expect(keys(on(all, session('2', '2026-03-04', 'stretch')))).toEqual(['pump']);
+    expect(keys(on(all, session('2', '2026-03-04'), session('3', '2026-03-04')))).toEqual([]);
+  });
+
+  it('is gone through in order, past what is not in this round and what was done in it', () => {
+    expect(nextIndex(on(), [])).toBe(0);
+    expect(nextIndex(on(all), did('stretch'))).toBe(2);
+    expect(nextIndex(on(all), [], 1)).toBe(2);
+    expect(nextIndex(on(all), did('stretch', 'pump'))).toBe(items.length);
+  });
+
+  it('is ticked for the round under way, else only once nothing of it is to come and it was done', () => {
+    const ticked = (view: HomeView, running: Running | null = null) =>
+      view.items.filter((i) => isDone(view, running, i)).map((i) => i.prescription.exercise);
+    const running: Running = { id: 'r', day: '2026-03-04', scores: {}, planId: null, done: did('stretch') };
+    expect(ticked(on())).toEqual([]);
+    expect(ticked(on(), running)).toEqual(['stretch']);
+    expect(ticked(on(all))).toEqual(['raise']);
+    expect(ticked(on(session('1', '2026-03-04', 'stretch')))).toEqual([]);
+    expect(ticked(on(all), running)).toEqual(['stretch', 'raise']);
+  });
 });

@@ -78,8 +78,29 @@ export type Screen =
   | { readonly at: 'morning' }
   | { readonly at: 'correct'; readonly entryId: string };
 
-/** The first exercise of today that is not done; as many as there are once all are. */
-export const nextIndex = (view: HomeView, done: readonly Done[]): number => {
-  const at = view.items.findIndex((i) => done.every((d) => d.exercise !== i.prescription.exercise));
+/** Sessions saved today; each was one round of what is done several times a day. */
+export const sessionsToday = (view: HomeView): HomeEntryView[] =>
+  view.entries.filter((e) => e.kind === 'session' && e.day === view.today);
+
+/** What the coming round of today holds: exercises that are done more often a day than there were rounds. */
+export function roundOf(view: HomeView): HomeView['items'] {
+  const rounds = sessionsToday(view).length;
+  return view.items.filter((i) => i.prescription.timesPerDay > rounds);
+}
+
+/** The first exercise of this round from an index on that is not done; as many as there are once all are. */
+export const nextIndex = (view: HomeView, done: readonly Done[], from = 0): number => {
+  const round = roundOf(view);
+  const at = view.items.findIndex(
+    (i, index) =>
+      index >= from && round.includes(i) && done.every((d) => d.exercise !== i.prescription.exercise),
+  );
   return at === -1 ? view.items.length : at;
 };
+
+/** Whether an exercise is done with: in the round under way, or, where none is to come, in one before. */
+export function isDone(view: HomeView, running: Running | null, item: HomeView['items'][number]): boolean {
+  const has = (done: readonly Done[]) => done.some((d) => d.exercise === item.prescription.exercise);
+  if (running !== null && has(running.done)) return true;
+  return !roundOf(view).includes(item) && sessionsToday(view).some((s) => has(asSession(s).exercises));
+}
