@@ -265,7 +265,11 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
     await expectAccessible(phone, 'Home, after');
     await phone.getByRole('button', { name: 'Save' }).click();
     await expect(phone.getByText(/^Done for (today|now)/)).toBeVisible();
-    await phone.clock.runFor(2_000);
+    // The hour after is asked when it is over, not before.
+    await sent(phone);
+    await expect(phone.getByText(/^An hour after the exercises/)).toBeVisible();
+    await expect(phone.getByRole('button', { name: 'Yes, still' })).toHaveCount(0);
+    await phone.clock.fastForward('01:00:05');
     await phone.getByRole('button', { name: 'No', exact: true }).click();
     await sent(phone);
     await phone.getByText('What you logged', { exact: true }).click();

@@ -1,7 +1,7 @@
 import { CloudOff } from 'lucide-react';
 import { besideText, restsToday, secondsOn, weekdayOf } from '@heathstep/core';
 import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
-import { HourQuestion } from './HourQuestion.js';
+import { HourAfter } from './HourQuestion.js';
 import { asSession, entryOf, isDone, nextIndex, roundOf, type Running, type Screen } from './homeModel.js';
 import type { useOutbox } from './homeStore.js';
 import { Log } from './Log.js';
@@ -118,7 +118,7 @@ function Notices({ view, outbox }: ListProps) {
 }
 
 /** What is asked today: the morning, the hour after, and what pain before the start means. */
-function Asked({ view, running, setScreen, send }: ListProps) {
+function Asked({ view, running, outbox, setScreen, send }: ListProps) {
   const t = useReader();
   const morning = entryOf(view, 'morning', view.today);
   const session = entryOf(view, 'session', view.today);
@@ -145,7 +145,10 @@ function Asked({ view, running, setScreen, send }: ListProps) {
         later !== undefined &&
         typeof before === 'number' &&
         (scoresOf(session)[later.key] ?? null) === null && (
-          <HourQuestion
+          <HourAfter
+            key={session.id}
+            since={session.at}
+            waiting={outbox.list.some((e) => e.id === session.id)}
             before={before}
             answer={(above) =>
               send({
@@ -175,8 +178,10 @@ function Due({ view, running, setScreen }: ListProps) {
   const t = useReader();
   const session = entryOf(view, 'session', view.today);
   const late = view.catchUp ?? [];
-  const minutes = Math.max(1, Math.round(secondsToday(view) / 60));
   const round = roundOf(view);
+  const seconds = session === null ? secondsToday(view) : secondsOfRound(view);
+  const minutes = Math.max(1, Math.round(seconds / 60));
+  const count = session === null || round.length === 0 ? view.items.length : round.length;
   const next = nextIndex(view, running?.done ?? []);
   const start = () => {
     if (running === null) setScreen({ at: 'before' });
@@ -188,10 +193,10 @@ function Due({ view, running, setScreen }: ListProps) {
         {t.say('Today')}{' '}
         <span className="font-body text-base font-normal text-ink-2">
           {t.say(
-            view.items.length === 1
+            count === 1
               ? '{{count}} exercise, about {{minutes}} min'
               : '{{count}} exercises, about {{minutes}} min',
-            { count: view.items.length, minutes },
+            { count, minutes },
           )}
         </span>
       </h2>
@@ -254,6 +259,16 @@ const secondsToday = (view: HomeView): number =>
   view.plan
     .filter((p) => view.catchUp?.some((c) => c.exercise === p.key) === true)
     .reduce((sum, p) => sum + p.daySeconds, 0);
+
+/** Seconds of the round to come alone; of the whole day where none is. */
+function secondsOfRound(view: HomeView): number {
+  const round = roundOf(view);
+  if (round.length === 0) return secondsToday(view);
+  return round.reduce((sum, i) => {
+    const planned = view.plan.find((p) => p.key === i.exercise.key);
+    return sum + (planned?.daySeconds ?? 0) / i.prescription.timesPerDay;
+  }, 0);
+}
 
 function DueItem({
   exercise,
