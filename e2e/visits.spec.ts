@@ -232,6 +232,27 @@ test('a whole first visit for an ankle sprain by keyboard alone', async ({ page 
     await press(page, page.getByRole('link', { name: /^Visit 1/ }));
     await goToStep(page, 'Load');
     await expect(page.getByLabel('Single-leg heel raise, left, trial 1')).toBeDisabled();
+    const paper = page.getByRole('article', { name: 'The visit on paper' });
+    await expect(paper).toBeHidden();
+    await page.emulateMedia({ media: 'print' });
+    for (const said of [
+      'Fenn Harrow',
+      'Outer ankle sprain, right',
+      'Where it hurts: in front of the outer ankle bone, right',
+      'How it began: with an injury',
+      'Not called for: ',
+      'Present: ',
+      'Tender over the front outer ligament, right',
+      'It is: Outer ankle sprain, right',
+      'Signed by Tomas Fell',
+    ])
+      await expect(paper).toContainText(said);
+    await expect(paper.getByRole('row', { name: /^Single-leg heel raise/ })).toContainText('stopped by pain');
+    await expect(page.getByRole('navigation', { name: 'Steps of the visit' })).toBeHidden();
+    // One page of paper.
+    const pdf = (await page.pdf({ format: 'A4', printBackground: true })).toString('latin1');
+    expect(pdf.match(/\/Type\s*\/Page\b(?!s)/g)).toHaveLength(1);
+    await page.emulateMedia({ media: 'screen' });
     await press(page, page.getByRole('button', { name: 'Amend it' }));
     await page.keyboard.type('Miscounted, seen on the film');
     await page.keyboard.press('Enter');

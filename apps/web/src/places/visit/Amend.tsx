@@ -18,6 +18,9 @@ export function Amend({ reason, begin }: { reason: string | null; begin: (reason
   return (
     <div className="flex flex-wrap items-end gap-4 rounded bg-line-2 px-3 py-2 text-sm" role="status">
       <span className="py-2">This visit is signed; it is read, not written.</span>
+      <button type="button" className="text-action min-h-11" onClick={() => window.print()}>
+        Print it
+      </button>
       {!asking && session.data?.user.role !== 'assistant' && (
         <button type="button" className="text-action min-h-11" onClick={() => setAsking(true)}>
           Amend it

@@ -16,6 +16,7 @@ import { Feel, Look } from './look/Look.js';
 import { Amend, Amendments } from './Amend.js';
 import { Presence } from './Presence.js';
 import { STEP_NAMES, STEPS, type Step } from './progress.js';
+import { VisitRecord } from './record/VisitRecord.js';
 import { QuickLine } from './QuickLine.js';
 import { MeasureStepView } from './Steps.js';
 import { WhatIfProvider } from './findings/whatIf.js';
@@ -155,7 +156,8 @@ function Bench({
           , {longDay(visit.startedAt)}
         </p>
       </EpisodeHead>
-      <div className="grid flex-1 grid-cols-[8.25rem_minmax(0,1fr)_14rem] min-[1240px]:grid-cols-[9.5rem_minmax(0,1fr)_17.5rem]">
+      <VisitRecord live={live} />
+      <div className="grid flex-1 grid-cols-[8.25rem_minmax(0,1fr)_14rem] print:hidden min-[1240px]:grid-cols-[9.5rem_minmax(0,1fr)_17.5rem]">
         <Steps live={live} episodeId={episode.id} />
         <main className="min-w-0 border-x border-line px-5 py-4">
           <div className="flex min-h-9 items-center gap-4">

@@ -100,7 +100,7 @@ function Beside({
           </span>
         )}
         {!measure.painless && (
-          <span className="text-sm text-ink-2">
+          <span className="text-sm whitespace-nowrap text-ink-2">
             pain <kbd className="rounded border border-line px-1 pointer-coarse:hidden">P</kbd>
           </span>
         )}

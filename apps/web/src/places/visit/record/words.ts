@@ -1,0 +1,155 @@
+import { SIDES, type FindingDefinition, type Known, withUnit } from '@heathstep/core';
+import { concludedIdeas, entriesOfKind } from '@heathstep/contracts';
+import { regionName } from '../../../parts/footShapes.js';
+import { type Column, columnsOf, type LiveVisit } from '../live.js';
+import { STATUS_WORDS } from '../rows/entries.js';
+import { STORY_CHOICES, STORY_LISTS, type ToldKey, type ToldListKey } from '../storyWords.js';
+
+export type Line = readonly [what: string, said: string];
+
+const on = (side: string): string => (side === 'none' ? '' : `, ${side}`);
+const yesNo = (value: boolean | null): string => (value === null ? '' : value ? 'yes' : 'no');
+const score = (value: number | null): string => (value === null ? '' : `${value} of 10`);
+
+function chosen(live: LiveVisit, key: ToldKey): string {
+  const value: string | null = live.get(key);
+  const options: readonly { value: string; label: string }[] = STORY_CHOICES[key];
+  return options.find((o) => o.value === value)?.label ?? '';
+}
+
+function several(live: LiveVisit, key: ToldListKey): string {
+  const { none, options } = STORY_LISTS[key];
+  const told = live.get(key) ?? [];
+  if (told.includes('none')) return none;
+  return options
+    .filter((o) => told.includes(o.value))
+    .map((o) => o.label)
+    .join(', ');
+}
+
+/** What was told, a line each; what was not is left out. */
+export function storyLines(live: LiveVisit): Line[] {
+  const settles = live.get('story.settles');
+  const lines: Line[] = [
+    [
+      'Where it hurts',
+      (live.get('story.regions') ?? [])
+        .map((r) => r.split(':'))
+        .map(([side, key]) => `${regionName(key ?? '')}, ${side ?? ''}`)
+        .join('; '),
+    ],
+    [
+      'How it began',
+      [chosen(live, 'story.onset'), chosen(live, 'story.since')].filter((t) => t !== '').join(', '),
+    ],
+    ['What changed before it', several(live, 'story.load-change')],
+    ['Worst pain', score(live.get('story.worst'))],
+    ['Pain now', score(live.get('story.now'))],
+    ['Worse', several(live, 'story.worse-when')],
+    ['Provoked within 5 minutes', yesNo(live.get('story.provoked'))],
+    ['Settles in', settles === null ? '' : `${settles} min`],
+    ['Wakes at night', yesNo(live.get('story.night'))],
+    ['Burning, numbness', several(live, 'story.character')],
+    [
+      'What matters',
+      (live.get('story.activities') ?? [])
+        .map((a) => (a.ability === null ? a.text : `${a.text} (${a.ability} of 10)`))
+        .join(', '),
+    ],
+    ['Goal', live.get('story.goal') ?? ''],
+  ];
+  return lines.filter(([, said]) => said !== '');
+}
+
+/** Signs that the answers opened, what was not tested and why, what nothing called for, what is still missing. */
+export function safetyLines(live: LiveVisit): Line[] {
+  const { safety, content, store } = live;
+  const textOf = (key: string) => content.safetyQuestions.find((q) => q.key === key)?.text ?? key;
+  const untested = safety.notTested.map((key) => {
+    const why = store.get(`untested.${key}`);
+    return `${textOf(key)}${why === null ? '' : ` (${why})`}`;
+  });
+  return [
+    ...safety.triggered.map((t): Line => [
+      t.rule.level.charAt(0).toUpperCase() + t.rule.level.slice(1),
+      `${t.rule.title}${on(t.side)}: ${t.status}${t.closure === null ? '' : `, ${t.closure.text}`}`,
+    ]),
+    ...(safety.unanswered.length > 0
+      ? [['Not answered', `${safety.unanswered.length} of ${safety.asked.length}`] as const]
+      : []),
+    ...(untested.length > 0 ? [['Not tested', untested.join('; ')] as const] : []),
+    ...(safety.spared.length > 0 ? [['Not called for', safety.spared.map(textOf).join('; ')] as const] : []),
+    ...(safety.unanswered.length === 0 && safety.triggered.length === 0
+      ? [['Asked', 'nothing open'] as const]
+      : []),
+  ];
+}
+
+export interface Reading {
+  readonly label: string;
+  readonly left: string;
+  readonly right: string;
+  readonly single: string;
+}
+
+function said(live: LiveVisit, m: LiveVisit['measures'][number], side: Column): string {
+  const value = live.value(m, side);
+  const entry = m.computed === null ? live.store.get(`measure.${m.key}.${side}`) : null;
+  if (entry !== null && entry.status !== 'taken') return STATUS_WORDS[entry.status];
+  if (value === null) return '';
+  const pain = entry?.pain ?? null;
+  return `${withUnit(m, value, m.decimals)}${pain === null ? '' : `, pain ${pain}`}`;
+}
+
+/** What was measured at this visit, both sides; what was not is left out. */
+export const readingLines = (live: LiveVisit): Reading[] =>
+  live.measures
+    .map((m) => {
+      const at = (side: Column) => (columnsOf(m).includes(side) ? said(live, m, side) : '');
+      return { label: m.label, left: at('left'), right: at('right'), single: at('none') };
+    })
+    .filter((r) => r.left !== '' || r.right !== '' || r.single !== '');
+
+/** Findings present by whatever way they are known, and those found absent by hand. */
+export function findingLines(
+  findings: readonly FindingDefinition[],
+  known: Known,
+  byHand: LiveVisit['readings']['entries'],
+): { present: string[]; absent: string[] } {
+  const columns = (f: FindingDefinition): readonly Column[] => (f.sides === 'person' ? ['none'] : SIDES);
+  const present = findings.flatMap((f) =>
+    columns(f)
+      .filter((side) => known.at(f.key, side).state === 'present')
+      .map((side) => `${f.name}${on(side)}`),
+  );
+  const nameOf = (key: string) => findings.find((f) => f.key === key)?.name ?? key;
+  const absent = entriesOfKind(byHand, 'finding')
+    .filter((e) => e.value === 'absent')
+    .map((e) => `${nameOf(e.name)}${on(e.side)}`);
+  return { present, absent };
+}
+
+/** What it is judged to be, and where the work starts. */
+export function conclusionLines(live: LiveVisit): Line[] {
+  const { entries } = live.readings;
+  const nameOf = (key: string) => live.content.conditions.find((c) => c.key === key)?.name ?? key;
+  const ideas = concludedIdeas(entries).map((i) => `${nameOf(i.condition)}${on(i.side)}`);
+  const stage = live.protocol.stages.find((s) => s.key === live.get('conclude.stage'))?.name ?? '';
+  const lines: Line[] = [
+    ['It is', ideas.join('; ')],
+    ['In other words', live.get('conclude.other') ?? ''],
+    ['It cannot be told yet', live.get('conclude.condition') === 'open' ? 'said so at this visit' : ''],
+    ['Irritability', live.irritability.level === 'not-known' ? '' : live.irritability.level],
+    ['Starts in', stage],
+    ['Because', live.get('conclude.stage-reason') ?? ''],
+  ];
+  return lines.filter(([, words]) => words.trim() !== '');
+}
+
+/** What was written beside the steps, and steps left out with their reason. */
+export const noteLines = (live: LiveVisit): Line[] => [
+  ...entriesOfKind(live.readings.entries, 'note')
+    .filter((n) => n.value.trim() !== '')
+    .map((n): Line => [`Note, ${n.name}`, n.value]),
+  ...entriesOfKind(live.readings.entries, 'skip').map((s): Line => [`Left out: ${s.name}`, s.value]),
+];
