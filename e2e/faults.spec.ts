@@ -100,6 +100,20 @@ test('text, emoji and undo in a field for a number', async ({ page }) => {
   await expect(field).toHaveValue('');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(field).toHaveValue('24');
+  // What was taken back is said, and made again by press or by key.
+  await expect(page.getByRole('status', { name: 'What was taken back' })).toHaveText(
+    'Taken back: Lunge, knee straight, left, now 24',
+  );
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(field).toHaveValue('');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(field).toHaveValue('25');
+  await expect(page.getByRole('button', { name: 'Redo' })).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).focus();
+  await page.keyboard.press('Control+z');
+  await expect(field).toHaveValue('');
+  await page.keyboard.press('Control+y');
+  await expect(field).toHaveValue('25');
 });
 
 test('the keyboard alone: trials by Enter and arrows, safety by arrows, Why by W', async ({ page }) => {

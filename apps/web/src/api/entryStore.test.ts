@@ -123,6 +123,81 @@ describe('entries of a visit as they are typed', () => {
     expect([store.undo(), store.get('story.worst'), store.undo()]).toEqual(['story.worst', null, null]);
   });
 
+  it('makes again what was taken back, until something else is typed', () => {
+    const store = world().store();
+    store.set('story.worst', 1);
+    store.setMany([
+      ['story.worst', 2],
+      ['story.now', 3],
+    ]);
+    store.undo();
+    expect([store.get('story.worst'), store.get('story.now'), store.canRedo]).toEqual([1, null, true]);
+    expect([store.redo(), store.get('story.worst'), store.get('story.now')]).toEqual(['story.worst', 2, 3]);
+    expect([store.canRedo, store.redo()]).toEqual([false, null]);
+    store.undo();
+    store.set('story.now', 5);
+    expect([store.canRedo, store.redo(), store.get('story.now')]).toEqual([false, null, 5]);
+  });
+
+  it('takes back what comes back from the server with its fields in another order, and sees no conflict in it', async () => {
+    const w = world();
+    const store = w.store();
+    const key = 'measure.lunge-knee-bent.left' as const;
+    store.set(key, { trials: [24], status: 'taken', pain: null });
+    await store.flush();
+    store.receive([
+      { key, version: 2, value: { pain: null, status: 'taken', trials: [24] }, author: 'x', at: '' },
+    ]);
+    expect([store.undo(), store.get(key)]).toEqual([key, null]);
+    store.set(key, { trials: [30], status: 'taken', pain: null });
+    store.receive([
+      { key, version: 3, value: { status: 'taken', pain: null, trials: [30] }, author: 'x', at: '' },
+    ]);
+    expect(store.status).not.toBe('conflict');
+    expect(store.get(key)).toEqual({ trials: [30], status: 'taken', pain: null });
+  });
+
+  it('leaves what someone else changed meanwhile as they put it, and takes back what is left', async () => {
+    const w = world();
+    const store = w.store();
+    store.set('story.now', 2);
+    store.set('story.worst', 7);
+    await store.flush();
+    w.other('story.worst', 4);
+    store.receive([...w.server.values()]);
+    expect([store.undo(), store.get('story.worst'), store.get('story.now')]).toEqual(['story.now', 4, null]);
+    expect([store.undo(), store.get('story.worst')]).toEqual([null, 4]);
+  });
+
+  it('comes back to the start by undoing everything, and to the end by making everything again', () => {
+    const key = fc.constantFrom('story.worst' as const, 'story.now' as const, 'story.settles' as const);
+    const change = fc.tuple(key, fc.option(fc.integer({ min: 0, max: 3 })));
+    fc.assert(
+      fc.property(
+        fc.array(fc.uniqueArray(change, { minLength: 1, maxLength: 3, selector: ([k]) => k }), {
+          maxLength: 12,
+        }),
+        fc.array(fc.boolean(), { maxLength: 20 }),
+        (edits, wander) => {
+          const store = world().store();
+          for (const edit of edits) store.setMany(edit);
+          const at = () => JSON.stringify(store.all());
+          const end = new Map(store.all());
+          for (const back of wander)
+            if (back) store.undo();
+            else store.redo();
+          while (store.canUndo) store.undo();
+          expect(store.all().every(([, value]) => value === null)).toBe(true);
+          while (store.canRedo) store.redo();
+          expect(new Map(store.all())).toEqual(end);
+          const before = at();
+          store.redo();
+          expect(at()).toBe(before);
+        },
+      ),
+    );
+  });
+
   it('ends with what was typed last, whatever fails in between', async () => {
     const step = fc.oneof(
       fc.record({

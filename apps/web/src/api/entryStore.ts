@@ -35,7 +35,19 @@ const TYPING_PAUSE_MS = 350;
 export type Change = { [K in EntryKey]: readonly [key: K, value: EntryValue<K> | null] }[EntryKey];
 
 /** What one undo takes back: usually one change, several when they were made as one. */
-type Undone = readonly { readonly key: string; readonly before: unknown }[];
+type Step = readonly { readonly key: string; readonly before: unknown; readonly after: unknown }[];
+
+/** The same value, in whatever order its fields come back from the server. */
+function same(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  if (Array.isArray(a) !== Array.isArray(b)) return false;
+  const [mine, theirs] = [new Map(Object.entries(a)), new Map(Object.entries(b))];
+  return (
+    mine.size === theirs.size &&
+    [...mine].every(([key, value]) => theirs.has(key) && same(value, theirs.get(key)))
+  );
+}
 
 /**
  * The entries of one visit as they are typed: each change shows at once, is kept on this device until the server has it,
@@ -46,7 +58,8 @@ export class EntryStore extends Outbox {
   private readonly pending = new Map<string, PendingEntry>();
   private readonly conflicts = new Map<string, { mine: unknown; theirs: EntryView }>();
   private readonly refusals = new Map<string, string>();
-  private readonly undos: Undone[] = [];
+  private readonly undos: Step[] = [];
+  private readonly redos: Step[] = [];
   private sending = false;
   private stuck: 'locked' | 'signed-out' | 'unreachable' | null = null;
   private valuesChanged = 0;
@@ -117,20 +130,39 @@ export class EntryStore extends Outbox {
 
   /** Changes several entries as one: one undo takes them all back. */
   setMany(changes: readonly Change[]): void {
-    const real = changes.filter(
-      ([key, value]) => JSON.stringify(this.standing(key)) !== JSON.stringify(value),
-    );
+    const real = changes.filter(([key, value]) => !same(this.standing(key), value));
     if (real.length === 0) return;
-    this.undos.push(real.map(([key]) => ({ key, before: this.standing(key) })));
+    this.undos.push(real.map(([key, value]) => ({ key, before: this.standing(key), after: value })));
+    this.redos.length = 0;
     for (const [key, value] of real) this.put(key, value);
   }
 
-  /** Takes the last change back; returns its first key, or null when there is none. */
+  get canRedo(): boolean {
+    return this.redos.length > 0;
+  }
+
+  /** Takes the last change back that still stands; returns its first key, or null when there is none. */
   undo(): string | null {
-    const last = this.undos.pop();
-    if (last === undefined) return null;
-    for (const { key, before } of last) this.put(key, before);
-    return last[0]?.key ?? null;
+    return this.step(this.undos, this.redos, 'after', 'before');
+  }
+
+  /** Makes the change again that was taken back last, where nothing else was put in its place. */
+  redo(): string | null {
+    return this.step(this.redos, this.undos, 'before', 'after');
+  }
+
+  /** Goes one step from one list to the other; what someone else changed meanwhile is left as they put it. */
+  private step(from: Step[], to: Step[], now: 'before' | 'after', then: 'before' | 'after'): string | null {
+    for (let last = from.pop(); last !== undefined; last = from.pop()) {
+      const standing = last.filter((c) => same(this.standing(c.key), c[now]));
+      const [first] = standing;
+      if (first === undefined) continue;
+      to.push(standing);
+      for (const c of standing) this.put(c.key, c[then]);
+      return first.key;
+    }
+    this.notify();
+    return null;
   }
 
   /** What others saved meanwhile: shown at once, unless the same thing is being changed here; then both stand. */
@@ -143,8 +175,7 @@ export class EntryStore extends Outbox {
       const mine = this.pending.get(theirs.key);
       if (mine !== undefined && !this.sending) {
         this.pending.delete(theirs.key);
-        if (JSON.stringify(mine.value) !== JSON.stringify(theirs.value))
-          this.conflicts.set(theirs.key, { mine: mine.value, theirs });
+        if (!same(mine.value, theirs.value)) this.conflicts.set(theirs.key, { mine: mine.value, theirs });
       }
       changed = true;
     }
@@ -210,7 +241,7 @@ export class EntryStore extends Outbox {
           const mine = this.pending.get(theirs.key);
           this.pending.delete(theirs.key);
           this.server.set(theirs.key, { version: theirs.version, value: theirs.value });
-          if (mine !== undefined && JSON.stringify(mine.value) !== JSON.stringify(theirs.value))
+          if (mine !== undefined && !same(mine.value, theirs.value))
             this.conflicts.set(theirs.key, { mine: mine.value, theirs });
         }
         break;

@@ -19,6 +19,7 @@ const KEYS: readonly (readonly [where: string, keys: readonly (readonly [key: st
       ['Enter', 'the next trial, then the next measure'],
       ['P', 'on a reading: the pain with it'],
       ['Ctrl Z', 'takes the last entry back'],
+      ['Ctrl Shift Z, Ctrl Y', 'makes it again'],
       ['P  A  N', 'a finding: present, absent, not tested'],
       ['Space, 1 to 9', 'counter: one more, a fault'],
     ],

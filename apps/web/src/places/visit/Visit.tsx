@@ -16,6 +16,7 @@ import { Feel, Look } from './look/Look.js';
 import { Amend, Amendments } from './Amend.js';
 import { Presence } from './Presence.js';
 import { STEP_NAMES, STEPS, type Step } from './progress.js';
+import { UndoRedo } from './UndoRedo.js';
 import { VisitRecord } from './record/VisitRecord.js';
 import { QuickLine } from './QuickLine.js';
 import { MeasureStepView } from './Steps.js';
@@ -164,11 +165,7 @@ function Bench({
             <h2>{STEP_NAMES[step]}</h2>
             <div className="flex-1" />
             {(!signed || reason !== null) && <QuickLine live={live} />}
-            {store.canUndo && (
-              <button type="button" className="text-action text-sm" onClick={() => store.undo()}>
-                Undo
-              </button>
-            )}
+            <UndoRedo live={live} />
             <SaveState status={store.status} retry={() => store.retry()} />
           </div>
           {!signed && <Presence visitId={visit.id} step={step} store={store} />}

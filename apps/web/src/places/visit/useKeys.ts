@@ -3,15 +3,13 @@ import { useNavigate } from 'react-router';
 import type { LiveVisit } from './live.js';
 import { STEPS, type Step } from './progress.js';
 
-/** Keys of the whole bench: undo, and Alt with up or down between the steps. */
+/** Keys of the whole bench: Alt with up or down goes between the steps. */
 export function useKeys(live: LiveVisit, step: Step): void {
   const navigate = useNavigate();
-  const { store, visitQuery } = live;
+  const { visitQuery } = live;
   const episodeId = live.course.episode.id;
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-      if (event.key === 'z' && (event.ctrlKey || event.metaKey) && !typing) store.undo();
       const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
       const to = STEPS[STEPS.indexOf(step) + by];
       if (!event.altKey || by === 0 || to === undefined) return;
@@ -20,5 +18,5 @@ export function useKeys(live: LiveVisit, step: Step): void {
     };
     window.addEventListener('keydown', listen);
     return () => window.removeEventListener('keydown', listen);
-  }, [store, step, episodeId, visitQuery, navigate]);
+  }, [step, episodeId, visitQuery, navigate]);
 }

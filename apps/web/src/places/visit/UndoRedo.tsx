@@ -1,0 +1,55 @@
+import { useCallback, useEffect, useState } from 'react';
+import { entryName, told } from './entryName.js';
+import type { LiveVisit } from './live.js';
+
+/** Takes the last entry back and makes it again, by press or by key, and says what it was. */
+export function UndoRedo({ live }: { live: LiveVisit }) {
+  const { store, content } = live;
+  const [said, setSaid] = useState<{ readonly text: string; readonly at: number } | null>(null);
+  const go = useCallback(
+    (back: boolean) => {
+      const key = back ? store.undo() : store.redo();
+      if (key === null) return;
+      const now = store.all().find(([k]) => k === key)?.[1] ?? null;
+      const plain = typeof now !== 'object' || now === null || 'trials' in now;
+      const words = `${back ? 'Taken back' : 'Made again'}: ${entryName(key, content)}${plain ? `, now ${told(now)}` : ''}`;
+      setSaid({ text: words, at: store.revision });
+    },
+    [store, content],
+  );
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+      if (typing || !(event.ctrlKey || event.metaKey) || event.altKey) return;
+      const key = event.key.toLowerCase();
+      if (key !== 'z' && key !== 'y') return;
+      event.preventDefault();
+      go(key === 'z' && !event.shiftKey);
+    };
+    window.addEventListener('keydown', listen);
+    return () => window.removeEventListener('keydown', listen);
+  }, [go]);
+  const shown = said !== null && said.at === store.revision ? said.text : '';
+  return (
+    <span className="flex min-w-0 items-center gap-3 text-sm">
+      <span
+        role="status"
+        aria-label="What was taken back"
+        className="max-w-72 truncate text-ink-2"
+        title={shown}
+      >
+        {shown}
+      </span>
+      {store.canUndo && (
+        <button type="button" className="text-action min-h-11" onClick={() => go(true)}>
+          Undo
+        </button>
+      )}
+      {store.canRedo && (
+        <button type="button" className="text-action min-h-11" onClick={() => go(false)}>
+          Redo
+        </button>
+      )}
+    </span>
+  );
+}
