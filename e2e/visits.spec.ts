@@ -276,7 +276,7 @@ async function tapNumber(page: Page, text: string): Promise<void> {
 test('a whole first visit for a bunion with flat foot by touch alone, on a tablet', async ({ browser }) => {
   test.setTimeout(300_000);
   const context = await browser.newContext({
-    viewport: { width: 1180, height: 820 },
+    viewport: { width: 1024, height: 768 },
     hasTouch: true,
     isMobile: true,
     locale: 'en-GB',
@@ -462,4 +462,19 @@ async function goToStepByTouch(page: Page, step: string): Promise<void> {
     .getByRole('link', { name: new RegExp(`^${step}`) })
     .tap();
   await expect(page.getByRole('heading', { level: 2, name: step, exact: true })).toBeVisible();
+  await expectForFingers(page, step);
+}
+
+/** Nothing of a step lies beside its column, and whatever is pressed is large enough for a finger. */
+async function expectForFingers(page: Page, step: string): Promise<void> {
+  const main = page.getByRole('main');
+  expect(await main.evaluate((e) => e.scrollWidth - e.clientWidth), `${step}: wider than its column`).toBe(0);
+  const small = await main.evaluate((e) =>
+    [...e.querySelectorAll<HTMLElement>('button, select, summary, a, input:not([type=checkbox])')]
+      .filter((b) => b.closest('[data-why]') === null && b.closest('svg') === null)
+      .map((b) => ({ name: b.getAttribute('aria-label') ?? b.textContent, size: b.getBoundingClientRect() }))
+      .filter(({ size }) => size.height > 0 && size.width > 1 && (size.height < 43.5 || size.width < 23.5))
+      .map(({ name, size }) => `${name} ${Math.round(size.width)}x${Math.round(size.height)}`),
+  );
+  expect(small, `${step}: too small for a finger`).toEqual([]);
 }

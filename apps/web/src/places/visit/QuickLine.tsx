@@ -81,7 +81,7 @@ export function QuickLine({ live }: { live: LiveVisit }) {
     <div className="relative w-72">
       <input
         ref={input}
-        className="field !min-h-9 pr-8"
+        className="field !min-h-9 pr-8 pointer-coarse:!min-h-11"
         role="combobox"
         aria-label="Quick line"
         aria-expanded={showing && completions.length > 0}

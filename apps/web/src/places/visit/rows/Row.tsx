@@ -161,7 +161,7 @@ function PairLine(props: RowProps) {
     );
   if (wide) {
     return (
-      <div className="grid grid-cols-[9.75rem_minmax(0,1fr)_minmax(0,1fr)_7rem] items-center gap-1.5">
+      <div className="grid grid-cols-[9.75rem_minmax(0,1fr)_minmax(0,1fr)_7rem] items-center gap-1.5 @max-[50rem]:grid-cols-[8rem_minmax(0,1fr)_minmax(0,1fr)]">
         <Name measure={measure} forbidden={props.forbidden} />
         <span className="flex items-center justify-end gap-2">
           <Letter side="left" />
@@ -176,11 +176,13 @@ function PairLine(props: RowProps) {
     );
   }
   return (
-    <div className="grid grid-cols-[9.75rem_6.6rem_3.6rem_minmax(5rem,1fr)_3.6rem_6.6rem_7rem] items-center gap-1.5">
+    <div className="grid grid-cols-[9.75rem_6.6rem_3.6rem_minmax(5rem,1fr)_3.6rem_6.6rem_7rem] items-center gap-1.5 pointer-coarse:grid-cols-[9.75rem_8.75rem_3.6rem_minmax(5rem,1fr)_3.6rem_8.75rem_7rem] @max-[50rem]:grid-cols-[minmax(8rem,1fr)_6.6rem_3.6rem_3.6rem_6.6rem] pointer-coarse:@max-[50rem]:grid-cols-[minmax(8rem,1fr)_8.75rem_3.6rem_3.6rem_8.75rem]">
       <Name measure={measure} forbidden={props.forbidden} />
       {side('left')}
       <Value {...props} side="left" />
-      <PairBar measure={measure} left={values.left} right={values.right} before={before} />
+      <span className="@max-[50rem]:order-last @max-[50rem]:col-span-3">
+        <PairBar measure={measure} left={values.left} right={values.right} before={before} />
+      </span>
       <Value {...props} side="right" />
       {side('right')}
       {verdict}
@@ -197,7 +199,7 @@ const Letter = ({ side }: { side: 'left' | 'right' }) => (
 function SingleLine(props: RowProps) {
   const { measure, values, before } = props;
   return (
-    <div className="grid grid-cols-[9.75rem_auto_4.5rem_minmax(8rem,1fr)_7rem] items-center gap-1.5">
+    <div className="grid grid-cols-[9.75rem_auto_4.5rem_minmax(8rem,1fr)_7rem] items-center gap-1.5 @max-[50rem]:grid-cols-[8rem_auto_4.5rem_minmax(4rem,1fr)]">
       <Name measure={measure} forbidden={props.forbidden} />
       {measure.computed === null ? (
         <Side

@@ -82,7 +82,8 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
     return standing;
   };
   return (
-    <>
+    // A row goes by the room it has: what it says stands below it where the columns would not fit.
+    <div className="@container">
       {measures.map((m, row) => (
         <Row
           key={m.key}
@@ -101,6 +102,6 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
         />
       ))}
       {photo !== null && <PhotoTool live={live} measure={photo} close={() => setPhoto(null)} />}
-    </>
+    </div>
   );
 }

@@ -65,7 +65,7 @@ export function Trial(props: TrialProps) {
         aria-invalid={wrong !== null}
         aria-describedby={noteId}
         value={text}
-        className={`h-10 border-b-2 bg-transparent text-center text-[0.95rem] font-semibold focus:outline-none ${measure.trials.count === 1 ? 'w-14' : 'w-8'} ${tone}`}
+        className={`h-10 border-b-2 bg-transparent text-center text-[0.95rem] font-semibold focus:outline-none ${measure.trials.count === 1 ? 'w-14' : 'w-8 pointer-coarse:w-11'} ${tone}`}
         onChange={(event) => take(event.target.value)}
         onKeyDown={move}
         onFocus={(event) => event.currentTarget.select()}

@@ -30,7 +30,7 @@ export function Verdict(props: VerdictProps) {
   const side: Column = measure.sides === 'single' ? 'none' : props.affected === 'right' ? 'right' : 'left';
   const now = side === 'none' ? single : side === 'left' ? left : right;
   return (
-    <div className="text-sm leading-snug">
+    <div className="text-sm leading-snug @max-[50rem]:order-last @max-[50rem]:col-span-2">
       {left !== null && right !== null && <Sides {...props} left={left} right={right} />}
       {now !== null && <Says measure={measure} value={now} ageYears={props.ageYears} />}
       {now !== null && before[side] !== null && <Change measure={measure} then={before[side]} now={now} />}
