@@ -207,6 +207,7 @@ test('it hurts: an emergency is shown at once, without a connection too, and the
   await openPerson(page, 'Marit Osgar', 'Course');
   await page.getByRole('button', { name: 'Close with result' }).click();
   await page.getByLabel('By whom').fill('Emergency department');
+  await page.getByLabel('What was done').selectOption('dealt-with');
   await page.getByLabel(/Result/).fill('Heart and lungs clear');
   await page.getByRole('button', { name: 'Close it' }).click();
   await expect(page.getByText('Stop sign reported at home')).toBeHidden();

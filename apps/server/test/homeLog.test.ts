@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { addDays, weekdayOf } from '@heathstep/core';
+import type { CourseView } from '@heathstep/contracts';
 import { cookieOf, inWorld, today, treated, withCookie } from './harness.js';
 
 const scores = (before: number, during: number, after: number) => ({
@@ -206,15 +207,18 @@ describe('the patient’s link and log', () => {
         text: 'Feeling normal, shoe was tight',
       };
       await who.post(`/api/episodes/${episodeId}/closures`, { ...close, kind: 'overridden' }).expect(422);
-      await who
-        .post(`/api/episodes/${episodeId}/closures`, {
-          ...close,
-          kind: 'closed',
-          assessedOn: today(),
-          assessedBy: 'T. Fell',
-        })
-        .expect(201);
+      const assessed = { ...close, kind: 'closed', assessedOn: today(), assessedBy: 'T. Fell' };
+      const unsaid = await who.post(`/api/episodes/${episodeId}/closures`, assessed).expect(400);
+      expect(unsaid.body.errors).toContainEqual({ pointer: '/done', detail: 'Choose what was done' });
+      const stateToday = async () => {
+        const course = (await who.get(`/api/episodes/${episodeId}/course`).expect(200)).body as CourseView;
+        return course.sessions.find((s) => s.day === today())?.state;
+      };
+      expect(await stateToday()).toBe('stop');
+      await who.post(`/api/episodes/${episodeId}/closures`, { ...assessed, done: 'harmless' }).expect(201);
       expect((await home.get('/api/home/today')).body.stopped).toBeNull();
+      // Harmless is no red: the day counts without it.
+      expect(await stateToday()).not.toBe('stop');
     });
 
     it('keeps the number to call before the patient after a sign that needs help at once', async () => {

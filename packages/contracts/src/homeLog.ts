@@ -2,8 +2,8 @@ import type { HomeLog, LoggedWork } from '@heathstep/core';
 import type { MorningPayload, SessionPayload, StopPayload } from './home.js';
 import type { HomeEntryView } from './views.js';
 
-/** Home entries, newest version of each, as the core reads them. */
-export function homeLogOf(entries: readonly HomeEntryView[]): HomeLog {
+/** Home entries, newest version of each, as the core reads them. A stop sign that was found harmless is none. */
+export function homeLogOf(entries: readonly HomeEntryView[], harmless: ReadonlySet<string>): HomeLog {
   const scored = (kind: 'morning' | 'session') =>
     entries
       .filter((e) => e.kind === kind)
@@ -12,7 +12,7 @@ export function homeLogOf(entries: readonly HomeEntryView[]): HomeLog {
     mornings: scored('morning'),
     sessions: scored('session'),
     stops: entries
-      .filter((e) => e.kind === 'stop')
+      .filter((e) => e.kind === 'stop' && !harmless.has(e.id))
       .map((e) => ({ day: e.day, grade: (e.payload as StopPayload).grade })),
   };
 }

@@ -133,7 +133,7 @@ export {
   TaughtBody,
   type TaughtView,
 } from './library.js';
-export { reportedText, stoppedText } from './stops.js';
+export { harmlessStops, reportedText, STOP_ENDS, stoppedText } from './stops.js';
 export { homeLogOf, loggedWorkOf } from './homeLog.js';
 export {
   MovePeopleBody,

@@ -1,4 +1,4 @@
-import { type DayText, ENGLISH, type Tongue } from '@heathstep/core';
+import { type ClosingWay, type DayText, ENGLISH, type Tongue } from '@heathstep/core';
 
 const DAY = new Intl.DateTimeFormat('en-GB', {
   day: 'numeric',
@@ -6,6 +6,24 @@ const DAY = new Intl.DateTimeFormat('en-GB', {
   year: 'numeric',
   timeZone: 'UTC',
 });
+
+const HARMLESS = 'harmless';
+
+/** How a stop sign reported at home is closed, and what that makes of its day. */
+export const STOP_ENDS: readonly ClosingWay[] = [
+  { key: 'dealt-with', label: 'Assessed and dealt with; the day stays a stop', clears: true },
+  { key: HARMLESS, label: 'Looked into and harmless; the day counts without it', clears: true },
+];
+
+/** Ids of stop signs that were closed as harmless. */
+export const harmlessStops = (
+  closures: readonly { readonly subject: string; readonly done: string | null }[],
+): ReadonlySet<string> =>
+  new Set(
+    closures.flatMap((c) =>
+      c.done === HARMLESS && c.subject.startsWith('stop:') ? [c.subject.slice('stop:'.length)] : [],
+    ),
+  );
 
 /** A stop sign reported at home in words: where, when and what. */
 export const reportedText = (stop: { readonly day: DayText; readonly sign: string }): string =>

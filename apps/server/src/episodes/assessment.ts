@@ -72,7 +72,12 @@ export class Assessment {
     const stageSince = local(row.stageSince ?? row.startedAt);
     const school = stricterSchool(stage?.painSchool ?? 'next-morning', view.safety?.acts.school ?? null);
     const questions = homeQuestions(protocol);
-    const home = homeFacts(homeLogOf(record.home), questions, school, stageSince.slice(0, 10));
+    const home = homeFacts(
+      homeLogOf(record.home, record.harmless),
+      questions,
+      school,
+      stageSince.slice(0, 10),
+    );
     const work = workDone(
       loggedWorkOf(record.home),
       record.plans.filter((p) => p.status === 'given'),

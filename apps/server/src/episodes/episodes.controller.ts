@@ -6,6 +6,7 @@ import {
   type EpisodeView,
   reportedText,
   screenedVisit,
+  STOP_ENDS,
   TaughtBody,
 } from '@heathstep/contracts';
 import {
@@ -294,7 +295,7 @@ export class EpisodesController {
       throw refusedNow('This stop is not open');
     if (body.kind === 'overridden')
       throw refusedNow('A stop reported at home is closed with a result, never overridden');
-    requireAssessment(body, [], true);
+    requireAssessment(body, STOP_ENDS, true);
     return null;
   }
 }

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import {
   daysSinceOnset,
   episodeSafety,
+  harmlessStops,
   type EpisodeView,
   type HomeEntryView,
   readingsOf,
@@ -160,6 +161,7 @@ export class EpisodeReader {
       view,
       reasoning,
       home,
+      harmless: harmlessStops(closures),
       plans,
       measures,
       library,

@@ -29,6 +29,8 @@ export interface EpisodeRecord {
   /** What it is and what keeps it going, from everything the visits say. */
   readonly reasoning: Reasoning;
   readonly home: readonly HomeEntryView[];
+  /** Ids of stop signs reported at home that were found harmless. */
+  readonly harmless: ReadonlySet<string>;
   readonly plans: readonly PlanView[];
   /** Shipped measures and the clinic's own. */
   readonly measures: readonly MeasureDefinition[];

@@ -15,6 +15,8 @@ export interface ClosureText {
   readonly side: 'left' | 'right' | 'none';
   readonly kind: 'closed' | 'overridden';
   readonly text: string;
+  /** How it was assessed. */
+  readonly done: string | null;
   readonly visitId: string | null;
   readonly at: Date;
   readonly author: string;
@@ -145,7 +147,7 @@ async function taughtOf(tx: Tx, ids: readonly string[]): Promise<Map<string, Tau
 
 const closuresOf = (tx: Tx, ids: readonly string[]): Promise<OfEpisode<ClosureText>[]> =>
   tx.query<OfEpisode<ClosureText>[]>(
-    `SELECT c.episode_id, c.subject, c.side, c.kind, c.text, c.visit_id AS "visitId", c.at, u.name AS author
+    `SELECT c.episode_id, c.subject, c.side, c.kind, c.text, c.done, c.visit_id AS "visitId", c.at, u.name AS author
        FROM closure c JOIN app_user u ON u.id = c.author_id WHERE c.episode_id = ANY($1) ORDER BY c.at DESC`,
     [ids],
   );

@@ -299,7 +299,7 @@ export class HomeController {
     const from = addDays(view.today, -DAYS_SHOWN);
     const questions = homeQuestions(record.protocol);
     const painSchool = stricterSchool(stage?.painSchool ?? 'next-morning', view.safety?.acts.school ?? null);
-    const log = homeFacts(homeLogOf(home), questions, painSchool, view.today);
+    const log = homeFacts(homeLogOf(home, record.harmless), questions, painSchool, view.today);
     return {
       knownStops: [
         ...home.filter((e) => e.kind === 'stop').map((e) => e.id),

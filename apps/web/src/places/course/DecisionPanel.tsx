@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { type ProtocolDefinition, REVIEW_RULES, type ReviewResult, whyReview } from '@heathstep/core';
-import { DECISIONS, type CourseView, type DecisionBody } from '@heathstep/contracts';
+import { DECISIONS, STOP_ENDS, type CourseView, type DecisionBody } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { CloseDialog, type ClosureValues } from '../../parts/CloseDialog.js';
@@ -253,6 +253,7 @@ function OpenStops({ course }: { course: CourseView }) {
           title={stop.sign}
           today={episode.today}
           overridable={false}
+          ways={STOP_ENDS}
           send={send}
           cancel={() => setClosing(null)}
         />
