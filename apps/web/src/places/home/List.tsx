@@ -12,6 +12,8 @@ import { useReader } from './tongue.js';
 interface ListProps {
   readonly view: HomeView;
   readonly others: HomeView['items'];
+  /** A session of today hurt more than it should. */
+  readonly tooMuch: boolean;
   readonly running: Running | null;
   readonly outbox: ReturnType<typeof useOutbox>;
   readonly setScreen: (screen: Screen) => void;
@@ -46,7 +48,7 @@ export function List(props: ListProps) {
           {t.say('Not today: {{list}}.', { list: others.map((o) => t.inside(o.exercise.name)).join(', ') })}
         </p>
       )}
-      {view.items.length + others.length === 0 && view.stopped === null && (
+      {view.plan.length + others.length === 0 && view.stopped === null && (
         <p className="mx-5 mt-8">
           {t.say('Your clinic has not given you a plan yet. It appears here by itself.')}
         </p>
@@ -118,7 +120,7 @@ function Notices({ view, outbox }: ListProps) {
 }
 
 /** What is asked today: the morning, the hour after, and what pain before the start means. */
-function Asked({ view, running, outbox, setScreen, send }: ListProps) {
+function Asked({ view, running, tooMuch, outbox, setScreen, send }: ListProps) {
   const t = useReader();
   const morning = entryOf(view, 'morning', view.today);
   const session = entryOf(view, 'session', view.today);
@@ -161,6 +163,14 @@ function Asked({ view, running, outbox, setScreen, send }: ListProps) {
             }
           />
         )}
+      {tooMuch && view.stopped === null && (
+        <p className="mx-5 mt-5 rounded-xl bg-hold-wash p-4 text-hold-deep" role="status">
+          {t.say(
+            'The exercises hurt more than they should. Today only what eases and moves is left; tell your clinic if it is the same tomorrow: {{phone}}.',
+            { phone: view.clinic.phone },
+          )}
+        </p>
+      )}
       {typeof now === 'number' && restsToday(view.painSchool, now) && (
         <p className="mx-5 mt-5 rounded-xl bg-hold-wash p-4 text-hold-deep" role="status">
           {t.say(

@@ -20,6 +20,7 @@ import { Pacer } from './Pacer.js';
 import { Questions } from './Question.js';
 import { answerFor, askedAt, scoresOf } from './questions.js';
 import { useReader } from './tongue.js';
+import { wasTooMuch } from './tooMuch.js';
 
 const runningKey = (episodeId: string): string => `heathstep.home.running.${episodeId}`;
 
@@ -41,9 +42,11 @@ function useToday(served: HomeView, refresh: () => void) {
   });
   const began = running === null ? null : answerFor(served, running.scores, 'before');
   const rest = typeof began === 'number' && restsToday(served.painSchool, began);
+  const logged = withWaiting(served, outbox.list);
+  const tooMuch = wasTooMuch(logged);
   const view: HomeView = {
-    ...withWaiting(served, outbox.list),
-    items: rest ? due.filter((i) => EASING.has(i.exercise.aim)) : due,
+    ...logged,
+    items: rest || tooMuch ? due.filter((i) => EASING.has(i.exercise.aim)) : due,
     stopped: locked ? stoppedText([here], served.clinic.emergencyNumber, t) : served.stopped,
   };
   useEffect(() => keep(runningKey(served.episodeId), running, running === null), [running, served.episodeId]);
@@ -63,7 +66,7 @@ function useToday(served: HomeView, refresh: () => void) {
   /** The exercise at an index, or what follows the last one. */
   const goTo = (index: number, after: Screen = { at: 'after' }) =>
     setScreen(index >= view.items.length ? after : { at: 'exercise', index });
-  return { served, view, others, outbox, screen, setScreen, running, setRunning, toList, goTo };
+  return { served, view, tooMuch, others, outbox, screen, setScreen, running, setRunning, toList, goTo };
 }
 
 type Day = ReturnType<typeof useToday>;
@@ -113,6 +116,7 @@ function ListScreen({ day }: { day: Day }) {
     <List
       view={day.view}
       others={day.others}
+      tooMuch={day.tooMuch}
       running={day.running}
       outbox={day.outbox}
       setScreen={day.setScreen}

@@ -2,6 +2,7 @@ import { computeDose, type ComposedExercise, type ExerciseDefinition, toDoseInpu
 import { beatAt, beatsOf } from '../../parts/pacer/beats.js';
 import type { HomeEntryView, HomeView } from '@heathstep/contracts';
 import { type Done, isDone, nextIndex, progressAt, roundOf, type Running } from './homeModel.js';
+import { wasTooMuch } from './tooMuch.js';
 
 const exercise = { setupSeconds: 20 } as ExerciseDefinition;
 const raise: ComposedExercise = {
@@ -57,6 +58,34 @@ describe('the beats of the pacer', () => {
   ])('tell at second %d what was done', (second, done) =>
     expect(progressAt(beats, second, raise)).toEqual(done),
   );
+});
+
+describe('a session of today that hurt more than it should', () => {
+  const questions = (['before', 'during', 'after', 'hour-above'] as const).map((role) => ({
+    key: role,
+    role,
+  }));
+  const on = (painSchool: string, scores: object, day = '2026-03-04') =>
+    wasTooMuch({
+      today: '2026-03-04',
+      painSchool,
+      questions,
+      items: [],
+      entries: [{ id: 's', kind: 'session', day, payload: { scores, exercises: [] } }],
+    } as unknown as HomeView);
+
+  it.each([
+    ['next-morning', { before: 2, during: 5, after: 5, 'hour-above': false }, false],
+    ['next-morning', { before: 2, during: 6, after: 2, 'hour-above': false }, true],
+    ['next-morning', { before: 2, during: 3, after: 3, 'hour-above': true }, true],
+    ['next-morning', { before: 2, during: 3, after: 3, 'hour-above': null }, false],
+    ['comfort', { before: 1, during: 3, after: 1, 'hour-above': false }, true],
+    ['comfort', { before: 1, during: 2, after: 1, 'hour-above': false }, false],
+    ['bone', { before: 0, during: 1, after: 0, 'hour-above': false }, true],
+  ])('by the %s rule, %j: %s, and the rest of the day goes by it', (school, scores, tooMuch) => {
+    expect(on(school, scores)).toBe(tooMuch);
+    expect(on(school, scores, '2026-03-03')).toBe(false);
+  });
 });
 
 describe('what is done several times a day', () => {

@@ -79,7 +79,7 @@ export type Screen =
   | { readonly at: 'correct'; readonly entryId: string };
 
 /** Sessions saved today; each was one round of what is done several times a day. */
-const sessionsToday = (view: HomeView): HomeEntryView[] =>
+export const sessionsToday = (view: HomeView): HomeEntryView[] =>
   view.entries.filter((e) => e.kind === 'session' && e.day === view.today);
 
 /** What the coming round of today holds: exercises that are done more often a day than there were rounds. */

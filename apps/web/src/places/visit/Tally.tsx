@@ -30,7 +30,7 @@ export function Tally({ live, atOnce = false }: { live: LiveVisit; atOnce?: bool
   return (
     <aside aria-label="What is known now" className="bg-paper">
       <div
-        className="sticky top-0 max-h-dvh overflow-y-auto px-4 py-4 md:top-[4.5rem] md:max-h-[calc(100dvh-4.5rem)]"
+        className="overflow-y-auto px-4 py-4 md:sticky md:top-[4.5rem] md:max-h-[calc(100dvh-4.5rem)]"
         tabIndex={0}
         role="group"
         aria-label="Tally"

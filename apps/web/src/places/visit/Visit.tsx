@@ -158,10 +158,10 @@ function Bench({
         </p>
       </EpisodeHead>
       <VisitRecord live={live} />
-      <div className="grid flex-1 grid-cols-[8.25rem_minmax(0,1fr)_14rem] print:hidden min-[1240px]:grid-cols-[9.5rem_minmax(0,1fr)_17.5rem]">
+      <div className="grid flex-1 grid-cols-[8.25rem_minmax(0,1fr)_14rem] max-md:grid-cols-1 max-md:content-start print:hidden min-[1240px]:grid-cols-[9.5rem_minmax(0,1fr)_17.5rem]">
         <Steps live={live} episodeId={episode.id} />
-        <main className="min-w-0 border-x border-line px-5 py-4">
-          <div className="flex min-h-9 items-center gap-4">
+        <main className="min-w-0 border-line px-5 py-4 md:border-x">
+          <div className="flex min-h-9 flex-wrap items-center gap-x-4 md:flex-nowrap">
             <h2>{STEP_NAMES[step]}</h2>
             <div className="flex-1" />
             {(!signed || reason !== null) && <QuickLine live={live} />}
@@ -206,9 +206,9 @@ function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
   return (
     <nav
       aria-label="Steps of the visit"
-      className="sticky top-0 self-start py-5 pl-3 md:top-[4.5rem] min-[1240px]:pl-5"
+      className="self-start py-5 pl-3 max-md:overflow-x-auto max-md:border-b max-md:border-line max-md:py-2 md:sticky md:top-[4.5rem] min-[1240px]:pl-5"
     >
-      <ol>
+      <ol className="max-md:flex max-md:gap-5 max-md:pr-3">
         {STEPS.map((s, i) => {
           const progress = live.progress[s];
           return (
@@ -216,7 +216,7 @@ function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
               {i < STEPS.length - 1 && (
                 <span
                   aria-hidden
-                  className={`absolute left-[6px] top-6 h-full w-0.5 ${progress.done ? 'bg-ink' : 'bg-line'}`}
+                  className={`absolute left-[6px] top-6 h-full w-0.5 max-md:hidden ${progress.done ? 'bg-ink' : 'bg-line'}`}
                 />
               )}
               <NavLink

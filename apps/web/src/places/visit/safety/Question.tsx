@@ -35,9 +35,9 @@ export function Question({ question, live }: { question: SafetyQuestion; live: L
   const scale = question.scope === 'person' ? PERSON : SIDES;
   const words = question.how === 'test' ? [...scale, NOT_TESTED] : scale;
   return (
-    <li className="flex items-center gap-4 border-b border-line-2 py-0.5">
+    <li className="flex items-center gap-4 border-b border-line-2 py-0.5 max-sm:flex-wrap max-sm:gap-y-0">
       <span
-        className={`min-w-0 flex-1 ${answer === null ? '' : answer === 'no' || answer === 'not-tested' ? 'text-ink-2' : 'font-semibold'}`}
+        className={`min-w-0 flex-1 max-sm:basis-full ${answer === null ? '' : answer === 'no' || answer === 'not-tested' ? 'text-ink-2' : 'font-semibold'}`}
       >
         {question.text}
         {answer === null && last !== null && (
