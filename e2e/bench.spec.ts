@@ -16,7 +16,7 @@ async function review(page: Page, step: string): Promise<void> {
 async function addMeasure(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: 'Add a measure' }).click();
   await page.getByLabel('Find a measure').fill(name);
-  await page.getByRole('dialog').getByRole('button', { name }).first().click();
+  await page.getByRole('dialog').getByRole('option', { name }).first().click();
 }
 
 test('a device fills trials in turn, and never with a mistake', async ({ page }) => {

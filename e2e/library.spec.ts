@@ -242,7 +242,7 @@ test('a variant and the weights at home are set in the sentences of a plan', asy
   await page.getByRole('button', { name: 'Make the next version' }).click();
   await page.getByRole('button', { name: 'Add an exercise' }).click();
   await page.getByLabel('Find an exercise').fill('heel raise, feet turned');
-  await page.getByRole('button', { name: /^Heel raise, feet turned/ }).click();
+  await page.getByRole('option', { name: /^Heel raise, feet turned/ }).click();
   const line = page.getByRole('listitem').filter({ hasText: 'Heel raise, feet turned' });
   await line.getByRole('button', { name: 'Way: the usual way' }).click();
   await expect(line.getByRole('button', { name: 'Way: heels together' })).toBeVisible();

@@ -180,6 +180,6 @@ describe('a second protocol, added as content files only', () => {
     ).body as CourseView;
     expect(moved.episode).toMatchObject({ stage: 'use', draft: { madeOf: { name: 'Use it' } } });
     const { items } = (await who.get('/api/day').expect(200)).body;
-    expect(items[0]).toMatchObject({ stage: 'Use it' });
+    expect(items[0]).toMatchObject({ stageName: 'Use it' });
   });
 });

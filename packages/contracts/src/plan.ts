@@ -1,3 +1,4 @@
+import type { StageKey } from '@heathstep/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -63,7 +64,7 @@ export class PlanDraftBody {
   @IsOptional()
   @MaxLength(60)
   @IsString()
-  stage?: string;
+  stage?: StageKey;
 
   /** `stage` fills the stage's slots anew; `current` copies what the patient has now. */
   @IsIn(['stage', 'current'], { message: 'must be stage or current' })

@@ -32,7 +32,7 @@ export interface PersonOnProtocol {
   readonly name: string;
   /** `shipped 1`, `ours 2`. */
   readonly version: string;
-  readonly stage: string | null;
+  readonly stageName: string | null;
   /** Whether they are on the version used now. */
   readonly current: boolean;
   /** Why they cannot be moved as they are; null where they can. */

@@ -27,6 +27,7 @@ import type {
   Stage,
   StopSign,
   Tag,
+  StageKey,
 } from '@heathstep/core';
 import type { MorningPayload, SessionPayload, StopPayload } from './home.js';
 import type { VisitClosure } from './safety.js';
@@ -78,7 +79,7 @@ export interface EpisodeSummary {
   readonly id: string;
   readonly condition: string;
   readonly affected: Affected;
-  readonly stage: string | null;
+  readonly stage: StageKey | null;
   /** In the protocol version the episode is on; null before there is a stage. */
   readonly stageName: string | null;
   readonly startedAt: string;
@@ -145,7 +146,7 @@ export interface VisitView {
 }
 
 export interface StageSpan {
-  readonly stage: string;
+  readonly stage: StageKey;
   readonly since: string;
   readonly reason: string;
 }
@@ -154,7 +155,7 @@ export interface PlanView {
   readonly id: string;
   readonly episodeId: string;
   readonly number: number;
-  readonly stage: string;
+  readonly stage: StageKey;
   /** That stage as it stood when the plan was made. */
   readonly madeOf: Stage;
   readonly status: 'draft' | 'given';
@@ -172,7 +173,7 @@ export interface ComplaintView {
   readonly condition: string;
   readonly affected: Affected;
   /** Name of its stage; null before there is one. */
-  readonly stage: string | null;
+  readonly stageName: string | null;
   /** Open signs of it that let nothing be given here either, in words. */
   readonly blocks: readonly string[];
   /** Grades of stop signs reported at home for it that are still open. */
@@ -202,7 +203,7 @@ export interface EpisodeView {
   readonly equipment: readonly string[];
   readonly weightsKg: readonly number[];
   readonly minutesPerDay: number;
-  readonly stage: string | null;
+  readonly stage: StageKey | null;
   readonly stages: readonly StageSpan[];
   readonly startedAt: string;
   readonly status: string;
@@ -305,7 +306,7 @@ export interface DayItem {
   readonly complaint: { readonly condition: string; readonly affected: Affected } | null;
   readonly headline: string;
   readonly detail: string;
-  readonly stage: string | null;
+  readonly stageName: string | null;
 }
 
 export interface DayView {

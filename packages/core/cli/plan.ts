@@ -13,6 +13,7 @@ import {
   type Result,
   type Sex,
   signText,
+  type StageKey,
   stageOf,
 } from '@heathstep/core';
 import type { ContentBundle } from '@heathstep/content';
@@ -20,7 +21,7 @@ import { type SafetyIn, screened } from './safety.js';
 
 interface PlanIn {
   readonly protocol: string;
-  readonly stage: string | null;
+  readonly stage: StageKey | null;
   readonly affected: Exclude<Affected, 'none'>;
   readonly ageYears: number | null;
   readonly sex: Sex | null;
@@ -139,7 +140,7 @@ export function planOn(raw: unknown, content: ContentBundle): Result<unknown> {
     return refused(
       ...safety.issues.map((i) => ({ ...i, path: i.path.replace(/^answers/, 'safety.answers') })),
     );
-  const stage = stageOf(protocol, input.stage ?? protocol.stages[0]?.key ?? '');
+  const stage = stageOf(protocol, input.stage ?? protocol.stages[0]?.key ?? null);
   if (stage === null) return refused(issue('stage', input.stage, 'a stage of the protocol'));
   const schools = {
     ...Object.fromEntries(protocol.schools.map((s) => [s.key, s.default])),

@@ -137,6 +137,8 @@ export {
   type School,
   type Slot,
   type Stage,
+  type StageKey,
+  stageKey,
   stageOf,
 } from './protocol/definition.js';
 export { type ProtocolFile, writeProtocol } from './protocol/write.js';

@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { type CourseView, DecisionBody, type DecisionView } from '@heathstep/contracts';
-import { type ReviewResult, tooEarlyEach } from '@heathstep/core';
+import { type ReviewResult, type StageKey, tooEarlyEach } from '@heathstep/core';
 import { Clock } from '../clock.js';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
@@ -123,7 +123,7 @@ export class CourseController {
     tx: Tx,
     me: SignedIn,
     record: EpisodeRecord,
-    stage: string | null,
+    stage: StageKey | null,
     steps: Assessed['doseSteps'],
   ): Promise<void> {
     const moved = await this.reader.read(tx, record.row.id);

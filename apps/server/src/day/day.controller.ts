@@ -68,7 +68,7 @@ export class DayController {
           personId: p.id,
           episodeId: null,
           name: p.name,
-          stage: null,
+          stageName: null,
           complaint: null,
           kind: 'new',
           headline: 'New referral',
@@ -80,7 +80,7 @@ export class DayController {
           personId: record.row.personId,
           episodeId: record.row.id,
           name: record.view.person.name,
-          stage: this.stageName(record),
+          stageName: this.stageName(record),
           complaint: { condition: record.row.condition, affected: record.row.affected },
           ...this.tell(record, lastDecisions.get(record.row.id) ?? null),
         });

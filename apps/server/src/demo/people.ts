@@ -1,4 +1,4 @@
-import type { SkillLevel } from '@heathstep/core';
+import { type SkillLevel, type StageKey, stageKey } from '@heathstep/core';
 import type { SafetyAnswer } from '@heathstep/core';
 import { concluded } from './conclusions.js';
 
@@ -21,7 +21,7 @@ export interface DemoVisit {
 }
 
 interface DemoStage {
-  readonly stage: string;
+  readonly stage: StageKey;
   readonly daysAgo: number;
   readonly reason: string;
 }
@@ -130,8 +130,8 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
       },
     ],
     stages: [
-      { stage: 'calm', daysAgo: 35, reason: 'plan given' },
-      { stage: 'build', daysAgo: 12, reason: 'criteria met' },
+      { stage: stageKey('calm'), daysAgo: 35, reason: 'plan given' },
+      { stage: stageKey('build'), daysAgo: 12, reason: 'criteria met' },
     ],
     home: { seed: 11, startPain: 6.6, endPain: 3.2, adherence: 0.9, flareDaysAgo: [18], sinceDaysAgo: 34 },
   },
@@ -215,8 +215,8 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
       },
     ],
     stages: [
-      { stage: 'calm', daysAgo: 58, reason: 'plan given' },
-      { stage: 'build', daysAgo: 30, reason: 'criteria met' },
+      { stage: stageKey('calm'), daysAgo: 58, reason: 'plan given' },
+      { stage: stageKey('build'), daysAgo: 30, reason: 'criteria met' },
     ],
     home: { seed: 23, startPain: 5.6, endPain: 1.2, adherence: 0.97, flareDaysAgo: [], sinceDaysAgo: 57 },
   },
@@ -278,8 +278,8 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
       },
     ],
     stages: [
-      { stage: 'calm', daysAgo: 33, reason: 'plan given' },
-      { stage: 'build', daysAgo: 16, reason: 'criteria met' },
+      { stage: stageKey('calm'), daysAgo: 33, reason: 'plan given' },
+      { stage: stageKey('build'), daysAgo: 16, reason: 'criteria met' },
     ],
     home: { seed: 37, startPain: 4.8, endPain: 2.8, adherence: 0.8, flareDaysAgo: [3, 2], sinceDaysAgo: 32 },
   },

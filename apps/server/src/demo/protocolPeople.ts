@@ -1,3 +1,4 @@
+import { stageKey } from '@heathstep/core';
 import { concluded } from './conclusions.js';
 import type { DemoPerson } from './people.js';
 
@@ -59,8 +60,8 @@ export const PROTOCOL_PEOPLE: readonly DemoPerson[] = [
       },
     ],
     stages: [
-      { stage: 'settle-first', daysAgo: 30, reason: 'plan given' },
-      { stage: 'slow-load', daysAgo: 16, reason: 'criteria met' },
+      { stage: stageKey('settle-first'), daysAgo: 30, reason: 'plan given' },
+      { stage: stageKey('slow-load'), daysAgo: 16, reason: 'criteria met' },
     ],
     home: { seed: 41, startPain: 5.2, endPain: 3, adherence: 0.9, flareDaysAgo: [], sinceDaysAgo: 29 },
   },
@@ -103,7 +104,7 @@ export const PROTOCOL_PEOPLE: readonly DemoPerson[] = [
         },
       },
     ],
-    stages: [{ stage: 'feel-find', daysAgo: 20, reason: 'plan given' }],
+    stages: [{ stage: stageKey('feel-find'), daysAgo: 20, reason: 'plan given' }],
     home: { seed: 43, startPain: 2, endPain: 1.4, adherence: 0.85, flareDaysAgo: [], sinceDaysAgo: 19 },
   },
   {
@@ -144,7 +145,7 @@ export const PROTOCOL_PEOPLE: readonly DemoPerson[] = [
         },
       },
     ],
-    stages: [{ stage: 'quiet-down', daysAgo: 16, reason: 'plan given' }],
+    stages: [{ stage: stageKey('quiet-down'), daysAgo: 16, reason: 'plan given' }],
     home: { seed: 47, startPain: 0.4, endPain: 0, adherence: 0.9, flareDaysAgo: [], sinceDaysAgo: 15 },
   },
   {
@@ -187,7 +188,7 @@ export const PROTOCOL_PEOPLE: readonly DemoPerson[] = [
         skills: { 'foot-shortening': ['none', 'partial'] },
       },
     ],
-    stages: [{ stage: 'three-points', daysAgo: 12, reason: 'plan given' }],
+    stages: [{ stage: stageKey('three-points'), daysAgo: 12, reason: 'plan given' }],
     home: { seed: 53, startPain: 4, endPain: 2.6, adherence: 0.8, flareDaysAgo: [], sinceDaysAgo: 11 },
   },
   {
@@ -230,7 +231,7 @@ export const PROTOCOL_PEOPLE: readonly DemoPerson[] = [
         },
       },
     ],
-    stages: [{ stage: 'free-joint', daysAgo: 10, reason: 'plan given' }],
+    stages: [{ stage: stageKey('free-joint'), daysAgo: 10, reason: 'plan given' }],
     home: { seed: 59, startPain: 3, endPain: 2, adherence: 0.9, flareDaysAgo: [], sinceDaysAgo: 9 },
   },
   {
@@ -268,7 +269,7 @@ export const PROTOCOL_PEOPLE: readonly DemoPerson[] = [
         },
       },
     ],
-    stages: [{ stage: 'calm-down', daysAgo: 8, reason: 'plan given' }],
+    stages: [{ stage: stageKey('calm-down'), daysAgo: 8, reason: 'plan given' }],
     home: { seed: 61, startPain: 3, endPain: 1.6, adherence: 0.8, flareDaysAgo: [], sinceDaysAgo: 7 },
   },
 ];

@@ -21,7 +21,7 @@ function complaintFor(record: EpisodeRecord, affected: Affected): ComplaintView 
     episodeId: view.id,
     condition: view.condition,
     affected: view.affected,
-    stage: stageOf(record.protocol, view.stage)?.name ?? null,
+    stageName: stageOf(record.protocol, view.stage)?.name ?? null,
     blocks: [...view.openStops.map(reportedText), ...blocks],
     openGrades: view.openStops.map((s) => s.grade),
     stopIds: record.home.filter((e) => e.kind === 'stop').map((e) => e.id),

@@ -73,7 +73,7 @@ export class MovingPeople {
       episodeId: row.id,
       name: view.person.name,
       version: `${row.protocol === key ? 'shipped' : 'ours'} ${row.protocolVersion}`,
-      stage: stageOf(record.protocol, row.stage)?.name ?? null,
+      stageName: stageOf(record.protocol, row.stage)?.name ?? null,
       current: here,
       stays: here ? null : stays(record, current),
       come: filled.filter((e) => !planned.includes(e)).map(nameOf),

@@ -1,3 +1,4 @@
+import type { StageKey } from '@heathstep/core';
 import type { Outcome } from '@heathstep/contracts';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
@@ -67,7 +68,7 @@ export class EpisodeRow extends OfClinic {
   @Column(JSONB) equipment!: string[];
   @Column({ name: 'weights_kg', ...JSONB, default: [] }) weightsKg!: number[];
   @Column({ name: 'minutes_per_day', ...INT }) minutesPerDay!: number;
-  @Column({ type: 'text', nullable: true }) stage!: string | null;
+  @Column({ type: 'text', nullable: true }) stage!: StageKey | null;
   @Column({ name: 'stage_since', type: 'timestamptz', nullable: true }) stageSince!: Date | null;
   @Column({ name: 'started_at', ...TIME }) startedAt!: Date;
   @Column(TEXT) status!: string;
@@ -83,7 +84,7 @@ export class EpisodeRow extends OfClinic {
 export class StageSpanRow extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
-  @Column(TEXT) stage!: string;
+  @Column(TEXT) stage!: StageKey;
   @Column(TIME) since!: Date;
   @Column(TEXT) reason!: string;
 }
@@ -242,7 +243,7 @@ export class PlanRow extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
   @Column(INT) number!: number;
-  @Column(TEXT) stage!: string;
+  @Column(TEXT) stage!: StageKey;
   @Column(TEXT) status!: 'draft' | 'given';
   @Column(INT) version!: number;
   @Column(JSONB) items!: unknown[];

@@ -20,6 +20,7 @@ import {
   weekLimits,
   type WeekLimits,
   whatMoreBrings,
+  type StageKey,
 } from '@heathstep/core';
 import type { SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
@@ -36,7 +37,7 @@ const lookupIn = (record: EpisodeRecord) => (key: string) => record.measures.fin
 export interface DraftWish {
   readonly id: string;
   /** Stage to plan for. */
-  readonly stage: string | null;
+  readonly stage: StageKey | null;
   /** Fill the stage's slots anew, or copy what the patient has. */
   readonly from: 'stage' | 'current';
   /** Steps of the dose to take in the copy. */
@@ -83,7 +84,7 @@ export class PlanDrafts {
   }
 
   /** What a little more time, or a piece of equipment, would bring into a plan of a stage. */
-  brings(record: EpisodeRecord, stage: string): readonly Brings[] {
+  brings(record: EpisodeRecord, stage: StageKey): readonly Brings[] {
     const found = stageOf(record.protocol, stage);
     return found === null ? [] : whatMoreBrings(this.input(record, found), lookupIn(record));
   }
@@ -208,7 +209,7 @@ export class PlanDrafts {
 export async function moveToStage(
   tx: Tx,
   episode: EpisodeRow,
-  { stage, reason, at }: { stage: string; reason: string; at: Date },
+  { stage, reason, at }: { stage: StageKey; reason: string; at: Date },
 ): Promise<void> {
   await tx.update(EpisodeRow, { id: episode.id }, { stage, stageSince: at, version: () => 'version + 1' });
   await tx.insert(StageSpanRow, {

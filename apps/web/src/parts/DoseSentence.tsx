@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import {
   doseFieldValue,
   doseSentence,
@@ -181,7 +181,6 @@ interface NumberPartProps {
 function NumberPart({ field, text, prescription, exercise, onChange, error }: NumberPartProps) {
   const value = doseFieldValue(prescription, field) ?? 0;
   const [typing, setTyping] = useState<string | null>(null);
-  const drag = useRef<{ x: number; value: number; moved: boolean } | null>(null);
   const input = useRef<HTMLInputElement>(null);
   const [min, max] = spanOf(exercise, field);
   const parsed = typing === null ? null : parseNumber(typing);
@@ -199,6 +198,7 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
   const put = (next: number) =>
     onChange(withDoseField(prescription, field, Math.min(max, Math.max(min, Math.round(next * 100) / 100))));
   const step = (by: number) => put(value + by * STEPS[field]);
+  const slide = useSlide({ value, step: STEPS[field], put, pressed: () => setTyping('') });
   const finish = () => {
     if (typing !== null && problem === null && number !== null) put(number);
     setTyping(null);
@@ -238,25 +238,44 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
       title={`${min} to ${max}`}
       className={`cursor-ew-resize touch-none select-none rounded-[1px] font-semibold underline decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash ${error === null ? 'decoration-heather' : 'bg-ease-wash decoration-ease'}`}
       onKeyDown={keys}
-      onPointerDown={(event) => {
-        drag.current = { x: event.clientX, value, moved: false };
-        event.currentTarget.setPointerCapture(event.pointerId);
-      }}
-      onPointerMove={(event) => {
-        const from = drag.current;
-        if (from === null) return;
-        const steps = Math.round((event.clientX - from.x) / 14);
-        if (steps !== 0) from.moved = true;
-        if (from.moved) put(from.value + steps * STEPS[field]);
-      }}
-      onPointerUp={() => {
-        if (drag.current?.moved === false) setTyping('');
-        drag.current = null;
-      }}
+      {...slide}
     >
       {text}
     </span>
   );
+}
+
+/** How far a finger or pointer goes for one step, in px. */
+const PX_PER_STEP = 14;
+
+interface Slide {
+  readonly value: number;
+  readonly step: number;
+  readonly put: (next: number) => void;
+  /** Touched and let go without sliding. */
+  readonly pressed: () => void;
+}
+
+/** A number slid sideways. */
+function useSlide({ value, step, put, pressed }: Slide) {
+  const drag = useRef<{ x: number; value: number; moved: boolean } | null>(null);
+  return {
+    onPointerDown: (event: PointerEvent<HTMLElement>) => {
+      drag.current = { x: event.clientX, value, moved: false };
+      event.currentTarget.setPointerCapture(event.pointerId);
+    },
+    onPointerMove: (event: PointerEvent<HTMLElement>) => {
+      const from = drag.current;
+      if (from === null) return;
+      const steps = Math.round((event.clientX - from.x) / PX_PER_STEP);
+      if (steps !== 0) from.moved = true;
+      if (from.moved) put(from.value + steps * step);
+    },
+    onPointerUp: () => {
+      if (drag.current?.moved === false) pressed();
+      drag.current = null;
+    },
+  };
 }
 
 /** The number as it is typed, and what is wrong with it. */

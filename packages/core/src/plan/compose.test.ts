@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Slot, Stage } from '../protocol/definition.js';
+import { type Slot, type Stage, stageKey } from '../protocol/definition.js';
 import { completeStage } from '../protocol/complete.js';
 import { exercise } from '../testing/exercises.js';
 import { type ComposeInput, composePlan } from './compose.js';
@@ -29,7 +29,7 @@ const beside = slot({ key: 'beside', ladder: 'others', start: 'other', priority:
 const stage = (...slots: readonly Slot[]): Stage =>
   completeStage(
     {
-      key: 'only',
+      key: stageKey('only'),
       name: 'Only',
       purpose: { clinician: '', patient: '' },
       usualWeeks: { min: 1, max: 2 },

@@ -1,4 +1,4 @@
-import type { Adjunct, Stage } from '../protocol/definition.js';
+import { type Adjunct, type Stage, stageKey } from '../protocol/definition.js';
 import { adjunctSpans, stageStretches } from './courseDates.js';
 
 const stage = (key: string, weeks: readonly [number, number], adjuncts: readonly Adjunct[] = []): Stage =>
@@ -22,8 +22,8 @@ describe('stages along the days', () => {
   it('are as long as they took, then as long as they usually take, upkeep left off', () => {
     const list = stageStretches(
       [
-        { stage: 'a', day: '2026-01-05' },
-        { stage: 'b', day: '2026-01-19' },
+        { stage: stageKey('a'), day: '2026-01-05' },
+        { stage: stageKey('b'), day: '2026-01-19' },
       ],
       STAGES,
       '2026-02-02',
@@ -41,22 +41,24 @@ describe('stages along the days', () => {
   });
 
   it('end today at the earliest, and stand before anything has begun', () => {
-    const late = stageStretches([{ stage: 'a', day: '2026-01-05' }], STAGES, '2026-06-01');
+    const late = stageStretches([{ stage: stageKey('a'), day: '2026-01-05' }], STAGES, '2026-06-01');
     expect(late[0]?.to).toBe('2026-06-01');
     expect(stageStretches([], STAGES, '2026-01-05').map((s) => s.kind)).toEqual(['ahead', 'ahead', 'ahead']);
   });
 
   it('keep a stage that is no longer in the protocol', () =>
-    expect(stageStretches([{ stage: 'gone', day: '2026-01-05' }], STAGES, '2026-01-06')[0]?.stage).toBe(
-      'gone',
-    ));
+    expect(
+      stageStretches([{ stage: stageKey('gone'), day: '2026-01-05' }], STAGES, '2026-01-06')[0]?.stage,
+    ).toBe('gone'));
 });
 
 describe('what stands beside them', () => {
   const spans = (stages: readonly Stage[]) =>
-    adjunctSpans(stageStretches([{ stage: 'a', day: '2026-01-05' }], stages, '2026-01-05'), stages, {}).map(
-      (s) => [s.adjunct.key, s.from, s.to, s.lessFrom, s.ends],
-    );
+    adjunctSpans(
+      stageStretches([{ stage: stageKey('a'), day: '2026-01-05' }], stages, '2026-01-05'),
+      stages,
+      {},
+    ).map((s) => [s.adjunct.key, s.from, s.to, s.lessFrom, s.ends]);
 
   it('runs through the stages that have it, and is gone by its week', () => {
     const held = brace({ fromWeek: 4, goneByWeek: 6, text: 'less' });

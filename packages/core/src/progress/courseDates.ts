@@ -1,10 +1,10 @@
-import type { Adjunct, Stage } from '../protocol/definition.js';
+import type { Adjunct, Stage, StageKey } from '../protocol/definition.js';
 import { besideOf } from '../plan/patientPlan.js';
 import { addDays, type DayText, daysBetween } from '../quantity/day.js';
 
 /** A stage along the days of an episode: as long as it took, or as long as it usually takes. */
 export interface StageStretch {
-  readonly stage: string;
+  readonly stage: StageKey;
   readonly from: DayText;
   readonly to: DayText;
   /** The earliest and the latest usual end; the real one twice where it is over. */
@@ -34,7 +34,7 @@ const usualEnds = (
  * @param spans stages gone through, oldest first, with the day each began
  */
 export function stageStretches(
-  spans: readonly { readonly stage: string; readonly day: DayText }[],
+  spans: readonly { readonly stage: StageKey; readonly day: DayText }[],
   stages: readonly Stage[],
   today: DayText,
 ): StageStretch[] {

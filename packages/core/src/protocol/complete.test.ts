@@ -1,5 +1,5 @@
 import { completeProtocol, type WrittenProtocol } from './complete.js';
-import { ageProblem } from './definition.js';
+import { ageProblem, stageKey } from './definition.js';
 import { lostStage, NO_PROTOCOL } from './none.js';
 
 const evidence = { statement: 's', source: 'Convention', kind: 'convention', version: 1 } as const;
@@ -17,7 +17,7 @@ const written: WrittenProtocol = {
   evidence,
   stages: [
     {
-      key: 'one',
+      key: stageKey('one'),
       name: 'One',
       purpose: { clinician: 'c', patient: 'p' },
       usualWeeks: { min: 1, max: 2 },
@@ -82,6 +82,11 @@ describe('where there is no protocol or no stage any more', () => {
   it('nothing is filled, progressed to or asked, and no age is refused', () => {
     expect(NO_PROTOCOL).toMatchObject({ stages: [], schools: [], home: [], confirm: [], conditions: [] });
     expect(ageProblem(NO_PROTOCOL, null)).toBeNull();
-    expect(lostStage('gone')).toMatchObject({ key: 'gone', slots: [], criteria: null, adjuncts: [] });
+    expect(lostStage(stageKey('gone'))).toMatchObject({
+      key: 'gone',
+      slots: [],
+      criteria: null,
+      adjuncts: [],
+    });
   });
 });

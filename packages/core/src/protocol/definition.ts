@@ -47,8 +47,16 @@ export interface Adjunct {
   readonly school?: Readonly<Record<string, string>> | undefined;
 }
 
+declare const keyOfStage: unique symbol;
+
+/** A stage's key. It says which stage only with its protocol (`stageOf`): two protocols may have stages of one key. */
+export type StageKey = string & { readonly [keyOfStage]: true };
+
+/** A text from outside (a request, a file, the command line) taken as a stage's key; `stageOf` says whether there is such a stage. */
+export const stageKey = (text: string): StageKey => text as StageKey;
+
 export interface Stage {
-  readonly key: string;
+  readonly key: StageKey;
   readonly name: string;
   readonly purpose: { readonly clinician: string; readonly patient: string };
   /** For planning only, never a criterion. */
@@ -135,7 +143,7 @@ export interface ProtocolDefinition {
   /** Measures drawn over time, the first first. */
   readonly charts: readonly string[];
   /** Someone unable to do this measure on a treated side starts no further than this stage; null where nothing says so. */
-  readonly unableAt: { readonly measure: string; readonly stage: string; readonly because: string } | null;
+  readonly unableAt: { readonly measure: string; readonly stage: StageKey; readonly because: string } | null;
   /** How long it usually takes, as the patient reads it. */
   readonly usually: string;
   /** What the patient is asked at home beside what the pain rule needs. */
@@ -160,5 +168,5 @@ export function ageProblem(
 }
 
 /** The one way to a stage: by its own protocol. Null where that protocol has none of that key. */
-export const stageOf = (protocol: Pick<ProtocolDefinition, 'stages'>, key: string | null): Stage | null =>
+export const stageOf = (protocol: Pick<ProtocolDefinition, 'stages'>, key: StageKey | null): Stage | null =>
   protocol.stages.find((s) => s.key === key) ?? null;

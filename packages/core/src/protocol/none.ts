@@ -1,6 +1,6 @@
 import type { Evidence } from '../why/evidence.js';
 import { completeProtocol, completeStage } from './complete.js';
-import type { ProtocolDefinition, Stage } from './definition.js';
+import type { ProtocolDefinition, Stage, StageKey } from './definition.js';
 
 const NOTHING: Evidence = { statement: '', source: '', kind: 'convention', version: 1 };
 
@@ -23,7 +23,7 @@ export const NO_PROTOCOL: ProtocolDefinition = completeProtocol(
 );
 
 /** Stands where a plan's stage was never kept and its protocol has it no more: nothing to fill, nothing to progress to. */
-export const lostStage = (key: string): Stage =>
+export const lostStage = (key: StageKey): Stage =>
   completeStage(
     {
       key,

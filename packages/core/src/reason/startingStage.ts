@@ -1,7 +1,7 @@
 import type { MeasureLookup } from '../progress/criteria.js';
 import { evaluateCriteria } from '../progress/criteria.js';
 import type { CriterionPart, Facts } from '../progress/criteriaTypes.js';
-import type { ProtocolDefinition } from '../protocol/definition.js';
+import { type ProtocolDefinition, type StageKey, stageKey } from '../protocol/definition.js';
 import type { AcuityResult } from './acuity.js';
 import type { IrritabilityResult } from './irritability.js';
 
@@ -15,11 +15,11 @@ export interface StartingState {
 }
 
 export interface StartingStage {
-  readonly stage: string;
+  readonly stage: StageKey;
   readonly because: readonly string[];
   /** Entry criteria of each later stage, with their state. */
   readonly entries: readonly {
-    readonly stage: string;
+    readonly stage: StageKey;
     readonly name: string;
     readonly held: boolean;
     readonly parts: readonly CriterionPart[];
@@ -77,5 +77,5 @@ export function startingStage(
     index = 0;
     because.push('the first stage, because the foot cannot take weight');
   }
-  return { stage: candidates[Math.max(0, index)]?.key ?? '', because, entries };
+  return { stage: candidates[Math.max(0, index)]?.key ?? stageKey(''), because, entries };
 }

@@ -117,7 +117,7 @@ function List({ items }: { items: readonly DayItem[] }) {
                 <span className="block text-sm text-ink-2">
                   {item.complaint === null ? '' : complaintName(item.complaint, pathways)}
                 </span>
-                <span className="block text-sm text-ink-2">{item.stage ?? 'not started'}</span>
+                <span className="block text-sm text-ink-2">{item.stageName ?? 'not started'}</span>
               </span>
               <span>
                 <span className="block font-semibold">{item.headline}</span>

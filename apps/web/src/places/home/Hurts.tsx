@@ -42,54 +42,8 @@ export function Hurts({ clinic, signs, school, delivery, report, back, toList }:
     report({ grade, sign });
     setTold(grade);
   };
-  const call = (number: string, label: string) => (
-    <a className="action mt-5 min-h-16 w-full text-xl" href={`tel:${number.replace(/\s/g, '')}`}>
-      {`${label} ${number}`}
-    </a>
-  );
-  if (told === 'emergency') {
-    return (
-      <div className="flex flex-1 flex-col bg-ease px-5 py-10 text-paper" role="alert">
-        <h1 className="text-4xl">{t.say('Stop. Call now.')}</h1>
-        <p className="mt-4 text-xl">
-          {t.say('Call {{number}}. Do not go on with the exercises.', { number: clinic.emergencyNumber })}
-        </p>
-        <p className="mt-3 text-lg" role="status">
-          {deliveryText(delivery, clinic.phone, t)}
-        </p>
-        <a
-          className="mt-6 flex min-h-16 items-center justify-center rounded-xl bg-paper text-xl font-bold text-ease-deep"
-          href={`tel:${clinic.emergencyNumber}`}
-        >
-          {t.say('Call {{number}}', { number: clinic.emergencyNumber })}
-        </a>
-        <div className="flex-1" />
-        <button type="button" className="min-h-12 underline" onClick={toList}>
-          {t.say('Close')}
-        </button>
-      </div>
-    );
-  }
-  if (told === 'review') {
-    return (
-      <div className="flex flex-1 flex-col px-5 py-10" role="alert">
-        <h1>{t.say('Stop for today')}</h1>
-        <p className="mt-4">
-          {t.say(
-            'Do no more exercises until your clinic has spoken with you. If it gets worse, do not wait: call.',
-          )}
-        </p>
-        <p className="mt-3 font-semibold" role="status">
-          {deliveryText(delivery, clinic.phone, t)}
-        </p>
-        {call(clinic.phone, t.say('Call your clinic,'))}
-        <div className="flex-1" />
-        <button type="button" className="text-action min-h-12" onClick={toList}>
-          {t.say('Close')}
-        </button>
-      </div>
-    );
-  }
+  if (told === 'emergency') return <CallNow {...{ clinic, delivery, toList }} />;
+  if (told === 'review') return <StopForToday {...{ clinic, delivery, toList }} />;
   return (
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
       <h1>{t.say('What do you feel?')}</h1>
@@ -114,6 +68,59 @@ export function Hurts({ clinic, signs, school, delivery, report, back, toList }:
       <p className="mt-6 text-base">{t.say(PAIN_ALL_RIGHT[school])}</p>
       <button type="button" className="action-quiet mt-5 min-h-14 text-lg" onClick={back}>
         {t.say('None of these, go on')}
+      </button>
+    </div>
+  );
+}
+
+type Reported = Pick<HurtsProps, 'clinic' | 'delivery' | 'toList'>;
+
+/** After a sign of the gravest grade: nothing but the number to call. */
+function CallNow({ clinic, delivery, toList }: Reported) {
+  const t = useReader();
+  return (
+    <div className="flex flex-1 flex-col bg-ease px-5 py-10 text-paper" role="alert">
+      <h1 className="text-4xl">{t.say('Stop. Call now.')}</h1>
+      <p className="mt-4 text-xl">
+        {t.say('Call {{number}}. Do not go on with the exercises.', { number: clinic.emergencyNumber })}
+      </p>
+      <p className="mt-3 text-lg" role="status">
+        {deliveryText(delivery, clinic.phone, t)}
+      </p>
+      <a
+        className="mt-6 flex min-h-16 items-center justify-center rounded-xl bg-paper text-xl font-bold text-ease-deep"
+        href={`tel:${clinic.emergencyNumber}`}
+      >
+        {t.say('Call {{number}}', { number: clinic.emergencyNumber })}
+      </a>
+      <div className="flex-1" />
+      <button type="button" className="min-h-12 underline" onClick={toList}>
+        {t.say('Close')}
+      </button>
+    </div>
+  );
+}
+
+/** After a sign that ends the day: whom to call, and whether the clinic knows. */
+function StopForToday({ clinic, delivery, toList }: Reported) {
+  const t = useReader();
+  return (
+    <div className="flex flex-1 flex-col px-5 py-10" role="alert">
+      <h1>{t.say('Stop for today')}</h1>
+      <p className="mt-4">
+        {t.say(
+          'Do no more exercises until your clinic has spoken with you. If it gets worse, do not wait: call.',
+        )}
+      </p>
+      <p className="mt-3 font-semibold" role="status">
+        {deliveryText(delivery, clinic.phone, t)}
+      </p>
+      <a className="action mt-5 min-h-16 w-full text-xl" href={`tel:${clinic.phone.replace(/\s/g, '')}`}>
+        {`${t.say('Call your clinic,')} ${clinic.phone}`}
+      </a>
+      <div className="flex-1" />
+      <button type="button" className="text-action min-h-12" onClick={toList}>
+        {t.say('Close')}
       </button>
     </div>
   );

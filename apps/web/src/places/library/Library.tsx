@@ -33,17 +33,9 @@ export function Library() {
 }
 
 function Whole({ content }: { content: ClinicContent }) {
-  const { ladders } = content;
   const exercises = useMemo(() => offered(content), [content]);
   const favourites = useMemo(() => new Set(content.favourites), [content.favourites]);
-  const figures = useMemo(
-    () => new Map(content.figures.map((f) => [f.exercise, f] as const)),
-    [content.figures],
-  );
-  const stairs = useMemo(
-    () => ladders.map((ladder) => ({ ladder, rungs: rungsOf(exercises, ladder.key) })),
-    [ladders, exercises],
-  );
+  const { figures, stairs } = useStairs(content, exercises);
   const [query, setQuery] = useState('');
   const [chosen, setChosen] = useState<Chosen>({});
   const [starred, setStarred] = useState(false);
@@ -60,6 +52,11 @@ function Whole({ content }: { content: ClinicContent }) {
       setChosen(({ [facet]: _before, ...others }) => (word === '' ? others : { ...others, [facet]: word })),
     [],
   );
+  const showAll = () => {
+    setQuery('');
+    setChosen({});
+    setStarred(false);
+  };
   const narrow = query.trim() !== '' || starred || Object.keys(chosen).length > 0;
   return (
     <main className="px-6 py-5">
@@ -85,15 +82,7 @@ function Whole({ content }: { content: ClinicContent }) {
           {moving ? 'Hold them still' : 'See them move'}
         </button>
         {narrow && (
-          <button
-            type="button"
-            className="text-action min-h-11"
-            onClick={() => {
-              setQuery('');
-              setChosen({});
-              setStarred(false);
-            }}
-          >
+          <button type="button" className="text-action min-h-11" onClick={showAll}>
             Show all
           </button>
         )}
@@ -111,6 +100,19 @@ function Whole({ content }: { content: ClinicContent }) {
       <Stairs stairs={stairs} shown={shown} figures={figures} favourites={favourites} moving={moving} />
     </main>
   );
+}
+
+/** The ladders with their rungs, and the figures by exercise. */
+function useStairs(content: ClinicContent, exercises: readonly ExerciseDefinition[]) {
+  const figures = useMemo(
+    () => new Map(content.figures.map((f) => [f.exercise, f] as const)),
+    [content.figures],
+  );
+  const stairs = useMemo(
+    () => content.ladders.map((ladder) => ({ ladder, rungs: rungsOf(exercises, ladder.key) })),
+    [content.ladders, exercises],
+  );
+  return { figures, stairs };
 }
 
 function LibraryHead() {

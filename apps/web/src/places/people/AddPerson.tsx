@@ -39,7 +39,7 @@ export const SEXES: Options = [
 const resolver = classValidatorResolver(PersonBody);
 
 /** The same rules as the server's, checked before it is sent; a draft survives leaving the page. */
-export function AddPerson({ close }: { close: () => void }) {
+function useNewPerson(close: () => void) {
   const navigate = useNavigate();
   const [failure, setFailure] = useState<string | null>(null);
   const { watch, setValue, handleSubmit, formState, setError, getValues } = useForm<Typed>({
@@ -72,12 +72,16 @@ export function AddPerson({ close }: { close: () => void }) {
         );
     }
   });
-  const values = watch();
-  const languages = useLanguages();
   const put = (name: keyof Typed) => (value: string) => {
     setValue(name, value as never, { shouldValidate: formState.isSubmitted });
     keep(DRAFT, { ...getValues(), [name]: value }, false);
   };
+  return { values: watch(), formState, submit, put, failure };
+}
+
+export function AddPerson({ close }: { close: () => void }) {
+  const { values, formState, submit, put, failure } = useNewPerson(close);
+  const languages = useLanguages();
   return (
     <form
       className="mt-6 border-y border-line bg-paper px-6 py-5"

@@ -31,15 +31,14 @@ export function Facts({ person, changed }: { person: PersonRow; changed: () => P
   );
 }
 
-function Correct({
-  person,
-  changed,
-  leave,
-}: {
-  person: PersonRow;
-  changed: () => Promise<unknown>;
-  leave: () => void;
-}) {
+interface CorrectProps {
+  readonly person: PersonRow;
+  readonly changed: () => Promise<unknown>;
+  readonly leave: () => void;
+}
+
+/** What was typed, the sending of it, and what someone else made of the person meanwhile. */
+function useCorrection({ person, changed, leave }: CorrectProps) {
   const client = useQueryClient();
   const [typed, setTyped] = useState({
     name: person.name,
@@ -69,6 +68,11 @@ function Correct({
         setOther(await request<PersonRow>('GET', `/api/people/${person.id}`));
     },
   });
+  return { typed, setTyped, other, save };
+}
+
+function Correct(props: CorrectProps) {
+  const { typed, setTyped, other, save } = useCorrection(props);
   const error = save.error instanceof ApiError ? save.error : null;
   const put = (field: keyof typeof typed) => (value: string) =>
     setTyped((now) => ({ ...now, [field]: value }));
@@ -118,7 +122,7 @@ function Correct({
       ) : (
         <Refusal error={error} />
       )}
-      <SendOrLeave send="Save" leave="Leave it as it was" disabled={save.isPending} onLeave={leave} />
+      <SendOrLeave send="Save" leave="Leave it as it was" disabled={save.isPending} onLeave={props.leave} />
     </form>
   );
 }

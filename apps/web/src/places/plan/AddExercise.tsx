@@ -1,10 +1,10 @@
-import { SearchField } from '../../parts/fields.js';
 import { useMemo, useState } from 'react';
 import type { CourseView } from '@heathstep/contracts';
 import { type ComposedExercise, type FigureDefinition, prescribe } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { Figure } from '../../parts/Figure.js';
-import { addable, addableFinder, type PlanLine } from './planModel.js';
+import { FindAndChoose } from '../../parts/FindAndChoose.js';
+import { type Addable, addable, addableFinder, type PlanLine } from './planModel.js';
 
 interface AddExerciseProps {
   readonly course: CourseView;
@@ -25,58 +25,63 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
     () => addableFinder(addable(lines, course, content), content),
     [lines, course, content],
   );
-  const list = find(q);
   return (
     <section className="mt-4 border-t border-line pt-3" aria-label="Add an exercise">
-      <div className="flex items-end gap-4">
-        <SearchField
-          className="max-w-xs"
-          label="Find an exercise"
-          placeholder="name, region, or what it is for"
-          value={q}
-          onChange={setQ}
-          autoFocus
-        />
-        <button type="button" className="text-action min-h-11" onClick={close}>
-          Close
-        </button>
-      </div>
-      {list.length === 0 && <p className="mt-3 text-ink-2">No exercise has all these words.</p>}
-      <ul className="mt-2 grid max-h-72 grid-cols-2 gap-x-6 overflow-y-auto">
-        {list.map(({ exercise, off, early, serves }) => (
-          <li key={exercise.key}>
-            <button
-              type="button"
-              disabled={off !== null}
-              className="flex min-h-14 w-full items-center gap-3 border-b border-line-2 py-1 text-left hover:bg-paper disabled:opacity-60"
-              onClick={() =>
-                add({
-                  ...prescribe(exercise, {
-                    slot: 'added',
-                    sideRule: 'treated',
-                    affected: course.episode.affected,
-                  }),
-                  why: ['Added by the clinician'],
-                })
-              }
-            >
-              <Drawn figure={figures.get(exercise.key)} />
-              <span>
-                <span className="block font-semibold">{exercise.name}</span>
-                <span className="block text-sm text-ink-2">
-                  {serves !== null && off === null && (
-                    <b className="text-heather-deep">{`for ${serves.toLowerCase()}: `}</b>
-                  )}
-                  {off === null && early !== null && <span className="block text-hold-deep">{early}</span>}
-                  {off ??
-                    `${content.ladders.find((l) => l.key === exercise.ladder)?.name ?? ''}, ${exercise.change}`}
-                </span>
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
+      <button type="button" className="text-action float-right min-h-11" onClick={close}>
+        Close
+      </button>
+      <FindAndChoose
+        label="Find an exercise"
+        placeholder="name, region, or what it is for"
+        fieldClass="field max-w-xs"
+        listClass="mt-2 grid max-h-72 grid-cols-2 gap-x-6"
+        rowClass="flex min-h-14 items-center gap-3 border-b border-line-2 py-1"
+        asked={q}
+        onAsked={setQ}
+        found={find(q)}
+        keyOf={({ exercise }) => exercise.key}
+        isOff={({ off }) => off !== null}
+        onChoose={({ exercise }) =>
+          add({
+            ...prescribe(exercise, {
+              slot: 'added',
+              sideRule: 'treated',
+              affected: course.episode.affected,
+            }),
+            why: ['Added by the clinician'],
+          })
+        }
+        row={(item) => <Row item={item} content={content} figure={figures.get(item.exercise.key)} />}
+        nothing="No exercise has all these words."
+      />
     </section>
+  );
+}
+
+/** What it is and what it serves; or why it is not to be had, or not yet. */
+function Row({
+  item: { exercise, off, early, serves },
+  content,
+  figure,
+}: {
+  item: Addable;
+  content: ClinicContent;
+  figure: FigureDefinition | undefined;
+}) {
+  return (
+    <>
+      <Drawn figure={figure} />
+      <span>
+        <span className={`block font-semibold ${off === null ? '' : 'text-ink-2'}`}>{exercise.name}</span>
+        <span className="block text-sm text-ink-2">
+          {serves !== null && off === null && (
+            <b className="text-heather-deep">{`for ${serves.toLowerCase()}: `}</b>
+          )}
+          {off === null && early !== null && <span className="block text-hold-deep">{early}</span>}
+          {off ?? `${content.ladders.find((l) => l.key === exercise.ladder)?.name ?? ''}, ${exercise.change}`}
+        </span>
+      </span>
+    </>
   );
 }
 

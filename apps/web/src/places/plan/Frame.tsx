@@ -1,4 +1,4 @@
-import { daysBetween } from '@heathstep/core';
+import { daysBetween, type StageKey } from '@heathstep/core';
 import { dayHere } from '../../parts/dates.js';
 import { type ReactNode, useState } from 'react';
 import type { CourseView } from '@heathstep/contracts';
@@ -15,7 +15,7 @@ export function Frame({
 }: {
   course: CourseView;
   content: ClinicContent;
-  stage: string;
+  stage: StageKey;
   children: ReactNode;
   aside: ReactNode;
 }) {

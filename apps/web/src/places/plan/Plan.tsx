@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { stageOf } from '@heathstep/core';
+import { type StageKey, stageKey, stageOf } from '@heathstep/core';
 import { Link } from 'react-router';
 import type { CourseView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
@@ -110,15 +110,15 @@ function NoProtocol({ course, content }: { course: CourseView; content: ClinicCo
   );
 }
 
-function startStage(course: CourseView): string {
+function startStage(course: CourseView): StageKey {
   const chosen = [...course.episode.visits]
     .reverse()
     .flatMap((v) => v.entries.filter((e) => e.key === 'conclude.stage' && e.value !== null))[0]?.value;
   return (
     course.episode.stage ??
-    stageOf(course.protocol, typeof chosen === 'string' ? chosen : null)?.key ??
+    stageOf(course.protocol, typeof chosen === 'string' ? stageKey(chosen) : null)?.key ??
     course.protocol.stages[0]?.key ??
-    ''
+    stageKey('')
   );
 }
 

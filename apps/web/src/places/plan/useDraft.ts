@@ -1,3 +1,4 @@
+import type { StageKey } from '@heathstep/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import type { CourseView, PlanView } from '@heathstep/contracts';
@@ -9,7 +10,7 @@ export function useDraft(course: CourseView) {
   const client = useQueryClient();
   const id = useRef(crypto.randomUUID());
   return useMutation({
-    mutationFn: (body: { stage: string | undefined; from: 'stage' | 'current' }) =>
+    mutationFn: (body: { stage: StageKey | undefined; from: 'stage' | 'current' }) =>
       request<PlanView>('POST', `/api/episodes/${course.episode.id}/plans`, { id: id.current, ...body }),
     onSuccess: async () => {
       id.current = crypto.randomUUID();

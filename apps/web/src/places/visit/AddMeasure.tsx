@@ -1,6 +1,6 @@
-import { SearchField } from '../../parts/fields.js';
 import { useMemo, useState } from 'react';
 import { Popover } from 'radix-ui';
+import { FindAndChoose } from '../../parts/FindAndChoose.js';
 import { measuresOf } from '../../parts/measureFinder.js';
 import { Pane } from '../../parts/Pane.js';
 import { BODY_MASS, type MeasureStep } from '@heathstep/core';
@@ -24,32 +24,23 @@ export function AddMeasure({ live, step }: { live: LiveVisit; step: MeasureStep 
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="text-action mt-3 min-h-11">Add a measure</Popover.Trigger>
       <Pane aria-label="Add a measure" className="w-96 p-3">
-        <SearchField
+        <FindAndChoose
           label="Find a measure"
           placeholder="name, region or short name"
-          value={query}
-          onChange={setQuery}
-          onKeyDown={(e) => {
-            const [first] = found;
-            if (e.key === 'Enter' && first !== undefined) add(first.key);
-          }}
-          autoFocus
+          asked={query}
+          onAsked={setQuery}
+          found={found}
+          keyOf={(m) => m.key}
+          onChoose={(m) => add(m.key)}
+          rowClass="flex items-baseline justify-between gap-3 px-2 py-2"
+          row={(m) => (
+            <>
+              <span>{m.label}</span>
+              <span className="text-sm text-ink-2">{m.brief}</span>
+            </>
+          )}
+          nothing="No other measure of that name."
         />
-        <ul className="mt-2 max-h-72 overflow-y-auto">
-          {found.map((m) => (
-            <li key={m.key}>
-              <button
-                type="button"
-                className="flex min-h-11 w-full items-baseline justify-between gap-3 rounded px-2 text-left hover:bg-heather-wash"
-                onClick={() => add(m.key)}
-              >
-                <span>{m.label}</span>
-                <span className="text-sm text-ink-2">{m.brief}</span>
-              </button>
-            </li>
-          ))}
-          {found.length === 0 && <li className="p-2 text-ink-2">No other measure of that name.</li>}
-        </ul>
       </Pane>
     </Popover.Root>
   );

@@ -101,12 +101,12 @@ function Treated({
           <Link to={`/episodes/${p.episodeId}/plan`} className="text-action text-base">
             {p.name}
           </Link>
-          <span>{p.stage ?? 'no stage yet'}</span>
+          <span>{p.stageName ?? 'no stage yet'}</span>
           <span className="text-ink-2">{p.version}</span>
           <span className="text-ink-2">
             {p.current
               ? 'on what is used now'
-              : (p.stays ?? (p.stage === null ? 'No plan is given yet.' : changeWords(p)))}
+              : (p.stays ?? (p.stageName === null ? 'No plan is given yet.' : changeWords(p)))}
           </span>
         </li>
       ))}
