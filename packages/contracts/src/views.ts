@@ -28,6 +28,7 @@ import type {
   StopSign,
   Tag,
   StageKey,
+  DoneRun,
 } from '@heathstep/core';
 import type { MorningPayload, SessionPayload, StopPayload } from './home.js';
 import type { VisitClosure } from './safety.js';
@@ -274,6 +275,8 @@ export interface CourseView {
   readonly loadDone: readonly { readonly tissue: string; readonly exercise: string; readonly load: number }[];
   /** Landings on a foot and minutes of running logged in the last 7 days. */
   readonly impactDone: Impact;
+  /** Runs logged in the last 30 days. */
+  readonly runsDone: readonly DoneRun[];
   readonly loggedDays: number;
 }
 

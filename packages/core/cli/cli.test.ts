@@ -50,6 +50,7 @@ const GOOD: Record<keyof typeof SCHEMAS, unknown> = {
   symmetry: { measure: 'toe-press-big-toe', left: 66, right: 91, affected: 'left' },
   dose,
   load: { bodyMassKg: 70, addedKg: 0, legs: 1, footPitchDeg: 0 },
+  'run-rise': { minutes: 20, runs: [{ day: '2026-05-20', minutes: 18 }], today: '2026-05-31' },
   pain: {
     school: 'comfort',
     before: 4,
@@ -176,6 +177,8 @@ describe('the command line', () => {
       { loadKg: 20, reps: 13, targetReps: 6, stepsKg: [] },
       /^reps: 13 is not a whole number from 1 to 12$/m,
     ],
+    ['run-rise', { minutes: -1, runs: [], today: '2026-05-31' }, /^minutes: -1/m],
+    ['run-rise', { minutes: 1, runs: [], today: 'now' }, /^today: "now"/m],
     ['pain', { before: 11 }, /^school: nothing is given/m],
     [
       'criteria',

@@ -21,6 +21,8 @@ import {
   refused,
   reasonFromFindings,
   relativeLoad,
+  type DoneRun,
+  runRise,
   type Affected,
   repetitionMaximum,
   type RepetitionMaximumInput,
@@ -132,6 +134,7 @@ export const FUNCTIONS: Record<FunctionName, (input: Input) => Result<unknown>> 
     ),
   dose: (i) => computeDose(i as unknown as DoseInput),
   load: (i) => relativeLoad(i as unknown as LoadInput),
+  'run-rise': (i) => ok(runRise(i['minutes'] as number, i['runs'] as DoneRun[], i['today'] as string)),
   'repetition-maximum': (i) => repetitionMaximum(i as unknown as RepetitionMaximumInput),
   pain: (i) => judgePain(i as unknown as PainInput),
   criteria: (i) =>

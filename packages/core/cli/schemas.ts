@@ -193,6 +193,14 @@ export const SCHEMAS = {
     input: object({ bodyMassKg: number, addedKg: number, legs: anyOf(1, 2), footPitchDeg: number }),
     output: object({ relativeLoad: number }),
   },
+  'run-rise': {
+    input: object({
+      minutes: { type: 'number', minimum: 0 },
+      runs: list(object({ day: iso, minutes: { type: 'number', minimum: 0 } })),
+      today: iso,
+    }),
+    output: object({ longestMinutes: orNull(number), mostMinutes: orNull(number), over: flag }),
+  },
   pain: {
     input: object({
       school: anyOf('comfort', 'next-morning', 'bone'),

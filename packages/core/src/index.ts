@@ -107,6 +107,7 @@ export {
   type TimelineSet,
 } from './dose/dose.js';
 export { type Band, BAND_STRETCHES, bandForce, type BandPoint, BANDS, calibration } from './dose/band.js';
+export { type DoneRun, RUN_DAYS, RUN_RISE_PERCENT, runRise, type RunRise } from './dose/longestRun.js';
 export { addImpact, type Impact, impactOf, type ImpactRise, impactRise, NO_IMPACT } from './dose/impact.js';
 export { type LoadInput, relativeLoad } from './dose/load.js';
 export { type ExerciseLoad, type LoadRise, loadRise } from './dose/loadRise.js';
@@ -269,6 +270,7 @@ export {
   type GivenPlan,
   impactByDay,
   impactOfDone,
+  runsDone,
   type LoadOn,
   loadOfWork,
   type LoggedExercise,
@@ -341,6 +343,7 @@ export {
   ASSUMED_MASS_KG,
   loadOfOne,
   prescriptionTotals,
+  runMinutesOfOne,
   type PrescriptionTotals,
   weekLoadOf,
 } from './plan/totals.js';

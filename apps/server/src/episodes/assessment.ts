@@ -13,6 +13,8 @@ import {
   type HomeFacts,
   homeQuestions,
   impactOfDone,
+  RUN_DAYS,
+  runsDone,
   loadOfWork,
   ASSUMED_MASS_KG,
   type ProtocolDefinition,
@@ -179,7 +181,7 @@ export class Assessment {
   done(
     record: EpisodeRecord,
     assessed: Assessed,
-  ): Pick<CourseView, 'loadDone' | 'impactDone' | 'loggedDays'> {
+  ): Pick<CourseView, 'loadDone' | 'impactDone' | 'runsDone' | 'loggedDays'> {
     const { today, bodyMassKg } = record.view;
     const week = workWithin(assessed.work, today, WEEK_DAYS);
     const logged = loggedWorkOf(record.home).filter(
@@ -194,6 +196,7 @@ export class Assessment {
         }).map((l) => ({ tissue: tissue.key, ...l })),
       ),
       impactDone: impactOfDone(week),
+      runsDone: runsDone(workWithin(assessed.work, today, RUN_DAYS)),
       loggedDays: new Set(logged.map((l) => l.day)).size,
     };
   }

@@ -139,6 +139,7 @@ export class PlanDrafts {
     const { view, library } = record;
     return weekLimits(stage, {
       ...this.assessment.done(record, assessed),
+      today: view.today,
       tissues: this.content.tissuesOf(record.protocol),
       affected: record.row.affected,
       bodyMassKg: view.bodyMassKg ?? ASSUMED_MASS_KG,

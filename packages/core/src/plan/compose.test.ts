@@ -90,6 +90,70 @@ describe('which exercise of a ladder fills a slot', () => {
     expect(given([slot()], { locks: { keep: ['both'], never: [] } })).toEqual([['both', 3]]));
 });
 
+describe('a run', () => {
+  const running = { ladder: 'runs', laterality: 'together', tags: ['impact'], equipment: [] } as const;
+  const turns = exercise({
+    ...running,
+    key: 'turns',
+    rung: 1,
+    position: 'walking and running',
+    dose: {
+      sets: 1,
+      reps: 4,
+      tempo: { upSeconds: 180, topSeconds: 0, downSeconds: 120, bottomSeconds: 0 },
+      restSeconds: 0,
+      timesPerDay: 1,
+      daysPerWeek: 3,
+    },
+    range: {
+      sets: [1, 1],
+      reps: [1, 12],
+      upSeconds: [30, 300],
+      downSeconds: [30, 300],
+      restSeconds: [0, 0],
+      timesPerDay: [1, 1],
+      daysPerWeek: [1, 4],
+    },
+  });
+  const even = exercise({
+    ...running,
+    key: 'even',
+    rung: 2,
+    position: 'running',
+    dose: { sets: 1, reps: 1, holdSeconds: 900, restSeconds: 0, timesPerDay: 1, daysPerWeek: 3 },
+    range: {
+      sets: [1, 1],
+      reps: [1, 1],
+      holdSeconds: [300, 3600],
+      restSeconds: [0, 0],
+      timesPerDay: [1, 1],
+      daysPerWeek: [1, 4],
+    },
+  });
+  const after = (mostRunMinutes: number | null) =>
+    plan([slot({ ladder: 'runs', start: 'even', aim: 'endurance' })], {
+      exercises: [turns, even],
+      load: { of: () => ({}), most: {}, mostRunMinutes },
+    });
+
+  it.each([
+    // most minutes of one run, given, turns of three minutes
+    [null, 'even', 1],
+    [15, 'even', 1],
+    [14, 'turns', 4],
+    [10, 'turns', 3],
+    [6, 'turns', 2],
+  ])('of at most %s min is %s, %d times', (most, key, reps) =>
+    expect(after(most).exercises.map((e) => [e.exercise, e.reps])).toEqual([[key, reps]]),
+  );
+
+  it('that would be too long is left out with the numbers', () =>
+    expect(after(14).left).toContainEqual({
+      exercise: 'even',
+      why: 'one run would be longer than 14 min, 10 % over the longest of the last 30 days',
+    }));
+});
+
 describe('minutes', () => {
   // 3 sets of 10 raises of 6 s with 60 s between and 10 s to set up: 310 s, 5.2 minutes; 2 sets 190 s; 1 set 70 s.
   it.each([

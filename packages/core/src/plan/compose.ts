@@ -1,4 +1,5 @@
 import type { ExerciseDefinition, ExerciseDose, Tag } from '../exercise/definition.js';
+import { RUN_DAYS, RUN_RISE_PERCENT } from '../dose/longestRun.js';
 import { isWalkRun } from '../dose/walkRun.js';
 import type { MeasureLookup } from '../progress/criteria.js';
 import { evaluateCriteria } from '../progress/criteria.js';
@@ -13,7 +14,7 @@ import { prescribe } from './prescribe.js';
 import type { Prescription } from './prescription.js';
 import { type LeftOut, onlySupervised, switchedOff } from './safety.js';
 import { prescriptionTime } from './timing.js';
-import { impactOfWork } from './totals.js';
+import { impactOfWork, runMinutesOfOne } from './totals.js';
 import { arrangeWeek } from './week.js';
 import { CONTACTS, RUN_MINUTES, type WeekLimits } from './weekLimits.js';
 
@@ -248,6 +249,13 @@ function setsOf(full: Prescription, e: ExerciseDefinition, slot: Slot, room: num
 const shareOf = (item: Prescription, full: Prescription): number =>
   (item.sets * item.reps * item.timesPerDay) / (full.sets * full.reps * full.timesPerDay);
 
+/** Whether it is a longer run than the longest of late allows. */
+const isTooLong = (item: Prescription, e: ExerciseDefinition, load: WeekLimits | undefined): boolean =>
+  load?.mostRunMinutes != null && runMinutesOfOne(item, e) > load.mostRunMinutes + TOLERANCE;
+
+const tooLong = (load: WeekLimits | undefined): string =>
+  `one run would be longer than ${shown(load?.mostRunMinutes ?? 0, 1)} min, ${RUN_RISE_PERCENT} % over the longest of the last ${RUN_DAYS} days`;
+
 /** The ways to fill a slot; `room` is the minutes of a day that slots filled before it leave. */
 function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: number): SlotWays {
   const start = startRung(slot, input, lookup);
@@ -273,7 +281,9 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: nu
     // An easier rung is for whom the harder is barred, never to save minutes.
     if (ways.length > 0 && input.locks?.keep.includes(e.key) !== true) continue;
     const full = withOwned(fitted.item, e, input.weightsKg ?? []);
-    for (const item of setsOf(full, e, slot, room))
+    const doses = setsOf(full, e, slot, room).filter((item) => !isTooLong(item, e, input.load));
+    if (doses.length === 0) left.push({ exercise: e.key, why: tooLong(input.load) });
+    for (const item of doses)
       ways.push({
         exercise: e.key,
         value: worthOf(slot, e, below, input) - cutCost(slot, e, shareOf(item, full)),

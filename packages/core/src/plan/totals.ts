@@ -76,6 +76,10 @@ export function weekLoadOf(
 export const tensionSeconds = (p: Prescription): number =>
   p.tempo === undefined ? (p.holdSeconds ?? 0) : p.tempo.upSeconds + p.tempo.topSeconds + p.tempo.downSeconds;
 
+/** Minutes of running in one time of a prescription; 0 for what is not run. */
+export const runMinutesOfOne = (p: Prescription, exercise: ExerciseDefinition): number =>
+  impactOfWork(p, exercise, p.sets * p.reps).runMinutes;
+
 /** Impact of some repetitions of a prescription. */
 export const impactOfWork = (p: Prescription, exercise: ExerciseDefinition, repetitions: number): Impact =>
   impactOf(exercise, { repetitions, runSeconds: repetitions * (p.tempo?.upSeconds ?? p.holdSeconds ?? 0) });

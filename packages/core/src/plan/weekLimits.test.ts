@@ -16,6 +16,8 @@ const on = (over: Partial<WeekLimitsOn> = {}): WeekLimitsOn => ({
   bodyMassKg: 70,
   loadDone: [{ tissue: 'calf', exercise: 'rise', load: asked }],
   impactDone: { contacts: 0, runMinutes: 0 },
+  runsDone: [],
+  today: '2026-05-31',
   loggedDays: 6,
   planned: [],
   ...over,

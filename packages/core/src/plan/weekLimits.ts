@@ -1,9 +1,11 @@
 import { type Impact, impactRise, NO_IMPACT } from '../dose/impact.js';
+import { type DoneRun, runRise } from '../dose/longestRun.js';
 import { type ExerciseLoad, FEWEST_LOGGED_DAYS } from '../dose/loadRise.js';
 import type { ExerciseDefinition } from '../exercise/definition.js';
 import type { TissueDefinition } from '../exercise/tissue.js';
 import { weekLoadOn } from '../progress/work.js';
 import type { Stage } from '../protocol/definition.js';
+import type { DayText } from '../quantity/day.js';
 import type { Affected } from '../quantity/side.js';
 import type { Prescription } from './prescription.js';
 
@@ -11,6 +13,8 @@ import type { Prescription } from './prescription.js';
 export interface WeekLimits {
   readonly of: (item: Prescription, exercise: ExerciseDefinition) => Readonly<Record<string, number>>;
   readonly most: Readonly<Record<string, number>>;
+  /** The most minutes of running in one run; null where nothing was run to compare with. */
+  readonly mostRunMinutes: number | null;
 }
 
 export const CONTACTS = 'contacts';
@@ -23,6 +27,9 @@ export interface WeekLimitsOn {
   /** Load done in the last 7 days, by tissue. */
   readonly loadDone: readonly (ExerciseLoad & { readonly tissue: string })[];
   readonly impactDone: Impact;
+  /** Runs of the last 30 days. */
+  readonly runsDone: readonly DoneRun[];
+  readonly today: DayText;
   readonly loggedDays: number;
   /** What the plan the person has asks for. */
   readonly planned: readonly { readonly item: Prescription; readonly exercise: ExerciseDefinition }[];
@@ -51,5 +58,6 @@ export function weekLimits(
   return {
     of: (item, exercise) => Object.fromEntries(on.tissues.map((t) => [t.key, loadOf(item, exercise, t)])),
     most: { ...Object.fromEntries(tissues), [CONTACTS]: most.contacts, [RUN_MINUTES]: most.runMinutes },
+    mostRunMinutes: runRise(0, on.runsDone, on.today).mostMinutes,
   };
 }

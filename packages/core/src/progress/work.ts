@@ -4,6 +4,7 @@ import type { ExerciseLoad } from '../dose/loadRise.js';
 import type { ExerciseDefinition } from '../exercise/definition.js';
 import type { Prescription } from '../plan/prescription.js';
 import type { TissueDefinition } from '../exercise/tissue.js';
+import type { DoneRun } from '../dose/longestRun.js';
 import { impactOfWork, tensionSeconds, weekLoadOf } from '../plan/totals.js';
 import { addDays, type DayText } from '../quantity/day.js';
 import { type Affected, type Side, SIDES, treatedSides } from '../quantity/side.js';
@@ -112,6 +113,13 @@ export function loadOfWork(work: readonly DoneWork[], on: LoadOn): ExerciseLoad[
 /** Landings on a foot and minutes of running actually done. */
 export const impactOfDone = (work: readonly DoneWork[]): Impact =>
   work.map((w) => impactOfWork(w.item, w.definition, w.sets * w.reps)).reduce(addImpact, NO_IMPACT);
+
+/** Each run done: its day, and the minutes of running in it. */
+export const runsDone = (work: readonly DoneWork[]): readonly DoneRun[] =>
+  work.flatMap((w) => {
+    const { runMinutes } = impactOfWork(w.item, w.definition, w.sets * w.reps);
+    return runMinutes > 0 ? [{ day: w.day, minutes: runMinutes }] : [];
+  });
 
 /** Impact done on each day that had any, with the pain told of it. */
 export function impactByDay(

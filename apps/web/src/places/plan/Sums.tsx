@@ -1,4 +1,12 @@
-import { type Impact, shown, type Stage, whyLoad, whyMinutes } from '@heathstep/core';
+import {
+  type Impact,
+  RUN_DAYS,
+  RUN_RISE_PERCENT,
+  shown,
+  type Stage,
+  whyLoad,
+  whyMinutes,
+} from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
 import { tagList } from '../../parts/tagWords.js';
@@ -113,7 +121,7 @@ function overStage(impact: Impact, stage: Stage): string {
 
 /** Hops and runs have a ledger of their own beside the slow load. */
 function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseView; stage: Stage }) {
-  const { impact, impactRise } = model;
+  const { impact, impactRise, runRise } = model;
   const over = overStage(impact, stage);
   if (impact.contacts + impact.runMinutes === 0) return null;
   return (
@@ -131,6 +139,11 @@ function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseV
       {impactRise.over && (
         <p role="alert" className="mt-1 text-sm text-ease-deep">
           {`More than ${stage.impactRisePercent} % over the last week, or over a first week: at most ${amount(impactRise.most)}.`}
+        </p>
+      )}
+      {runRise.over && (
+        <p role="alert" className="mt-1 text-sm text-ease-deep">
+          {`One run is more than ${RUN_RISE_PERCENT} % longer than the longest of the last ${RUN_DAYS} days, ${shown(runRise.longestMinutes ?? 0, 0)} min: at most ${shown(runRise.mostMinutes ?? 0, 1)} min of running.`}
         </p>
       )}
     </section>

@@ -20,12 +20,19 @@ const heelPain = content.protocols.find((p) => p.key === 'plantar-heel-pain');
 const stage = heelPain?.stages[1] as Stage;
 const course = (tagsOff: string[] = [], more: object = {}) =>
   ({
-    episode: { affected: 'left', bodyMassKg: 70, tagsOff: { left: tagsOff, right: tagsOff }, elsewhere: [] },
+    episode: {
+      today: '2026-05-31',
+      affected: 'left',
+      bodyMassKg: 70,
+      tagsOff: { left: tagsOff, right: tagsOff },
+      elsewhere: [],
+    },
     protocol: heelPain,
     loadDone: [],
     drivers: [],
     tooEarly: [],
     impactDone: { contacts: 0, runMinutes: 0 },
+    runsDone: [],
     loggedDays: 0,
     ...more,
   }) as unknown as CourseView;
@@ -120,6 +127,32 @@ describe('impact beside a plan', () => {
     expect(week(pogo, 3, { contacts: contacts / 1.2, runMinutes: 0 }).impactRise.over).toBe(false);
     expect(week(raises, 3).impact).toEqual({ contacts: 0, runMinutes: 0 });
   });
+});
+
+describe('a run of a plan', () => {
+  const run = content.exercises.find((e) => e.position === 'running' && e.dose.holdSeconds !== undefined);
+  const rise = (minutes: number) => {
+    if (run === undefined) throw new Error('no run in the library');
+    const item: ComposedExercise = {
+      ...run.dose,
+      holdSeconds: 900,
+      exercise: run.key,
+      slot: 's',
+      sides: 'together',
+      why: [],
+    };
+    const runsDone = minutes === 0 ? [] : [{ day: '2026-05-20', minutes }];
+    const on = course([], { runsDone });
+    return planModel([item], { ...on, episode: { ...on.episode, today: '2026-05-31' } }, content, stage)
+      .runRise;
+  };
+  it.each([
+    [0, false],
+    [13, true],
+    [14, false],
+  ])('of 15 min after %d min at the longest: too long %p', (longest, over) =>
+    expect(rise(longest).over).toBe(over),
+  );
 });
 
 describe('changing a plan by hand', () => {

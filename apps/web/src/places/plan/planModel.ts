@@ -7,6 +7,9 @@ import {
   type Impact,
   type ImpactRise,
   impactRise,
+  runMinutesOfOne,
+  type RunRise,
+  runRise,
   type LoadRise,
   loadRise,
   NO_IMPACT,
@@ -59,6 +62,8 @@ export interface PlanModel {
   /** Of the coming week. */
   readonly impact: Impact;
   readonly impactRise: ImpactRise;
+  /** The longest run of it, against those of the last 30 days. */
+  readonly runRise: RunRise;
   readonly most: number;
   /** What the week does against the rules of load. */
   readonly conflicts: readonly WeekConflict[];
@@ -105,6 +110,11 @@ export function planModel(
     loads: tissues.map((tissue) => tissueLoad(tissue, lines, { course, content, stage })),
     impact,
     impactRise: impactRise(impact, course.impactDone, stage.impactRisePercent),
+    runRise: runRise(
+      Math.max(0, ...lines.map((l) => runMinutesOfOne(l.item, l.exercise))),
+      course.runsDone,
+      course.episode.today,
+    ),
     most: Math.max(0, ...lines.map((l) => l.relativeLoad ?? 0)),
     conflicts: weekConflicts([
       ...lines.map((l) => ({ item: l.item, definition: l.exercise })),
