@@ -152,6 +152,33 @@ describe('a plan by what was found', () => {
   });
 });
 
+describe('what a slot says it is for', () => {
+  const without = [
+    ['without push-off', 'push-off'],
+    ['without impact', 'impact'],
+    ['without body weight', 'weight-bearing'],
+    ['without weight', 'weight-bearing'],
+    ['without load', 'weight-bearing'],
+  ] as const;
+  const slots = stages.flatMap(([name, , stage]) => stage.slots.map((slot) => ({ name, slot })));
+
+  it.each(without)('is never said of an exercise that has it: %s', (words, tag) => {
+    const said = slots.filter(({ slot }) => slot.purpose.toLowerCase().includes(words));
+    const given = said.flatMap(({ name, slot }) =>
+      [slot.start, ...(slot.rungs ?? []).map((r) => r.exercise)].map((key) => ({ name, slot, key })),
+    );
+    expect(given.filter((g) => exerciseOf(g.key).tags.includes(tag)).map((g) => [g.name, g.key])).toEqual([]);
+  });
+
+  it('is on one leg only where the exercise it starts from is', () =>
+    expect(
+      slots
+        .filter(({ slot }) => /(?<!toward )(one leg|one foot)/u.test(slot.purpose.toLowerCase()))
+        .filter(({ slot }) => exerciseOf(slot.start).laterality === 'together')
+        .map(({ name, slot }) => [name, slot.key]),
+    ).toEqual([]));
+});
+
 describe('a plan of every stage', () => {
   it.each(stages)(
     '%s: for its typical person, with what a home has, within the minutes',

@@ -312,8 +312,9 @@ function cutFor({ item, full, definition }: Way, input: ComposeInput, used: numb
 function reasons(way: Way, input: ComposeInput, used: number): string[] {
   const { slot, start, item, full, definition } = way;
   const driver = input.drivers.find((d) => (slot.drivers ?? []).includes(d.key));
+  const below = definition.rung < (input.exercises.find((e) => e.key === slot.start)?.rung ?? 1);
   return [
-    slot.purpose,
+    below ? `A step toward: ${slot.purpose}` : slot.purpose,
     ...(driver === undefined ? [] : [driver.because]),
     ...(start.why === '' || definition.key !== start.exercise ? [] : [start.why]),
     ...(item.sets < full.sets ? [`${item.sets} of ${full.sets} sets, ${cutFor(way, input, used)}`] : []),
