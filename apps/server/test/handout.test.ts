@@ -131,6 +131,7 @@ describe('the paper', () => {
         title: '',
         purpose: 'Move',
         beside: ['Shoes.'],
+        goesOnWhen: ['Pain during exercise 2 or less for 5 days'],
         exercises: [
           {
             key: 'rise',
@@ -157,6 +158,7 @@ describe('the paper', () => {
       feel: 'You should feel:',
       needs: 'You need:',
       beside: 'Beside the exercises',
+      goesOn: 'You go on when',
       page: 'your page',
       footer: '{{page}} of {{pages}}',
       weekdays: ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'],
@@ -180,7 +182,9 @@ describe('the paper', () => {
     const text = textOf(paper());
     expect(text).not.toContain('Mind:');
     expect(text).not.toContain('You need:');
+    expect(text).toContain('Pain during exercise 2 or less for 5 days.');
     expect(textOf(paper({ parts: [] }))).not.toContain('Beside the exercises');
+    expect(textOf(paper({ parts: [] }))).not.toContain('You go on when');
   });
 
   it('numbers the exercises of all complaints in one row', () => {

@@ -166,7 +166,7 @@ describe('a second protocol, added as content files only', () => {
 
     const course = (await who.get(`/api/episodes/${episode.id}/course`).expect(200)).body as CourseView;
     expect(course.criteria).toMatchObject([
-      { text: 'catches in a day <= 1 for 2 days', state: 'met', because: '1, 0' },
+      { text: 'catches in a day at most 1 for 2 days', state: 'met', because: '1, 0' },
     ]);
     expect(course.protocol.tissues).toEqual(['ankle-front', 'calf']);
     const moved = (

@@ -1,5 +1,13 @@
 import { fileURLToPath } from 'node:url';
-import { homeQuestions, PAIN_ALL_RIGHT, textsOfExercise } from '@heathstep/core';
+import {
+  type Criterion,
+  type CriterionLeaf,
+  homeQuestions,
+  type MeasureDefinition,
+  measureOf,
+  PAIN_ALL_RIGHT,
+  textsOfExercise,
+} from '@heathstep/core';
 import { loadContent } from './load.js';
 import { saidBelow } from './testing/saidTexts.js';
 
@@ -13,6 +21,24 @@ const CODE = ['packages/core/src', 'packages/contracts/src', 'apps/server/src', 
 /** Written by the pages and papers themselves. */
 const written = saidBelow(CODE.map((folder) => `${ROOT}${folder}`));
 
+/** Measures that criteria of a protocol name. */
+function criteriaMeasures(): readonly MeasureDefinition[] {
+  const leaves = (c: Criterion): readonly CriterionLeaf[] =>
+    'all' in c
+      ? c.all.flatMap(leaves)
+      : 'any' in c
+        ? c.any.flatMap(leaves)
+        : 'of' in c
+          ? c.of.flatMap(leaves)
+          : [c];
+  const keys = new Set(
+    content.protocols.flatMap((p) =>
+      p.stages.flatMap((s) => (s.criteria === null ? [] : leaves(s.criteria).map(measureOf))),
+    ),
+  );
+  return content.measures.filter((m) => keys.has(m.key));
+}
+
 /** Written in the content and read by patients. */
 const told = new Set([
   ...content.exercises.flatMap(textsOfExercise),
@@ -23,6 +49,10 @@ const told = new Set([
       ...s.adjuncts.flatMap((a) => [a.text, a.dose ?? '', a.weaning?.text ?? '']),
     ]),
     ...homeQuestions(p).flatMap((q) => [q.ask, q.name]),
+  ]),
+  ...criteriaMeasures().flatMap((m) => [
+    m.label,
+    ...(m.levels ?? []).map((l) => l.word.replaceAll('-', ' ')),
   ]),
   ...content.stopSigns.map((s) => s.text),
   ...content.pathways.flatMap(({ name, place }) => [

@@ -21,6 +21,8 @@ export interface HandoutPart {
   readonly purpose: string;
   readonly exercises: readonly HandoutExercise[];
   readonly beside: readonly string[];
+  /** What must hold for the next stage. */
+  readonly goesOnWhen: readonly string[];
 }
 
 /** Everything the paper says, in its order; printed, set as a PDF and written as text from this alone. */
@@ -42,6 +44,7 @@ export interface HandoutContent {
     readonly feel: string;
     readonly needs: string;
     readonly beside: string;
+    readonly goesOn: string;
     readonly page: string;
     readonly footer: string;
     readonly weekdays: readonly string[];
@@ -74,6 +77,7 @@ export function handoutText(paper: HandoutContent): string {
         .concat('');
     }),
     ...(part.beside.length === 0 ? [] : [labels.beside, ...part.beside.map((b) => `- ${b}`), '']),
+    ...(part.goesOnWhen.length === 0 ? [] : [labels.goesOn, ...part.goesOnWhen.map((c) => `- ${c}.`), '']),
   ]);
   return [
     paper.title,

@@ -343,6 +343,8 @@ export interface HomeView {
   /** Set when nothing may be done until the clinic has spoken with the patient. */
   readonly stopped: string | null;
   readonly purpose: string;
+  /** What must hold for the next stage, as the patient reads it. */
+  readonly goesOnWhen: readonly string[];
   readonly affected: Affected;
   /** What is asked in this stage. */
   readonly questions: readonly HomeQuestion[];

@@ -287,6 +287,7 @@ export {
   type HomeMoment,
   type HomeQuestion,
   homeQuestions,
+  questionsByKey,
   type HomeRole,
   type HomeScores,
 } from './protocol/homeQuestions.js';
@@ -320,6 +321,7 @@ export {
 } from './protocol/complete.js';
 export { LIMP } from './progress/criteriaState.js';
 export { CRITERION_SCHEMA } from './progress/criterionSchema.js';
+export { leafText, measureOf, type SayingOf } from './progress/criterionText.js';
 export { criterionSentences, type SentenceOn } from './progress/criterionSentence.js';
 export { type Brings, whatMoreBrings } from './plan/more.js';
 export { PAIN_ALL_RIGHT, signsText } from './plan/patientWords.js';

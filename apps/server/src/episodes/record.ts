@@ -6,6 +6,7 @@ import {
   lostStage,
   type MeasureDefinition,
   patientPlan,
+  questionsByKey,
   type PatientPlan,
   type ProtocolDefinition,
   type Reasoning,
@@ -67,11 +68,19 @@ export function planView(
 }
 
 /** The plan the person has as everything that is given of it says it: handout, phone, calendar. */
-export const patientPlanOf = ({ view, library, tongue }: EpisodeRecord, plan: PlanView): PatientPlan =>
+export const patientPlanOf = (
+  { view, library, tongue, measures, protocol }: EpisodeRecord,
+  plan: PlanView,
+): PatientPlan =>
   patientPlan({
     items: plan.items,
     exerciseOf: (key) => library.exercise(key),
     stage: plan.madeOf,
+    saying: {
+      lookup: (key) => measures.find((m) => m.key === key),
+      questions: questionsByKey(protocol),
+      affected: view.affected,
+    },
     schools: view.schools,
     tagsOff: view.tagsOff,
     seenFaults: (exercise) => lastFaults(view.taught, exercise),

@@ -41,6 +41,7 @@ const partOf = (title: string, plan: PatientPlan, t: Tongue): HandoutPart => ({
     days: WEEK.map((day) => isDueOn(e, day)),
   })),
   beside: plan.beside.map((a) => besideText(a, t)),
+  goesOnWhen: plan.goesOnWhen,
 });
 
 /** A day in words, where the clinic is and as the reader writes it. */
@@ -116,6 +117,7 @@ export function handoutContent(record: EpisodeRecord, content: ContentBundle): H
       feel: t.say('You should feel:'),
       needs: t.say('You need:'),
       beside: t.say('Beside the exercises'),
+      goesOn: t.say('You go on to the next stage when'),
       page: t.say('your page'),
       footer: t.say('{{title}}, page {{page}} of {{pages}}', { title }),
       weekdays: WEEK.map((day) => t.say(WEEKDAYS[day] ?? '')),

@@ -1,4 +1,4 @@
-import type { Content, Margins, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import type { HandoutContent, HandoutExercise, HandoutPart } from '@heathstep/contracts';
 import { filled } from '@heathstep/core';
 
@@ -87,20 +87,28 @@ function part(of: HandoutPart, from: number, setting: Setting): Content[] {
     ...(of.title === '' ? [] : [p(of.title, { bold: true, fontSize: 17, margin: [0, 16, 0, 0] })]),
     ...(of.purpose === '' ? [] : [p(`${of.purpose}.`, { margin: [0, 2, 0, 0] })]),
     ...of.exercises.flatMap((e, i) => [exercise(e, from + i, setting), rule()]),
-    ...(of.beside.length === 0
-      ? []
-      : [
-          {
-            unbreakable: true,
-            margin: [0, 10, 0, 0] as Margins,
-            stack: [
-              p(setting.labels.beside, { bold: true, fontSize: 13.5 }),
-              { ul: of.beside.map((text) => p(text)), margin: [0, 2, 0, 0] as Margins },
-            ],
-          },
-        ]),
+    ...points(setting.labels.beside, of.beside),
+    ...points(
+      setting.labels.goesOn,
+      of.goesOnWhen.map((c) => `${c}.`),
+    ),
   ];
 }
+
+/** A list under its heading, together on one page; nothing where it is empty. */
+const points = (title: string, list: readonly string[]): Content[] =>
+  list.length === 0
+    ? []
+    : [
+        {
+          unbreakable: true,
+          margin: [0, 10, 0, 0],
+          stack: [
+            p(title, { bold: true, fontSize: 13.5 }),
+            { ul: list.map((text) => p(text)), margin: [0, 2, 0, 0] },
+          ],
+        },
+      ];
 
 /** The paper: in reading order, large, with figures as lines and not as dots. */
 export function handoutDocument(

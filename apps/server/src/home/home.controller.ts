@@ -316,6 +316,7 @@ export class HomeController {
       today: view.today,
       stopped,
       purpose: plan?.purpose ?? (stage === null || stage === undefined ? '' : t.say(stage.purpose.patient)),
+      goesOnWhen: plan?.goesOnWhen ?? [],
       affected: view.affected,
       questions: askedIn(questions, stage?.criteria ?? null).map((q) => ({
         ...q,

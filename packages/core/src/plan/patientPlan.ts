@@ -1,6 +1,7 @@
 import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
 import type { Adjunct, Stage } from '../protocol/definition.js';
 import { exerciseIn } from '../exercise/inTongue.js';
+import { criterionSentences, type SentenceOn } from '../progress/criterionSentence.js';
 import type { PerSide } from '../quantity/side.js';
 import { ENGLISH, type Tongue } from '../quantity/tongue.js';
 import { type Prescription, variantOf } from './prescription.js';
@@ -31,6 +32,8 @@ export interface PatientPlan {
   readonly purpose: string;
   readonly exercises: readonly PatientExercise[];
   readonly beside: readonly Adjunct[];
+  /** What must hold for the next stage, a sentence each without a full stop; empty where there is none to come. */
+  readonly goesOnWhen: readonly string[];
   /** Held back by safety since it was given; not shown to the patient. */
   readonly held: readonly LeftOut[];
 }
@@ -38,7 +41,9 @@ export interface PatientPlan {
 export interface PatientPlanInput {
   readonly items: readonly Prescription[];
   readonly exerciseOf: (key: string) => ExerciseDefinition | undefined;
-  readonly stage: Pick<Stage, 'purpose' | 'adjuncts'> | null;
+  readonly stage: Pick<Stage, 'purpose' | 'adjuncts' | 'criteria' | 'minimumDays'> | null;
+  /** What criteria are called; nothing is said of the next stage without it. */
+  readonly saying?: Omit<SentenceOn, 'tongue'>;
   readonly schools: Readonly<Record<string, string>>;
   readonly tagsOff: PerSide<readonly Tag[]>;
   /** Faults seen when an exercise was last taught, as the library calls them. */
@@ -67,6 +72,17 @@ const adjunctIn = (t: Tongue, a: Adjunct): Adjunct => ({
   dose: a.dose === null ? null : t.say(a.dose),
   weaning: a.weaning === null ? null : { ...a.weaning, text: t.say(a.weaning.text) },
 });
+
+/** What must hold to go on to the next stage, as the patient reads it. */
+function goesOnWhen({ stage, saying, tongue: t = ENGLISH }: PatientPlanInput): readonly string[] {
+  if (stage === null || stage.criteria === null || saying === undefined) return [];
+  const days = t.say('at least {{days}} days in this stage', { days: stage.minimumDays });
+  const sentences = [
+    ...criterionSentences(stage.criteria, { ...saying, tongue: t, forPatient: true }),
+    ...(stage.minimumDays > 0 ? [days.charAt(0).toUpperCase() + days.slice(1)] : []),
+  ];
+  return [...new Set(sentences)];
+}
 
 function patientExercise(
   item: Prescription,
@@ -104,6 +120,7 @@ export function patientPlan(input: PatientPlanInput): PatientPlan {
       return e === undefined ? [] : [patientExercise(item, exerciseIn(t, e), seen, t)];
     }),
     beside: input.stage === null ? [] : besideOf(input.stage, input.schools).map((a) => adjunctIn(t, a)),
+    goesOnWhen: goesOnWhen(input),
     held,
   };
 }

@@ -7,6 +7,7 @@ import {
   sideDifferenceLeaf,
   symmetryLeaf,
 } from './criteriaMeasures.js';
+import { leafText } from './criterionText.js';
 import { adherenceLeaf, answerLeaf, noRedLeaf, painLeaf } from './criteriaLog.js';
 import {
   daysSinceLeaf,
@@ -40,7 +41,7 @@ type Applied = CriterionState | 'not-applicable';
 
 function skillLeaf(leaf: { skill: string; state: string }, facts: Facts): CriterionPart {
   const known = facts.skills[leaf.skill];
-  const text = `${leaf.skill.replaceAll('-', ' ')} ${leaf.state}`;
+  const text = leafText(leaf, facts, () => undefined);
   if (known === undefined) return { text, state: 'not-known', because: 'not looked at yet' };
   const sides = treatedSides(facts.affected);
   const states =
@@ -58,7 +59,7 @@ function skillLeaf(leaf: { skill: string; state: string }, facts: Facts): Criter
 function minDaysLeaf(leaf: { minDays: number }, facts: Facts, today: DayText): CriterionPart {
   const days = daysBetween(dayOf(facts.stageSince), today);
   return {
-    text: `at least ${leaf.minDays} days in this stage`,
+    text: leafText(leaf, facts, () => undefined),
     state: days >= leaf.minDays ? 'met' : 'not-met',
     because: `${days} days so far`,
   };

@@ -1,20 +1,14 @@
 import { addDays, dayOf, type DayText } from '../quantity/day.js';
 import type { Comparison } from '../measure/definition.js';
 import { shown, TOLERANCE } from '../quantity/statistics.js';
+import { leafText } from './criterionText.js';
 import { adherencePercent } from './sessions.js';
 import type { CriterionLeaf, CriterionPart, Facts, PainWhen, SessionFact } from './criteriaTypes.js';
 
 type Leaf<K extends string> = Extract<CriterionLeaf, Record<K, unknown>>;
 
-const LABEL: Record<PainWhen, string> = {
-  'first-step': 'first-step pain',
-  before: 'pain before exercise',
-  during: 'pain during exercise',
-  after: 'pain after exercise',
-  'next-morning': 'next-morning pain',
-  day: 'worst pain of the day',
-  'worst-of-day': 'worst pain of the day',
-};
+/** A criterion of the log in words; it names no measure. */
+const said = (leaf: CriterionLeaf, facts: Facts): string => leafText(leaf, facts, () => undefined);
 
 function scoreOf(session: SessionFact, when: PainWhen): number | null {
   const field = {
@@ -49,7 +43,7 @@ function lastLoggedDays(scores: readonly DayScore[], n: number, today: DayText):
 
 /** Pain at most `max` on each of the last n logged days. */
 export function painLeaf(leaf: Leaf<'pain'>, facts: Facts, today: DayText): CriterionPart {
-  const text = `${LABEL[leaf.pain]} ${leaf.max} or less for ${leaf.days} days`;
+  const text = said(leaf, facts);
   const scores = facts.sessions.flatMap((s) => {
     const score = scoreOf(s, leaf.pain);
     return score === null ? [] : [{ day: dayOf(s.at), score }];
@@ -78,8 +72,7 @@ const numberOf = (answer: number | boolean | null | undefined): number | null =>
 
 /** A question of the home log, on each of the last n days that have an answer. */
 export function answerLeaf(leaf: Leaf<'answer'>, facts: Facts, today: DayText): CriterionPart {
-  const name = facts.questionNames?.[leaf.answer] ?? leaf.answer;
-  const text = `${name} ${leaf.op} ${shown(leaf.value, 2)} for ${leaf.days} days`;
+  const text = said(leaf, facts);
   const from = addDays(today, -2 * leaf.days);
   const last = facts.sessions
     .flatMap((s) => {
@@ -123,7 +116,7 @@ export function noRedLeaf(leaf: Leaf<'noRed'>, facts: Facts, today: DayText): Cr
   const reds = since(days).filter(([, score]) => score === 2).length;
   const ambers = since(days).filter(([, score]) => score === 1).length;
   const judged = since(days + NO_RED_SLACK_DAYS).length;
-  const text = `no red for ${days} days`;
+  const text = said(leaf, facts);
   if (reds > 0) return { text, state: 'not-met', because: `${reds} red in the last ${days} days` };
   if (judged < wanted) {
     return {
@@ -138,7 +131,7 @@ export function noRedLeaf(leaf: Leaf<'noRed'>, facts: Facts, today: DayText): Cr
 /** Share of planned sessions done. */
 export function adherenceLeaf(leaf: Leaf<'adherence'>, facts: Facts, today: DayText): CriterionPart {
   const { min, days } = leaf.adherence;
-  const text = `at least ${min} % of planned sessions done over ${days} days`;
+  const text = said(leaf, facts);
   if (facts.plannedPerWeek === undefined) return { text, state: 'not-known', because: 'nothing is planned' };
   const logged = facts.sessions.filter((s) => s.done !== false).map((s) => dayOf(s.at));
   const percent = adherencePercent(logged, facts.plannedPerWeek, today, days);

@@ -20,7 +20,8 @@ import {
   readings,
   settle,
 } from './criteriaReadings.js';
-import type { AbsoluteTwin, CriterionLeaf, CriterionPart, CriterionState, Facts } from './criteriaTypes.js';
+import { leafText, measureOf, twinOf } from './criterionText.js';
+import type { CriterionLeaf, CriterionPart, CriterionState, Facts } from './criteriaTypes.js';
 
 type Leaf<K extends string> = Extract<CriterionLeaf, Record<K, unknown>>;
 
@@ -30,13 +31,6 @@ const marginOf = (op: Comparison, value: number, limit: number): number =>
 function unknownMeasure(key: string): CriterionPart {
   return { text: key, state: 'not-known', because: `there is no measure ${key}` };
 }
-
-const WORDS: Record<Comparison, string> = {
-  '>=': 'at least',
-  '>': 'more than',
-  '<=': 'at most',
-  '<': 'under',
-};
 
 const RANK: Record<CriterionState, number> = { 'not-met': 0, 'not-known': 1, 'met-within-error': 2, met: 3 };
 
@@ -119,8 +113,7 @@ export function measureLeaf(
   const measure = lookup(leaf.measure);
   if (measure === undefined) return unknownMeasure(leaf.measure);
   const sides = sidesFor(leaf, measure, facts);
-  const where = measure.sides === 'single' ? '' : `, ${leaf.side} side`;
-  const text = `${measure.label}${where} ${WORDS[leaf.op]} ${leaf.value}${unit(measure)}`;
+  const text = leafText(leaf, facts, lookup);
   if (sides.length === 0) {
     const applies = leaf.side === 'treated' || facts.affected !== 'both';
     return {
@@ -148,8 +141,7 @@ export function atLeastForAgeLeaf(
   const usual = usualAtAge(measure, age);
   const median =
     medianFor(measure, age, facts.sex ?? null) ?? (usual === null ? null : { low: usual, high: usual });
-  const share = leaf.share === 1 ? '' : `${shown(leaf.share * 100, 0)} % of `;
-  const text = `${measure.label} at least ${share}what is usual for age${measure.norms === undefined ? '' : ' and sex'}`;
+  const text = leafText(leaf, facts, lookup);
   if (median === null) {
     const because = age === null ? 'the age is not known' : 'nothing is published for this age';
     return { text, state: 'not-known', because };
@@ -181,39 +173,36 @@ type Judge = (
 ) => { readonly state: CriterionState; readonly because: string } | { readonly none: string };
 
 interface TwoSided {
-  readonly key: string;
-  readonly text: (m: MeasureDefinition) => string;
-  readonly maxAgeDays: number | undefined;
-  /** What each side must meet by itself when there is no other side. */
-  readonly twin: ((m: MeasureDefinition) => Limit) | null;
+  readonly leaf: Leaf<'symmetry'> | Leaf<'sideDifference'> | Leaf<'lessThanOther'>;
   readonly judge: Judge;
 }
 
-function twoSided(leaf: TwoSided, facts: Facts, today: DayText, lookup: MeasureLookup): CriterionPart {
-  const measure = lookup(leaf.key);
-  if (measure === undefined) return unknownMeasure(leaf.key);
-  const text = leaf.text(measure);
+function twoSided(of: TwoSided, facts: Facts, today: DayText, lookup: MeasureLookup): CriterionPart {
+  const { leaf } = of;
+  const key = measureOf(leaf) ?? '';
+  const measure = lookup(key);
+  if (measure === undefined) return unknownMeasure(key);
+  const text = leafText(leaf, facts, lookup);
   if (facts.affected === 'both') {
-    if (leaf.twin === null)
+    const limit = twinOf(leaf, measure);
+    if (limit === null)
       return {
         text,
         state: 'not-applicable',
         because: 'both sides are affected: each must meet the absolute criterion',
       };
-    const limit = leaf.twin(measure);
-    const own = `${measure.label}, each side ${WORDS[limit.op]} ${limit.value}${unit(measure)}`;
     return limitOn(
-      { measure, sides: ['left', 'right'], limit, text: own, maxAgeDays: leaf.maxAgeDays },
+      { measure, sides: ['left', 'right'], limit, text, maxAgeDays: leaf.maxAgeDays },
       facts,
       today,
     );
   }
   if (facts.affected === 'none') return { text, state: 'not-known', because: 'there is no treated side' };
-  return betweenSides(leaf, { measure, text }, facts, today);
+  return betweenSides(of, { measure, text }, facts, today);
 }
 
 function betweenSides(
-  leaf: TwoSided,
+  { leaf, judge }: TwoSided,
   { measure, text }: Pick<AskedOf, 'measure' | 'text'>,
   facts: Facts,
   today: DayText,
@@ -227,7 +216,7 @@ function betweenSides(
     return notKnown(`the sides were taken differently: ${unlikeness(measure, l, r)}`);
   const judged = pairsOf(left.fresh, right.fresh).map((pair) => ({
     pair,
-    result: leaf.judge(measure, pair),
+    result: judge(measure, pair),
   }));
   const newest = judged[0]?.result;
   if (newest === undefined) {
@@ -271,7 +260,6 @@ export function symmetryLeaf(
   lookup: MeasureLookup,
 ): CriterionPart {
   const { floor } = leaf;
-  const least = floor === undefined ? '' : ` and at least ${floor}`;
   const judge: Judge = (measure, pair) => {
     const values = { left: pair.left.value, right: pair.right.value };
     const ratio = criteriaPercent(measure, values, facts.affected);
@@ -300,18 +288,7 @@ export function symmetryLeaf(
       because: `${shown(ratio.percent, 0)} % (${pairText(measure, pair)}, ${spread})${short}`,
     };
   };
-  return twoSided(
-    {
-      key: leaf.symmetry,
-      text: (m) => `${m.label}, treated side at least ${leaf.min} % of the other${least}`,
-      maxAgeDays: leaf.maxAgeDays,
-      twin: floor === undefined ? null : (m) => atLeastFloor(m, floor),
-      judge,
-    },
-    facts,
-    today,
-    lookup,
-  );
+  return twoSided({ leaf, judge }, facts, today, lookup);
 }
 
 const treatedOne = (affected: Affected): Side => (affected === 'right' ? 'right' : 'left');
@@ -331,22 +308,8 @@ export function sideDifferenceLeaf(
       because: `${shown(difference)}${unit(measure)} apart (${pairText(measure, pair)})`,
     };
   };
-  return twoSided(
-    {
-      key: leaf.sideDifference,
-      text: (m) => `${m.label} within ${leaf.max}${unit(m)} of the other side`,
-      maxAgeDays: leaf.maxAgeDays,
-      twin: null,
-      judge,
-    },
-    facts,
-    today,
-    lookup,
-  );
+  return twoSided({ leaf, judge }, facts, today, lookup);
 }
-
-const twinOf = (m: MeasureDefinition, twin: AbsoluteTwin): Limit =>
-  typeof twin === 'number' ? atLeastFloor(m, twin) : twin;
 
 /** Treated not more than `max` worse than the other; better than the other always passes. */
 export function lessThanOtherLeaf(
@@ -355,7 +318,6 @@ export function lessThanOtherLeaf(
   today: DayText,
   lookup: MeasureLookup,
 ): CriterionPart {
-  const { bothSides } = leaf;
   const judge: Judge = (measure, pair) => {
     const side = treatedOne(facts.affected);
     const [treated, other] = [pair[side].value, pair[otherSide(side)].value];
@@ -370,16 +332,5 @@ export function lessThanOtherLeaf(
       because: `${shown(short)}${unit(measure)} worse than the other side ${where}`,
     };
   };
-  return twoSided(
-    {
-      key: leaf.lessThanOther,
-      text: (m) => `${m.label} not more than ${leaf.max}${unit(m)} worse than the other side`,
-      maxAgeDays: leaf.maxAgeDays,
-      twin: bothSides === undefined ? null : (m) => twinOf(m, bothSides),
-      judge,
-    },
-    facts,
-    today,
-    lookup,
-  );
+  return twoSided({ leaf, judge }, facts, today, lookup);
 }

@@ -6,17 +6,14 @@ import { gain } from '../measure/direction.js';
 import { semAt } from '../measure/error.js';
 import { unitAfter } from '../measure/withUnit.js';
 import type { WeightBearing } from '../screen/limits.js';
+import { leafText } from './criterionText.js';
 import { measureLeaf } from './criteriaMeasures.js';
 import type { CriterionLeaf, CriterionPart, CriterionState, Facts, SinceWhat } from './criteriaTypes.js';
 
 type Leaf<K extends string> = Extract<CriterionLeaf, Record<K, unknown>>;
 
-const SINCE_WORDS: Readonly<Record<SinceWhat, string>> = {
-  injury: 'the injury',
-  surgery: 'the surgery',
-  cast: 'the cast came off',
-  fracture: 'the fracture',
-};
+/** A criterion that names no measure, in words. */
+const said = (leaf: CriterionLeaf, facts: Facts): string => leafText(leaf, facts, () => undefined);
 
 /** The day something happened to a treated side; the later where both sides have one. Null when nobody said. */
 function dayOfWhat(what: SinceWhat, facts: Facts): DayText | null {
@@ -30,7 +27,7 @@ function dayOfWhat(what: SinceWhat, facts: Facts): DayText | null {
 
 /** So many days since an injury, surgery, the end of a cast or a fracture. */
 export function daysSinceLeaf(leaf: Leaf<'daysSince'>, facts: Facts, today: DayText): CriterionPart {
-  const text = `at least ${leaf.min} days since ${SINCE_WORDS[leaf.daysSince]}`;
+  const text = said(leaf, facts);
   const day = dayOfWhat(leaf.daysSince, facts);
   if (day === null) return { text, state: 'not-known', because: 'its day is not known' };
   const days = daysBetween(day, today);
@@ -41,23 +38,27 @@ const BEARS: readonly WeightBearing[] = ['none', 'partial', 'full'];
 
 /** Weight-bearing as it was allowed. Where nobody said, it is not known: silence is no permission. */
 export function statusLeaf(leaf: Leaf<'status'>, facts: Facts): CriterionPart {
-  const text = `${leaf.atLeast} weight-bearing allowed`;
+  const text = said(leaf, facts);
   const sides = treatedSides(facts.affected);
-  const said = sides.map((side) => facts.limits?.[side]);
-  if (sides.length === 0 || said.some((l) => l === undefined))
+  const allowed = sides.map((side) => facts.limits?.[side]);
+  if (sides.length === 0 || allowed.some((l) => l === undefined))
     return { text, state: 'not-known', because: 'nobody has said what is allowed' };
-  const low = said.find(
+  const low = allowed.find(
     (l) => l !== undefined && BEARS.indexOf(l.weightBearing) < BEARS.indexOf(leaf.atLeast),
   );
   return low === undefined
-    ? { text, state: 'met', because: said.map((l) => `${l?.weightBearing ?? ''}, ${l?.by ?? ''}`).join('; ') }
+    ? {
+        text,
+        state: 'met',
+        because: allowed.map((l) => `${l?.weightBearing ?? ''}, ${l?.by ?? ''}`).join('; '),
+      }
     : { text, state: 'not-met', because: `${low.weightBearing}, ${low.by}` };
 }
 
 /** Walks without a limp on the treated side. */
 export const noLimpLeaf = (facts: Facts, today: DayText, lookup: MeasureLookup): CriterionPart => ({
   ...measureLeaf({ measure: LIMP, side: 'treated', op: '<=', value: 0 }, facts, today, lookup),
-  text: 'no limp',
+  text: said({ noLimp: true }, facts),
 });
 
 /** The one measure that a leaf names by itself. */
@@ -68,10 +69,8 @@ const countOf = (answer: number | boolean | null | undefined): number | null =>
 
 /** None, or few, of something happened although the person exposed themselves: both are questions of the home log. */
 export function eventsLeaf(leaf: Leaf<'events'>, facts: Facts, today: DayText): CriterionPart {
-  const nameOf = (key: string) => facts.questionNames?.[key] ?? key.replaceAll('-', ' ');
-  const most =
-    leaf.max === 0 ? `no ${nameOf(leaf.events)}` : `${nameOf(leaf.events)} at most ${leaf.max} times`;
-  const text = `${most} in ${leaf.days} days with ${nameOf(leaf.exposure.what)} ${leaf.exposure.min} times or more`;
+  const nameOf = (key: string) => facts.questions?.[key]?.name ?? key.replaceAll('-', ' ');
+  const text = said(leaf, facts);
   const from = addDays(today, -leaf.days);
   const within = facts.sessions.filter((s) => dayOf(s.at) > from && dayOf(s.at) <= today);
   const sum = (key: string) => {
@@ -97,7 +96,7 @@ export function outcomeLeaf(
   if (measure === undefined)
     return { text: leaf.outcome, state: 'not-known', because: `there is no measure ${leaf.outcome}` };
   const unit = unitAfter(measure);
-  const text = `${measure.label} better by ${shown(leaf.gain)}${unit}`;
+  const text = leafText(leaf, facts, lookup);
   const sides: readonly (Side | 'none')[] =
     measure.sides === 'single' ? ['none'] : treatedSides(facts.affected);
   const judged = sides.map((side): { state: CriterionState; because: string } => {
@@ -124,8 +123,8 @@ export function outcomeLeaf(
 
 /** Impact really done in the last 7 days, and what it hurt. */
 export function impactLeaf(leaf: Leaf<'impact'>, facts: Facts, today: DayText): CriterionPart {
-  const what = leaf.impact === 'contacts' ? 'contacts' : 'minutes of running';
-  const text = `${leaf.min} ${what} in a week with pain ${leaf.maxPain} or less`;
+  const what = leaf.impact === 'contacts' ? 'landings' : 'minutes of running';
+  const text = said(leaf, facts);
   const done = (facts.impactDone ?? []).filter((d) => d.day > addDays(today, -7) && d.day <= today);
   const total = done.reduce((sum, d) => sum + (leaf.impact === 'contacts' ? d.contacts : d.runMinutes), 0);
   const because = `${shown(total)} ${what} in the last 7 days`;

@@ -2,6 +2,7 @@ import type { Affected, Side } from '../quantity/side.js';
 import type { Comparison } from '../measure/definition.js';
 import type { Sex } from '../measure/norms.js';
 import type { Limits, WeightBearing } from '../screen/limits.js';
+import type { HomeQuestion } from '../protocol/homeQuestions.js';
 import type { DayText } from '../quantity/day.js';
 import type { PainState } from './painRule.js';
 
@@ -110,8 +111,8 @@ export interface Facts {
   /** For what is judged against published norms; left out or null when not known. */
   readonly ageYears?: number | null | undefined;
   readonly sex?: Sex | null | undefined;
-  /** What questions of the home log are called, by key. */
-  readonly questionNames?: Readonly<Record<string, string>> | undefined;
+  /** Questions of the home log, by key. */
+  readonly questions?: Readonly<Record<string, Pick<HomeQuestion, 'name' | 'kind'>>> | undefined;
   /** What a surgeon or clinic allows of a side; nothing where nobody has said. */
   readonly limits?: Readonly<Partial<Record<Side, Limits>>> | undefined;
   /** The day of the injury, where it began with one. */

@@ -1,3 +1,4 @@
+import { ENGLISH } from '../quantity/tongue.js';
 import { measure } from '../testing/measures.js';
 import type { Criterion } from './criteriaTypes.js';
 import { criterionSentences } from './criterionSentence.js';
@@ -5,7 +6,12 @@ import { criterionSentences } from './criterionSentence.js';
 const raise = measure({ key: 'raise', label: 'Heel raises', unitLabel: '' });
 const on = {
   lookup: (key: string) => (key === 'raise' ? raise : undefined),
-  questionNames: { 'gave-way': 'giving way', exposed: 'exposures' },
+  questions: {
+    'gave-way': { name: 'giving way', kind: 'count' },
+    exposed: { name: 'exposures', kind: 'count' },
+    skin: { name: 'skin whole', kind: 'yes-no' },
+    night: { name: 'night pain', kind: 'score' },
+  },
   affected: 'left',
 } as const;
 const say = (c: Criterion) => criterionSentences(c, on);
@@ -41,4 +47,52 @@ describe('criteria in words', () => {
 
   it('names a measure by its label', () =>
     expect(say({ measure: 'raise', side: 'treated', op: '>=', value: 10 })[0]).toContain('Heel raises'));
+
+  it.each<[Criterion, string]>([
+    [{ answer: 'skin', op: '>=', value: 1, days: 5 }, 'Skin whole on each of 5 days'],
+    [{ answer: 'night', op: '<=', value: 0, days: 7 }, 'No night pain for 7 days'],
+    [{ answer: 'night', op: '<=', value: 3, days: 7 }, 'Night pain at most 3 for 7 days'],
+    [{ answer: 'gave-way', op: '>=', value: 1, days: 5 }, 'Giving way at least 1 for 5 days'],
+    [{ noRed: { days: 7, atLeast: 3 } }, 'No red for 7 days'],
+    [{ daysSince: 'cast', min: 84 }, 'At least 84 days since the cast came off'],
+    [{ status: 'weight-bearing', atLeast: 'full' }, 'Full weight-bearing allowed'],
+    [{ impact: 'contacts', min: 60, maxPain: 2 }, '60 landings in a week with pain 2 or less'],
+    [{ symmetry: 'raise', min: 90 }, 'Heel raises, treated side at least 90 % of the other'],
+    [{ sideDifference: 'raise', max: 3 }, 'Heel raises within 3 of the other side'],
+    [{ outcome: 'raise', gain: 5 }, 'Heel raises better by 5'],
+    [{ measure: 'gone', side: 'treated', op: '<', value: 5 }, 'Gone'],
+  ])('%j is %s', (criterion, sentence) => expect(say(criterion)).toEqual([sentence]));
+
+  it('asks each side of someone whose both sides are affected', () =>
+    expect(
+      criterionSentences({ symmetry: 'raise', min: 90, floor: 10 }, { ...on, affected: 'both' }),
+    ).toEqual(['Heel raises, each side at least 10']));
+
+  it('names a level by its word', () => {
+    const limp = measure({
+      key: 'limp',
+      label: 'Limp',
+      sides: 'single',
+      levels: [
+        { value: 0, word: 'none' },
+        { value: 1, word: 'only-at-speed' },
+      ],
+    });
+    expect(
+      criterionSentences(
+        { measure: 'limp', side: 'treated', op: '<=', value: 1 },
+        { ...on, lookup: () => limp },
+      ),
+    ).toEqual(['Limp at most \u201conly at speed\u201d']);
+  });
+
+  it('tells a patient of pain and not of colours, in their tongue', () => {
+    const tongue = { ...ENGLISH, say: (text: string) => `<${text}>` };
+    expect(criterionSentences({ noRed: 7 }, { ...on, forPatient: true })).toEqual([
+      'No session that hurt too much for 7 days',
+    ]);
+    expect(criterionSentences({ minDays: 7 }, { ...on, tongue })).toEqual([
+      '<at least {{days}} days in this stage>',
+    ]);
+  });
 });

@@ -1,39 +1,30 @@
 import type { MeasureLookup } from './criteria.js';
-import { evaluateCriteria } from './criteria.js';
-import type { Criterion, Facts } from './criteriaTypes.js';
-
-const NOTHING_KNOWN: Facts = {
-  measures: [],
-  sessions: [],
-  skills: {},
-  stageSince: '2000-01-01',
-  affected: 'left',
-};
+import type { Criterion, CriterionLeaf } from './criteriaTypes.js';
+import { leafText, type SayingOf } from './criterionText.js';
+import { ENGLISH } from '../quantity/tongue.js';
 
 /** How criteria are named for whom they are printed. */
-export interface SentenceOn {
+export interface SentenceOn extends SayingOf {
   readonly lookup: MeasureLookup;
-  /** What questions of the home log are called, by key. */
-  readonly questionNames: Readonly<Record<string, string>>;
-  readonly affected: Facts['affected'];
 }
 
 /** Children of a node with the word that joins them; null for a single criterion. */
-function joined(node: Criterion): { readonly list: readonly Criterion[]; readonly word: string } | null {
-  if ('all' in node) return { list: node.all, word: 'and' };
-  if ('any' in node) return { list: node.any, word: 'or' };
-  if ('of' in node) return { list: node.of, word: `at least ${node.atLeast} of:` };
+function joined(
+  node: Criterion,
+  { tongue: t = ENGLISH }: SentenceOn,
+): { readonly list: readonly Criterion[]; readonly word: string } | null {
+  if ('all' in node) return { list: node.all, word: t.say('and') };
+  if ('any' in node) return { list: node.any, word: t.say('or') };
+  if ('of' in node) return { list: node.of, word: t.say('at least {{n}} of:', { n: node.atLeast }) };
   return null;
 }
 
 /** One part as words; an inner list of other joining stands in brackets. */
 function words(node: Criterion, on: SentenceOn, inner: boolean): string {
-  const list = joined(node);
-  if (list === null) {
-    const facts = { ...NOTHING_KNOWN, affected: on.affected, questionNames: on.questionNames };
-    return evaluateCriteria(node, facts, '2000-01-01', on.lookup).parts[0]?.text ?? '';
-  }
-  const parts = list.list.map((c) => words(c, on, true));
+  const list = joined(node, on);
+  if (list === null) return leafText(node as CriterionLeaf, on, on.lookup);
+  const within = (on.tongue ?? ENGLISH).inside;
+  const parts = list.list.map((c, i) => (i === 0 ? words(c, on, true) : within(words(c, on, true))));
   if (parts.length === 1) return parts[0] ?? '';
   const text = list.word.endsWith(':')
     ? `${list.word} ${parts.join(', ')}`

@@ -106,13 +106,13 @@ describe('the home log as facts', () => {
       skills: {},
       stageSince: '2026-03-01',
       affected: 'left' as const,
-      questionNames: { 'gave-way': 'times it gave way' },
+      questions: { 'gave-way': { name: 'times it gave way', kind: 'count' as const } },
     };
     const judge = (value: number, days: number) =>
       evaluateCriteria({ answer: 'gave-way', op: '<=', value, days }, facts, '2026-03-04', () => undefined);
     expect(judge(1, 3)).toMatchObject({
       state: 'met',
-      parts: [{ text: 'times it gave way <= 1 for 3 days' }],
+      parts: [{ text: 'times it gave way at most 1 for 3 days' }],
     });
     expect(judge(0, 3).state).toBe('not-met');
     expect(judge(0, 1).state).toBe('met');

@@ -80,6 +80,12 @@ export function homeQuestions(protocol: { readonly home: readonly HomeQuestion[]
   return [...mornings, ...own, ...days, ...SESSION_QUESTIONS];
 }
 
+/** The questions of a protocol by key, as criteria name them. */
+export const questionsByKey = (protocol: {
+  readonly home: readonly HomeQuestion[];
+}): Readonly<Record<string, HomeQuestion>> =>
+  Object.fromEntries(homeQuestions(protocol).map((q) => [q.key, q]));
+
 const reads = (criterion: Criterion, q: HomeQuestion): boolean => {
   if ('all' in criterion) return criterion.all.some((c) => reads(c, q));
   if ('any' in criterion) return criterion.any.some((c) => reads(c, q));

@@ -79,6 +79,7 @@ function Paper({
               ))}
             </ol>
             <Beside list={part.beside} title={paper.labels.beside} />
+            <Beside list={part.goesOnWhen.map((c) => `${c}.`)} title={paper.labels.goesOn} />
           </section>
         ))}
         <PainAndStop paper={paper} />

@@ -1,6 +1,7 @@
 import { CloudOff } from 'lucide-react';
 import { besideText, restsToday, secondsOn, weekdayOf } from '@heathstep/core';
 import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
+import { drawnSide, Figure } from '../../parts/Figure.js';
 import { HourAfter } from './HourQuestion.js';
 import { asSession, entryOf, isDone, nextIndex, roundOf, type Running, type Screen } from './homeModel.js';
 import type { useOutbox } from './homeStore.js';
@@ -63,6 +64,7 @@ export function List(props: ListProps) {
           </ul>
         </section>
       )}
+      <GoesOn view={view} />
       <section className="mt-8 px-5">
         <h2>{t.say('Your mornings')}</h2>
         <MorningsPicture name={questionFor(view, 'morning')?.name ?? ''} mornings={view.mornings} />
@@ -79,6 +81,27 @@ export function List(props: ListProps) {
         </button>
       </footer>
     </>
+  );
+}
+
+/** What the next stage waits for; closed until it is asked, so that the day stays short. */
+function GoesOn({ view }: { view: HomeView }) {
+  const t = useReader();
+  // A page kept on the phone from before this was sent has none.
+  const list = (view.goesOnWhen as HomeView['goesOnWhen'] | undefined) ?? [];
+  if (list.length === 0 || view.stopped !== null) return null;
+  return (
+    <details className="mt-6 px-5">
+      <summary className="min-h-12 content-center font-bold">
+        {t.say('You go on to the next stage when')}
+      </summary>
+      <ul className="list-disc pl-6">
+        {list.map((c) => (
+          <li key={c}>{`${c}.`}</li>
+        ))}
+      </ul>
+      <p className="mt-1 text-base text-ink-2">{t.say('Your physiotherapist decides it with you.')}</p>
+    </details>
   );
 }
 
@@ -241,7 +264,7 @@ function Due({ view, running, setScreen }: ListProps) {
           return (
             <DueItem
               key={exercise.key}
-              exercise={exercise}
+              item={item}
               dose={view.plan.find((p) => p.key === exercise.key)?.dose ?? ''}
               number={i + 1}
               done={isDone(view, running, item)}
@@ -281,13 +304,13 @@ function secondsOfRound(view: HomeView): number {
 }
 
 function DueItem({
-  exercise,
+  item: { exercise, figure, prescription },
   dose,
   number,
   done,
   from,
 }: {
-  exercise: HomeView['items'][number]['exercise'];
+  item: HomeView['items'][number];
   dose: string;
   number: number;
   done: boolean;
@@ -305,7 +328,7 @@ function DueItem({
           >
             {done ? '✓' : number}
           </span>
-          <span>
+          <span className="min-w-0 flex-1">
             <span className="block font-head text-xl font-semibold leading-tight">{exercise.name}</span>
             <span className="text-base">{dose}</span>
             {from !== null && (
@@ -315,6 +338,17 @@ function DueItem({
             )}
             {done && <span className="sr-only">{t.say('done')}</span>}
           </span>
+          {figure != null && (
+            <span className="block h-16 w-20 shrink-0" aria-hidden>
+              <Figure
+                figure={figure}
+                side={drawnSide(prescription.sides)}
+                lazy
+                label=""
+                className="size-full"
+              />
+            </span>
+          )}
         </summary>
         <ol className="mt-2 list-decimal pl-14">
           {exercise.steps.map((s) => (

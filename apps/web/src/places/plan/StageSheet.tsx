@@ -1,4 +1,4 @@
-import { besideOf, criterionSentences, homeQuestions, type Stage } from '@heathstep/core';
+import { besideOf, criterionSentences, questionsByKey, type Stage } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
 import { slotLine, weekLimits } from '../../parts/stageWords.js';
@@ -18,7 +18,7 @@ export function StageSheet({
   const { episode, protocol } = course;
   const on = {
     lookup: (key: string) => content.measures.find((m) => m.key === key),
-    questionNames: Object.fromEntries(homeQuestions(protocol).map((q) => [q.key, q.name])),
+    questions: questionsByKey(protocol),
     affected: episode.affected,
   };
   const list = (title: string, lines: readonly string[]) =>

@@ -1,6 +1,12 @@
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { type Criterion, criterionSentences, homeQuestions, type ProtocolDefinition } from '@heathstep/core';
+import {
+  type Criterion,
+  criterionSentences,
+  homeQuestions,
+  type ProtocolDefinition,
+  questionsByKey,
+} from '@heathstep/core';
 import type { ClinicContent } from '../../../api/queries.js';
 import { type Options, SelectField } from '../../../parts/fields.js';
 import {
@@ -24,7 +30,7 @@ interface CriteriaOn {
 
 const sayingsOn = ({ protocol, content }: CriteriaOn) => ({
   lookup: (key: string) => content.measures.find((m) => m.key === key),
-  questionNames: Object.fromEntries(homeQuestions(protocol).map((q) => [q.key, q.name])),
+  questions: questionsByKey(protocol),
   affected: 'left' as const,
 });
 

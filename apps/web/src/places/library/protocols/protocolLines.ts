@@ -1,4 +1,4 @@
-import { criterionSentences, homeQuestions, type ProtocolDefinition, type Stage } from '@heathstep/core';
+import { criterionSentences, questionsByKey, type ProtocolDefinition, type Stage } from '@heathstep/core';
 import type { Change } from '../../../parts/Changes.js';
 import { slotLine, weekLimits } from '../../../parts/stageWords.js';
 import type { ClinicContent } from '../../../api/queries.js';
@@ -17,7 +17,7 @@ export function stageSections(
 ): readonly Section[] {
   const on = {
     lookup: (key: string) => content.measures.find((m) => m.key === key),
-    questionNames: Object.fromEntries(homeQuestions(protocol).map((q) => [q.key, q.name])),
+    questions: questionsByKey(protocol),
     affected: 'left' as const,
   };
   const sections: Section[] = [
