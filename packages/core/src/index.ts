@@ -425,6 +425,12 @@ export {
   type WalkRunStep,
 } from './dose/walkRun.js';
 export { type AdjunctSpan, adjunctSpans, type StageStretch, stageStretches } from './progress/courseDates.js';
-export { weekLimits, type WeekLimits, type WeekLimitsOn } from './plan/weekLimits.js';
+export {
+  impactOfPlans,
+  type Planned,
+  weekLimits,
+  type WeekLimits,
+  type WeekLimitsOn,
+} from './plan/weekLimits.js';
 export { criterionLeaves, measuresRead } from './progress/criteriaRead.js';
 export { SINCE_WHAT } from './progress/criteriaTypes.js';

@@ -12,6 +12,7 @@ import {
   type ExerciseStep,
   keepGivable,
   type LeftOut,
+  type Planned,
   planProblems,
   type Prescription,
   shareOfDay,
@@ -137,16 +138,19 @@ export class PlanDrafts {
   /** What a coming week may hold, by what was done in the last. */
   private limits(record: EpisodeRecord, stage: Stage, assessed: Assessed): WeekLimits {
     const { view, library } = record;
+    const defined = (items: readonly Prescription[]): Planned[] =>
+      items.flatMap((item) => {
+        const exercise = library.exercise(item.exercise);
+        return exercise === undefined ? [] : [{ item, exercise }];
+      });
     return weekLimits(stage, {
       ...this.assessment.done(record, assessed),
       today: view.today,
       tissues: this.content.tissuesOf(record.protocol),
       affected: record.row.affected,
       bodyMassKg: view.bodyMassKg ?? ASSUMED_MASS_KG,
-      planned: (view.plan?.items ?? []).flatMap((item) => {
-        const exercise = library.exercise(item.exercise);
-        return exercise === undefined ? [] : [{ item, exercise }];
-      }),
+      planned: defined(view.plan?.items ?? []),
+      elsewhere: defined(view.elsewhere.flatMap((c) => c.plan?.exercises.map((e) => e.item) ?? [])),
     });
   }
 

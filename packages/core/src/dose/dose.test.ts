@@ -153,7 +153,8 @@ describe('rise of the coming week', () => {
 
   it('warns above the stage limit and names the exercise that did it', () => {
     const coming = [...done, { exercise: 'raise-one-leg', load: 400 }];
-    expect(loadRise(coming, done, 5, 30)).toEqual({
+    expect(loadRise(coming, done, { loggedDays: 5, limitPercent: 30 })).toEqual({
+      before: 1000,
       percent: expect.closeTo(40, 6),
       reason: null,
       over: true,
@@ -162,14 +163,34 @@ describe('rise of the coming week', () => {
   });
 
   it('does not warn at the limit', () => {
-    expect(loadRise([{ exercise: 'raise-two-legs', load: 1300 }], done, 4, 30)).toMatchObject({
+    expect(
+      loadRise([{ exercise: 'raise-two-legs', load: 1300 }], done, { loggedDays: 4, limitPercent: 30 }),
+    ).toMatchObject({
       over: false,
       because: null,
     });
   });
 
+  it('counts what other complaints load as done and as coming, also where nothing was logged here yet', () => {
+    const coming = [{ exercise: 'raise-one-leg', load: 1500 }];
+    const on = { limitPercent: 30, elsewhere: 1000 };
+    expect(loadRise(coming, done, { ...on, loggedDays: 5 }).percent).toBeCloseTo(25, 6);
+    expect(loadRise(coming, done, { ...on, loggedDays: 5 }).over).toBe(false);
+    expect(loadRise(coming, [], { ...on, loggedDays: 0 }).percent).toBeCloseTo(150, 6);
+    expect(loadRise(coming, done, { ...on, loggedDays: 2 })).toMatchObject({
+      over: true,
+      because: 'raise-one-leg',
+    });
+  });
+
   it('shows no percentage with under 4 logged days or nothing done', () => {
-    expect(loadRise(done, done, 3, 30)).toMatchObject({ percent: null, over: false });
-    expect(loadRise(done, [], 6, 30)).toMatchObject({ percent: null, over: false });
+    expect(loadRise(done, done, { loggedDays: 3, limitPercent: 30 })).toMatchObject({
+      percent: null,
+      over: false,
+    });
+    expect(loadRise(done, [], { loggedDays: 6, limitPercent: 30 })).toMatchObject({
+      percent: null,
+      over: false,
+    });
   });
 });

@@ -133,7 +133,7 @@ describe('a run', () => {
   const after = (mostRunMinutes: number | null) =>
     plan([slot({ ladder: 'runs', start: 'even', aim: 'endurance' })], {
       exercises: [turns, even],
-      load: { of: () => ({}), most: {}, mostRunMinutes },
+      load: { of: () => ({}), most: {}, mostRunMinutes, elsewhere: {} },
     });
 
   it.each([

@@ -14,7 +14,7 @@ import { prescribe } from './prescribe.js';
 import type { Prescription } from './prescription.js';
 import { type LeftOut, onlySupervised, switchedOff } from './safety.js';
 import { prescriptionTime } from './timing.js';
-import { impactOfWork, runMinutesOfOne } from './totals.js';
+import { impactOfWeek, runMinutesOfOne } from './totals.js';
 import { arrangeWeek } from './week.js';
 import { CONTACTS, RUN_MINUTES, type WeekLimits } from './weekLimits.js';
 
@@ -193,8 +193,8 @@ function worthOf(slot: Slot, e: ExerciseDefinition, rungsBelow: number, input: C
 }
 
 /** Impact of a week of a prescription, limited by the stage as everything else. */
-function impactOfWeek(p: Prescription, e: ExerciseDefinition): Readonly<Record<string, number>> {
-  const { contacts, runMinutes } = impactOfWork(p, e, p.sets * p.reps * p.timesPerDay * p.daysPerWeek);
+function impactTaken(p: Prescription, e: ExerciseDefinition): Readonly<Record<string, number>> {
+  const { contacts, runMinutes } = impactOfWeek(p, e);
   return { [CONTACTS]: contacts, [RUN_MINUTES]: runMinutes };
 }
 
@@ -210,11 +210,15 @@ const smallest = (
     ]),
   );
 
-/** Most impact a stage allows in a week. */
-const impactLimits = ({ contactsPerWeek, runMinutesPerWeek }: Stage): Readonly<Record<string, number>> => ({
-  ...(contactsPerWeek === null ? {} : { [CONTACTS]: contactsPerWeek }),
-  ...(runMinutesPerWeek === null ? {} : { [RUN_MINUTES]: runMinutesPerWeek }),
-});
+/** Most impact a stage allows in a week, less what plans for other complaints take of it. */
+function impactLimits(
+  { contactsPerWeek, runMinutesPerWeek }: Stage,
+  load: WeekLimits | undefined,
+): Readonly<Record<string, number>> {
+  const left = (key: string, most: number | null) =>
+    most === null ? {} : { [key]: Math.max(0, most - (load?.elsewhere[key] ?? 0)) };
+  return { ...left(CONTACTS, contactsPerWeek), ...left(RUN_MINUTES, runMinutesPerWeek) };
+}
 
 /**
  * The heaviest owned weight that is not over what is asked for; where every one is heavier, none at all, and where the exercise
@@ -289,7 +293,7 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: nu
         value: worthOf(slot, e, below, input) - cutCost(slot, e, shareOf(item, full)),
         minutes: minutes(item, e),
         // Where the dose is the point, slow load is told when it rises, not held back; impact always is.
-        takes: { ...(slot.whole === true ? {} : input.load?.of(item, e)), ...impactOfWeek(item, e) },
+        takes: { ...(slot.whole === true ? {} : input.load?.of(item, e)), ...impactTaken(item, e) },
         kind: e.aim,
         slot,
         start,
@@ -451,7 +455,7 @@ export function composePlan(input: ComposeInput, lookup: MeasureLookup): Compose
   const limits = {
     minutes: input.minutesPerDay,
     count: input.maxExercises ?? DEFAULT_MAX,
-    most: smallest(input.load?.most ?? {}, impactLimits(input.stage)),
+    most: smallest(input.load?.most ?? {}, impactLimits(input.stage, input.load)),
   };
   const filled =
     fillPlaces(lockedPlaces(all, kept.keys, true), limits) ??

@@ -30,8 +30,7 @@ export function prescriptionTotals(
 ): Result<PrescriptionTotals> {
   const time = prescriptionTime(p, exercise);
   if (!time.ok) return time;
-  const repetitions = p.sets * p.reps * p.timesPerDay * p.daysPerWeek;
-  return ok({ ...time.value, weekImpact: impactOfWork(p, exercise, repetitions) });
+  return ok({ ...time.value, weekImpact: impactOfWeek(p, exercise) });
 }
 
 /** What one repetition puts on a tissue, in body weights; null where there is no estimate. */
@@ -75,6 +74,10 @@ export function weekLoadOf(
 /** Seconds under tension of one repetition or hold: up, top hold and down, or the hold. */
 export const tensionSeconds = (p: Prescription): number =>
   p.tempo === undefined ? (p.holdSeconds ?? 0) : p.tempo.upSeconds + p.tempo.topSeconds + p.tempo.downSeconds;
+
+/** Impact of a week of a prescription. */
+export const impactOfWeek = (p: Prescription, exercise: ExerciseDefinition): Impact =>
+  impactOfWork(p, exercise, p.sets * p.reps * p.timesPerDay * p.daysPerWeek);
 
 /** Minutes of running in one time of a prescription; 0 for what is not run. */
 export const runMinutesOfOne = (p: Prescription, exercise: ExerciseDefinition): number =>

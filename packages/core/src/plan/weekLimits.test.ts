@@ -20,6 +20,7 @@ const on = (over: Partial<WeekLimitsOn> = {}): WeekLimitsOn => ({
   today: '2026-05-31',
   loggedDays: 6,
   planned: [],
+  elsewhere: [],
   ...over,
 });
 const rises = { loadRisePercent: 20, impactRisePercent: 20 };
@@ -38,6 +39,25 @@ describe('what a coming week may hold', () => {
     expect(few['calf']).toBeUndefined();
     expect(few).toMatchObject({ contacts: 60, 'run-minutes': 20 });
     expect(weekLimits(rises, on({ loadDone: [] })).most['calf']).toBeUndefined();
+  });
+
+  it('counts what plans for other complaints take of the same tissue, also for one that has only begun', () => {
+    const elsewhere = [{ item, exercise: rise }];
+    expect(weekLimits(rises, on({ elsewhere })).most['calf']).toBeCloseTo(asked * 1.4, 6);
+    const begun = { loadDone: [], loggedDays: 0, elsewhere };
+    expect(weekLimits(rises, on(begun)).most['calf']).toBeCloseTo(asked * 0.2, 6);
+    const otherFoot = prescribe(rise, { slot: 's', sideRule: 'treated', affected: 'right' });
+    const apart = [{ item: otherFoot, exercise: rise }];
+    expect(weekLimits(rises, on({ ...begun, elsewhere: apart })).most['calf']).toBeUndefined();
+  });
+
+  it('leaves of impact what other plans do not take, never more than the stage allows in all', () => {
+    const hop = exercise({ key: 'hop', name: 'Hop', position: 'standing', tags: ['impact'] });
+    const hops = prescribe(hop, { slot: 's', sideRule: 'treated', affected: 'left' });
+    const week = hops.sets * hops.reps * hops.timesPerDay * hops.daysPerWeek;
+    const limits = weekLimits(rises, on({ elsewhere: [{ item: hops, exercise: hop }] }));
+    expect(limits.most['contacts']).toBeCloseTo(week * 0.2, 6);
+    expect(limits.elsewhere).toEqual({ contacts: week, 'run-minutes': 0 });
   });
 
   it('makes the planner take fewer sets, and says what for', () => {

@@ -279,14 +279,15 @@ export function whySafety(triggered: TriggeredRule): Why {
 export interface WeekOfLoad {
   readonly rise: LoadRise;
   readonly coming: readonly ExerciseLoad[];
-  readonly done: readonly ExerciseLoad[];
+  /** Of the coming week, asked for by plans for the person's other complaints. */
+  readonly elsewhere: number;
   readonly leftOut: readonly string[];
 }
 
 /** Opens up the week's load of a tissue against the week before. */
 export function whyLoad(
   tissue: Pick<TissueDefinition, 'name' | 'unit' | 'source'>,
-  { rise, coming, done, leftOut }: WeekOfLoad,
+  { rise, coming, elsewhere, leftOut }: WeekOfLoad,
   limitPercent: number,
 ): Why {
   const total = (loads: readonly ExerciseLoad[]) => loads.reduce((sum, l) => sum + l.load, 0);
@@ -297,10 +298,13 @@ export function whyLoad(
         : `${tissue.name} ${rise.percent >= 0 ? '+' : ''}${shown(rise.percent, 0)} % on the last 7 days`,
     inputs: [
       ...coming.map((l) => ({ name: `Coming week, ${l.exercise}`, value: shown(l.load, 0) })),
+      ...(elsewhere > 0 ? [{ name: 'Plan of the other complaint, a week', value: shown(elsewhere, 0) }] : []),
       ...leftOut.map((name) => ({ name: name, value: 'no load estimate, left out' })),
     ],
     rule: `Load = ${tissue.unit} x seconds under tension, summed over the week on the treated side. A rise above ${limitPercent} % over what was done in the last 7 days warns. Relative, never a safe limit.`,
-    arithmetic: [`coming week ${shown(total(coming), 0)}, last 7 days done ${shown(total(done), 0)}`],
+    arithmetic: [
+      `coming week ${shown(total(coming) + elsewhere, 0)}, last 7 days done ${shown(rise.before, 0)}${elsewhere > 0 ? `, both with ${shown(elsewhere, 0)} for the other complaint` : ''}`,
+    ],
     source: `${tissue.source}; the limit is convention`,
     reviewKey: 'rule:load',
   };

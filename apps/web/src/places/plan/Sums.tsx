@@ -1,4 +1,5 @@
 import {
+  addImpact,
   type Impact,
   RUN_DAYS,
   RUN_RISE_PERCENT,
@@ -122,7 +123,8 @@ function overStage(impact: Impact, stage: Stage): string {
 /** Hops and runs have a ledger of their own beside the slow load. */
 function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseView; stage: Stage }) {
   const { impact, impactRise, runRise } = model;
-  const over = overStage(impact, stage);
+  const { impactElsewhere } = model;
+  const over = overStage(addImpact(impact, impactElsewhere), stage);
   if (impact.contacts + impact.runMinutes === 0) return null;
   return (
     <section className="mt-5 border-t border-line pt-4">
@@ -131,6 +133,9 @@ function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseV
         <b>{amount(impact)}</b>
         <span className="text-sm text-ink-2">{`, last 7 days ${amount(course.impactDone)}; 48 hours between`}</span>
       </p>
+      {impactElsewhere.contacts + impactElsewhere.runMinutes > 0 && (
+        <p className="text-sm text-ink-2">{`Beside it ${amount(impactElsewhere)} for the other complaint.`}</p>
+      )}
       {over !== '' && (
         <p role="alert" className="mt-1 text-sm text-ease-deep">
           {over}
@@ -208,7 +213,7 @@ function Load({ load, limit }: { load: TissueLoad; limit: number }) {
   const why = () =>
     whyLoad(
       load.tissue,
-      { rise, coming: load.coming, done: load.done, leftOut: load.withoutEstimate },
+      { rise, coming: load.coming, elsewhere: load.elsewhere, leftOut: load.withoutEstimate },
       limit,
     );
   if (rise.percent === null) {
@@ -235,6 +240,9 @@ function Load({ load, limit }: { load: TissueLoad; limit: number }) {
         />
         <div className="absolute -top-1 h-5 w-0.5 bg-ink" style={{ left: `${(100 + limit) / 2}%` }} />
       </div>
+      {load.elsewhere > 0 && (
+        <p className="mt-2 text-sm text-ink-2">The other complaint’s plan loads it too and is counted in.</p>
+      )}
       {rise.over && (
         <p role="alert" className="mt-2 text-sm text-ease-deep">
           {`Above the limit, most by ${rise.because ?? ''}. A smaller step: one set less, or the easier exercise.`}

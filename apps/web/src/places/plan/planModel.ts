@@ -6,7 +6,9 @@ import {
   type ExerciseLoad,
   type Impact,
   type ImpactRise,
+  impactOfPlans,
   impactRise,
+  type Planned,
   runMinutesOfOne,
   type RunRise,
   runRise,
@@ -46,6 +48,8 @@ export interface TissueLoad {
   readonly tissue: TissueDefinition;
   readonly coming: readonly ExerciseLoad[];
   readonly done: readonly ExerciseLoad[];
+  /** What plans for the person's other complaints ask of it. */
+  readonly elsewhere: number;
   readonly withoutEstimate: readonly string[];
   readonly rise: LoadRise;
 }
@@ -61,6 +65,8 @@ export interface PlanModel {
   readonly loads: readonly TissueLoad[];
   /** Of the coming week. */
   readonly impact: Impact;
+  /** Of the same week, asked for by plans for the person's other complaints. */
+  readonly impactElsewhere: Impact;
   readonly impactRise: ImpactRise;
   /** The longest run of it, against those of the last 30 days. */
   readonly runRise: RunRise;
@@ -94,6 +100,11 @@ export function planModel(
     ];
   });
   const elsewhere = course.episode.elsewhere.flatMap((c) => c.plan?.exercises ?? []);
+  const others = elsewhere.flatMap(({ key, item }): Planned[] => {
+    const exercise = content.exercises.find((e) => e.key === key);
+    return exercise === undefined ? [] : [{ item, exercise }];
+  });
+  const impactElsewhere = impactOfPlans(others);
   const times = lines.map((l) => ({
     daySeconds: l.totals?.daySeconds ?? 0,
     daysPerWeek: l.item.daysPerWeek,
@@ -107,9 +118,14 @@ export function planModel(
     minutesPerWeek: minutes(lines.reduce((sum, l) => sum + (l.totals?.weekSeconds ?? 0), 0)),
     week: Array.from({ length: 7 }, (_, day) => minutes(secondsOn(times, day))),
     weekElsewhere: Array.from({ length: 7 }, (_, day) => minutes(secondsOn(elsewhere, day))),
-    loads: tissues.map((tissue) => tissueLoad(tissue, lines, { course, content, stage })),
+    loads: tissues.map((tissue) => tissueLoad(tissue, lines, { course, content, stage, others })),
     impact,
-    impactRise: impactRise(impact, course.impactDone, stage.impactRisePercent),
+    impactElsewhere,
+    impactRise: impactRise(
+      addImpact(impact, impactElsewhere),
+      addImpact(course.impactDone, impactElsewhere),
+      stage.impactRisePercent,
+    ),
     runRise: runRise(
       Math.max(0, ...lines.map((l) => runMinutesOfOne(l.item, l.exercise))),
       course.runsDone,
@@ -118,10 +134,7 @@ export function planModel(
     most: Math.max(0, ...lines.map((l) => l.relativeLoad ?? 0)),
     conflicts: weekConflicts([
       ...lines.map((l) => ({ item: l.item, definition: l.exercise })),
-      ...elsewhere.flatMap(({ key, item }) => {
-        const definition = content.exercises.find((e) => e.key === key);
-        return definition === undefined ? [] : [{ item, definition }];
-      }),
+      ...others.map(({ item, exercise }) => ({ item, definition: exercise })),
     ]),
   };
 }
@@ -129,7 +142,12 @@ export function planModel(
 function tissueLoad(
   tissue: TissueDefinition,
   lines: readonly PlanLine[],
-  { course, content, stage }: { course: CourseView; content: ClinicContent; stage: Stage },
+  {
+    course,
+    content,
+    stage,
+    others,
+  }: { course: CourseView; content: ClinicContent; stage: Stage; others: readonly Planned[] },
 ): TissueLoad {
   const { affected, bodyMassKg } = course.episode;
   const on = { tissue, affected, bodyMassKg: bodyMassKg ?? ASSUMED_MASS_KG };
@@ -141,12 +159,18 @@ function tissueLoad(
       exercise: content.exercises.find((e) => e.key === l.exercise)?.name ?? l.exercise,
       load: l.load,
     }));
+  const elsewhere = others.reduce((sum, o) => sum + (weekLoadOn(o.item, o.exercise, on) ?? 0), 0);
   return {
     tissue,
     coming,
     done,
+    elsewhere,
     withoutEstimate: week.filter((w) => w.load === null).map((w) => w.name),
-    rise: loadRise(coming, done, course.loggedDays, stage.loadRisePercent),
+    rise: loadRise(coming, done, {
+      loggedDays: course.loggedDays,
+      limitPercent: stage.loadRisePercent,
+      elsewhere,
+    }),
   };
 }
 
