@@ -18,6 +18,7 @@ import {
   shareOfDay,
   type Stage,
   stageOf,
+  tooEarlyEach,
   weekLimits,
   type WeekLimits,
   whatMoreBrings,
@@ -184,13 +185,16 @@ export class PlanDrafts {
       isOrdered: (ladder: string) => ladders.some((l) => l.key === ladder && l.set !== true),
       affected: record.row.affected,
       tagsOff: record.view.tagsOff,
+      early: tooEarlyEach(record.library.offered, this.assessment.assess(record, null), lookupIn(record)),
       sideRule: (slot: string) => stage.slots.find((s) => s.key === slot)?.sideRule,
     };
     return items.map((item) => {
       const step = steps.find((s) => s.exercise === item.exercise)?.step;
       if (step === undefined) return item;
       const taken = items.filter((i) => i !== item).map((i) => i.exercise);
-      return { ...applyStep(item, step, { ...on, taken }), why: [step.because] };
+      const next = applyStep(item, step, { ...on, taken });
+      // What could not be taken is not said to have been.
+      return isDeepStrictEqual({ ...next, why: item.why }, item) ? item : { ...next, why: [step.because] };
     });
   }
 

@@ -50,6 +50,14 @@ describe('a step along the ladder', () => {
     expect(planProblems(easier === null ? [] : [easier], exerciseOf, none)).toEqual([]);
   });
 
+  it('goes up to nothing that is too early by what was measured, nor past it, on the side it is done on', () => {
+    const early = (side: 'left' | 'right') => [{ exercise: 'step', side, why: 'too early' }];
+    expect(stepRung(item, 1, { ...on, early: early('left') })).toBeNull();
+    expect(stepRung(item, 1, { ...on, early: early('right') })?.exercise).toBe('step');
+    const lowToo = [{ exercise: 'seated', side: 'left' as const, why: 'too early' }];
+    expect(stepRung(item, -1, { ...on, early: lowToo })).toBeNull();
+  });
+
   it('steps over what safety switches off or the plan has already, and says null at the end', () => {
     expect(stepRung(item, 1, on)?.exercise).toBe('step');
     expect(stepRung(item, 1, { ...on, tagsOff: { left: ['step-edge'], right: [] } })?.exercise).toBe('two');

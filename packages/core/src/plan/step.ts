@@ -2,6 +2,7 @@ import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
 import type { DoseStep } from '../progress/titration.js';
 import type { Slot } from '../protocol/definition.js';
 import type { Affected, PerSide } from '../quantity/side.js';
+import { type EarlyOn, tooEarlyOn } from './ability.js';
 import { prescribe, withinRange } from './prescribe.js';
 import type { Prescription } from './prescription.js';
 import { switchedOff } from './safety.js';
@@ -15,6 +16,8 @@ export interface StepOn {
   readonly tagsOff: PerSide<readonly Tag[]>;
   /** Exercises the plan has already. */
   readonly taken: readonly string[];
+  /** What is too much yet by what was measured: no step up goes onto it or past it. */
+  readonly early?: readonly EarlyOn[] | undefined;
   /** The side rule of the item's slot, where the stage has it. */
   readonly sideRule?: ((slot: string) => Slot['sideRule'] | undefined) | undefined;
 }
@@ -24,8 +27,9 @@ const ruleOf = (item: Prescription): Slot['sideRule'] =>
   item.sides === 'left' || item.sides === 'right' ? 'treated' : 'both';
 
 /**
- * The next easier (-1) or harder (1) exercise of the ladder that safety leaves on and the plan does not have yet, at its own
- * dose; null when there is none.
+ * The next easier (-1) or harder (1) exercise of the ladder that safety leaves on, the measures allow and the plan does not
+ * have yet, at its own dose; null when there is none. A harder one that is too early ends the way up: nothing beyond it is
+ * easier.
  */
 export function stepRung(item: Prescription, by: 1 | -1, on: StepOn): Prescription | null {
   const now = on.exercises.find((e) => e.key === item.exercise);
@@ -38,7 +42,10 @@ export function stepRung(item: Prescription, by: 1 | -1, on: StepOn): Prescripti
       sideRule: on.sideRule?.(item.slot) ?? ruleOf(item),
       affected: on.affected,
     });
-    if (on.taken.includes(next.key) || switchedOff(next, stepped.sides, on.tagsOff) !== null) continue;
+    const early = tooEarlyOn(on.early ?? [], next.key, stepped.sides) !== null;
+    if (early && by === 1) return null;
+    if (early || on.taken.includes(next.key) || switchedOff(next, stepped.sides, on.tagsOff) !== null)
+      continue;
     return stepped;
   }
 }

@@ -207,6 +207,7 @@ export function neighbour(
     isOrdered: (ladder) => content.ladders.some((l) => l.key === ladder && l.set !== true),
     affected: course.episode.affected,
     tagsOff: course.episode.tagsOff,
+    early: course.tooEarly,
     taken: items.filter((i) => i.exercise !== line.item.exercise).map((i) => i.exercise),
     sideRule: (slot) => stage.slots.find((s) => s.key === slot)?.sideRule,
   });
