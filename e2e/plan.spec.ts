@@ -58,6 +58,39 @@ test('the week of a plan: marks go to another day by pointer and by keys, and st
     expect(await daysOf(week, exercise)).toEqual(['Tuesday', 'Thursday', 'Sunday']);
   });
 
+  await test.step('a time of day, held against the calendar of the person', async () => {
+    const time = week.getByLabel('Time of day for the exercises');
+    await expect(time).toHaveValue('18:00');
+    const file = (text: string) =>
+      week.getByLabel('Calendar file').setInputFiles({
+        name: 'own.ics',
+        mimeType: 'text/calendar',
+        buffer: Buffer.from(text),
+      });
+    await file('a shopping list');
+    await expect(week.getByText('This is no calendar file.')).toBeVisible();
+    await file(
+      [
+        'BEGIN:VCALENDAR',
+        'VERSION:2.0',
+        'PRODID:-//own//own//EN',
+        'BEGIN:VEVENT',
+        'UID:1',
+        'DTSTAMP:20260101T000000Z',
+        'DTSTART:20260101T173000',
+        'DTEND:20260101T200000',
+        'RRULE:FREQ=DAILY',
+        'END:VEVENT',
+        'END:VCALENDAR',
+      ].join('\r\n'),
+    );
+    await expect(week.getByText('Taken in the next 14 days:')).toBeVisible();
+    await expectAccessible(page, 'Week held against a calendar');
+    await week.getByRole('button', { name: /fewer are taken: set it$/ }).click();
+    await expect(time).not.toHaveValue('18:00');
+    await expect(week.getByText(/is free on every day of the next 14/)).toBeVisible();
+  });
+
   await test.step('the draft keeps it, and one step is taken back', async () => {
     await expect(saved(page)).toBeVisible();
     await page.reload();

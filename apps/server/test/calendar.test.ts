@@ -1,6 +1,6 @@
 import ICAL from 'ical.js';
 import { randomUUID } from 'node:crypto';
-import type { PlanView } from '@heathstep/contracts';
+import type { EpisodeView, PlanView } from '@heathstep/contracts';
 import { addEpisode, addPerson, cookieOf, inWorld, treated, withCookie } from './harness.js';
 
 /** Events of a calendar, read by a library that had no part in writing it. */
@@ -46,6 +46,44 @@ describe('the plan for a calendar', () => {
       return days.size === 7;
     });
     expect(every.length > 0).toBe(daily.length > 0);
+  });
+
+  it('stands at the time of day the person exercises, for each complaint, and refuses what is no time', async () => {
+    const { episodeId, person } = await treated(who);
+    const second = await addEpisode(who, person.id);
+    const version = async () =>
+      ((await who.get(`/api/episodes/${episodeId}`).expect(200)).body as EpisodeView).version;
+    for (const exerciseTime of ['25:00', '7:30', 'noon', 730]) {
+      const refused = await who
+        .patch(`/api/episodes/${episodeId}`, { version: await version(), exerciseTime })
+        .expect(400);
+      expect(refused.body.errors[0].pointer).toBe('/exerciseTime');
+    }
+    const told = { version: await version(), exerciseTime: '06:45' };
+    await who.patch(`/api/episodes/${episodeId}`, told).expect(200);
+    const hours = eventsOf(await calendar(episodeId))
+      .filter((e) => !e.startDate.isDate)
+      .map((e) => `${e.startDate.hour}:${e.startDate.minute}`);
+    expect(hours).toContain('6:45');
+    expect(hours).not.toContain('18:0');
+    const other = (await who.get(`/api/episodes/${second.id}`).expect(200)).body as EpisodeView;
+    expect(other.exerciseTime).toBe('06:45');
+  });
+
+  it('puts no two sittings of a day at one time', async () => {
+    const { episodeId } = await treated(who);
+    const sittings = eventsOf(await calendar(episodeId)).filter((e) => e.isRecurring());
+    const spans = sittings.flatMap((e) => {
+      const iterator = e.iterator();
+      const minutes = (t: { hour: number; minute: number }) => t.hour * 60 + t.minute;
+      const days = new Set(Array.from({ length: 7 }, () => weekday(iterator.next())));
+      return [...days].map((day) => ({ day, from: minutes(e.startDate), to: minutes(e.endDate), of: e.uid }));
+    });
+    const overlaps = spans.filter((a) =>
+      spans.some((b) => a.of !== b.of && a.day === b.day && a.from < b.to && b.from < a.to),
+    );
+    expect(spans.length).toBeGreaterThan(7);
+    expect(overlaps).toEqual([]);
   });
 
   it('asks for a review, once', async () => {

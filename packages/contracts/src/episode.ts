@@ -8,6 +8,7 @@ import {
   IsOptional,
   IsString,
   IsUUID,
+  Matches,
   Max,
   MaxLength,
   Min,
@@ -88,6 +89,11 @@ export class EpisodePatch {
   @Min(3, { message: 'At least 3 minutes a day' })
   @IsInt({ message: 'A whole number of minutes' })
   minutesPerDay?: number;
+
+  /** When of the day the person exercises; null is the usual time. */
+  @IsOptional()
+  @Matches(/^([01]\d|2[0-3]):[0-5]\d$/, { message: 'Type a time such as 18:30' })
+  exerciseTime?: string | null;
 
   /** Closed when it is treated no more; it can be opened again. */
   @IsOptional()

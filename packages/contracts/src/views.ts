@@ -204,6 +204,8 @@ export interface EpisodeView {
   readonly equipment: readonly string[];
   readonly weightsKg: readonly number[];
   readonly minutesPerDay: number;
+  /** When of the day the person exercises, `HH:MM`; null is the usual time. */
+  readonly exerciseTime: string | null;
   readonly stage: StageKey | null;
   readonly stages: readonly StageSpan[];
   readonly startedAt: string;

@@ -22,6 +22,7 @@ interface ScheduleIn {
   readonly from: string;
   readonly days: number;
   readonly timeZone: string;
+  readonly usualTime?: string;
   readonly busy?: readonly { readonly start: string; readonly end: string }[];
 }
 

@@ -394,8 +394,9 @@ export const SCHEMAS = {
         days: { type: 'integer', minimum: 1, maximum: 366 },
         timeZone: key,
         busy: list(object({ start: iso, end: iso })),
+        usualTime: { type: 'string', pattern: '^([01]\\d|2[0-3]):[0-5]\\d$' },
       },
-      ['busy'],
+      ['busy', 'usualTime'],
     ),
     output: object({
       items: list(

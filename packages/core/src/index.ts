@@ -359,6 +359,8 @@ export {
 export {
   type Busy,
   momentAt,
+  betterTime,
+  displaced,
   type Schedule,
   schedule,
   type ScheduleConflict,

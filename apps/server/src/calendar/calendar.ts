@@ -51,6 +51,21 @@ function firstOn(days: readonly number[], from: string): string {
   return found ?? from;
 }
 
+/** How long a sitting is in a calendar: whole minutes, and long enough to be seen. */
+const minutesOf = (s: Sitting): number => Math.max(5, Math.ceil(s.seconds / 60));
+
+/** How many minutes after the time of day each sitting begins: when those before it on any of its days are done. */
+function startsAfter(all: readonly Sitting[]): (s: Sitting) => number {
+  const ends: { readonly sitting: Sitting; readonly end: number }[] = [];
+  for (const sitting of all) {
+    const before = ends.filter(
+      (e) => e.sitting.when === sitting.when && e.sitting.days.some((d) => sitting.days.includes(d)),
+    );
+    ends.push({ sitting, end: Math.max(0, ...before.map((e) => e.end)) + minutesOf(sitting) });
+  }
+  return (s) => (ends.find((e) => e.sitting === s)?.end ?? 0) - minutesOf(s);
+}
+
 const idOf = (episodeId: string, key: string): string => `${episodeId}-${key}@heathstep`;
 
 /**
@@ -71,17 +86,19 @@ export function planCalendar(record: EpisodeRecord, now: Date): string | null {
   const given = record.plans.filter((p) => p.status === 'given');
   const current = sittings(record, view.plan);
   const from = view.today;
+  const usual = view.exerciseTime ?? SITTING_TIMES.usual;
   const until = new Date(`${addDays(from, LONGEST_DAYS)}T23:59:59Z`);
+  const after = startsAfter(current);
   for (const s of current) {
-    const time = s.when === null ? SITTING_TIMES.usual : SITTING_TIMES.set;
-    const start = new Date(`${firstOn(s.days, from)}T${time}:00Z`);
+    const time = s.when === null ? usual : SITTING_TIMES.set;
+    const start = new Date(new Date(`${firstOn(s.days, from)}T${time}:00Z`).getTime() + after(s) * 60_000);
     const event = calendar.createEvent({
       id: idOf(view.id, s.key),
       sequence: view.plan.number,
       stamp: now,
       floating: true,
       start,
-      end: new Date(start.getTime() + Math.max(5 * 60, Math.ceil(s.seconds / 60) * 60) * 1000),
+      end: new Date(start.getTime() + minutesOf(s) * 60_000),
       summary: t.say('Exercises: {{list}}', { list: s.exercises.join(', ') }),
       description: `${s.when === null ? '' : `${s.when}. `}${t.say('Version {{number}} of your plan.', { number: view.plan.number })}`,
       repeating: { freq: ICalEventRepeatingFreq.WEEKLY, byDay: s.days.flatMap((d) => DAYS[d] ?? []), until },

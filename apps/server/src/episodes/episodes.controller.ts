@@ -222,7 +222,7 @@ export class EpisodesController {
   private async atHome(
     tx: Tx,
     personId: string,
-  ): Promise<Pick<EpisodeRow, 'equipment' | 'weightsKg' | 'minutesPerDay'>> {
+  ): Promise<Pick<EpisodeRow, 'equipment' | 'weightsKg' | 'minutesPerDay' | 'exerciseTime'>> {
     const other = await tx.findOne(EpisodeRow, {
       where: { personId, status: 'open' },
       order: { startedAt: 'DESC' },
@@ -231,6 +231,7 @@ export class EpisodesController {
       equipment: other?.equipment ?? DEFAULT_EQUIPMENT,
       weightsKg: other?.weightsKg ?? [],
       minutesPerDay: other?.minutesPerDay ?? DEFAULT_MINUTES,
+      exerciseTime: other?.exerciseTime ?? null,
     };
   }
 
@@ -327,15 +328,15 @@ function requireAssessment(body: ClosureBody, ways: readonly ClosingWay[], limit
   if (errors.length > 0) throw badRequest(errors);
 }
 
-/** Equipment, weights and minutes are the person's: told for one complaint they hold for the other open ones. */
+/** Equipment, weights, minutes and the time of day are the person's: told for one complaint they hold for the other open ones. */
 async function sharedAtHome(
   tx: Tx,
   row: EpisodeRow,
-  told: Pick<EpisodePatch, 'equipment' | 'weightsKg' | 'minutesPerDay'>,
+  told: Pick<EpisodePatch, 'equipment' | 'weightsKg' | 'minutesPerDay' | 'exerciseTime'>,
 ): Promise<void> {
-  const { equipment, weightsKg, minutesPerDay } = told;
+  const { equipment, weightsKg, minutesPerDay, exerciseTime } = told;
   const known = Object.fromEntries(
-    Object.entries({ equipment, weightsKg, minutesPerDay }).filter(([, v]) => v !== undefined),
+    Object.entries({ equipment, weightsKg, minutesPerDay, exerciseTime }).filter(([, v]) => v !== undefined),
   );
   if (Object.keys(known).length === 0) return;
   await tx.update(EpisodeRow, { personId: row.personId, status: 'open', id: Not(row.id) }, known);

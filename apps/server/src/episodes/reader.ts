@@ -132,6 +132,7 @@ export class EpisodeReader {
       equipment: row.equipment,
       weightsKg: row.weightsKg,
       minutesPerDay: row.minutesPerDay,
+      exerciseTime: row.exerciseTime,
       stage: row.stage,
       stages: spans.map((s) => ({ stage: s.stage, since: s.since.toISOString(), reason: s.reason })),
       startedAt: row.startedAt.toISOString(),

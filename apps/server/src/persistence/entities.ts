@@ -68,6 +68,7 @@ export class EpisodeRow extends OfClinic {
   @Column(JSONB) equipment!: string[];
   @Column({ name: 'weights_kg', ...JSONB, default: [] }) weightsKg!: number[];
   @Column({ name: 'minutes_per_day', ...INT }) minutesPerDay!: number;
+  @Column({ name: 'exercise_time', type: 'text', nullable: true }) exerciseTime!: string | null;
   @Column({ type: 'text', nullable: true }) stage!: StageKey | null;
   @Column({ name: 'stage_since', type: 'timestamptz', nullable: true }) stageSince!: Date | null;
   @Column({ name: 'started_at', ...TIME }) startedAt!: Date;

@@ -3,6 +3,7 @@ import { ENTITIES } from './entities.js';
 import { Bench1764100000000 } from './migrations/bench.js';
 import { ClinicProtocols1764800000000 } from './migrations/clinicProtocols.js';
 import { Ends1765000000000 } from './migrations/ends.js';
+import { ExerciseTime1765100000000 } from './migrations/exerciseTime.js';
 import { Initial1764000000000 } from './migrations/initial.js';
 import { Language1764900000000 } from './migrations/language.js';
 import { Library1764200000000 } from './migrations/library.js';
@@ -25,6 +26,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     ClinicProtocols1764800000000,
     Language1764900000000,
     Ends1765000000000,
+    ExerciseTime1765100000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { exercise } from '../testing/exercises.js';
 import { localTime } from '../quantity/day.js';
 import { prescribe } from './prescribe.js';
-import { momentAt, schedule, type ScheduleInput } from './schedule.js';
+import { betterTime, displaced, momentAt, schedule, type ScheduleInput } from './schedule.js';
 import type { WeekItem } from './week.js';
 
 const of = (key: string, daysPerWeek: number, over: Parameters<typeof exercise>[0] = {}): WeekItem => {
@@ -136,5 +136,36 @@ describe('the moment of a local time', () => {
     expect(localTime(momentAt('2026-03-29', 150, 'Europe/Berlin'), 'Europe/Berlin')).toBe(
       '2026-03-29T03:30:00',
     );
+  });
+});
+
+describe('a time of day of one’s own', () => {
+  const evening = (day: string) => ({ start: `${day}T17:30:00+01:00`, end: `${day}T19:00:00+01:00` });
+
+  it('is where sittings stand, also outside the hours they may move within', () => {
+    expect(starts({ days: 1, usualTime: '06:15' })).toEqual(['2026-03-16T06:15:00+01:00']);
+    expect(schedule(of2({ days: 1, usualTime: '06:15' })).items[0]?.moved).toBe(false);
+  });
+
+  it('is offered where fewer are taken, the nearest to the usual one', () => {
+    const busy = [evening('2026-03-16'), evening('2026-03-17')];
+    expect(betterTime(of2({ busy }))).toBe('17:15');
+    expect(betterTime(of2({ busy: [] }))).toBeNull();
+    expect(betterTime(of2({ busy, usualTime: '12:00' }))).toBeNull();
+  });
+
+  it('tells what moves for what is taken, not what stands after another sitting of the day', () => {
+    const items = [of('a', 7), of('b', 3)];
+    expect(displaced(of2({ items, busy: [] }))).toEqual({ moved: [], full: [] });
+    const { moved } = displaced(of2({ items, busy: [evening('2026-03-17')] }));
+    expect(moved.map((m) => m.day)).toEqual(['2026-03-17']);
+  });
+
+  it('is not offered where none does better', () => {
+    const busy = Array.from({ length: 7 }, (_, i) => ({
+      start: `2026-03-${16 + i}T00:00:00+01:00`,
+      end: `2026-03-${16 + i}T23:59:00+01:00`,
+    }));
+    expect(betterTime(of2({ busy }))).toBeNull();
   });
 });

@@ -24,6 +24,8 @@ export interface ScheduleInput {
   /** IANA name of the zone the person lives in. */
   readonly timeZone: string;
   readonly busy: readonly Busy[];
+  /** When the person exercises, `HH:MM`; the usual time of everyone where it is not said. */
+  readonly usualTime?: string | undefined;
 }
 
 export interface ScheduledSitting {
@@ -81,19 +83,25 @@ interface Span {
 }
 
 /** Starts to try, in minutes: the usual one, then ever further from it, the later first. */
-function startsFor(sitting: Sitting, minutes: number): readonly number[] {
+function startsFor(sitting: Sitting, minutes: number, usual: number): readonly number[] {
   if (sitting.when !== null) return [minutesOf(SITTING_TIMES.set)];
-  const usual = minutesOf(SITTING_TIMES.usual);
   const steps = Array.from({ length: (WAKING.to - WAKING.from) / STEP_MINUTES }, (_, i) => i * STEP_MINUTES);
   return [...new Set(steps.flatMap((s) => [usual + s, usual - s]))].filter(
-    (start) => start >= WAKING.from && start + minutes <= WAKING.to,
+    (start) => start === usual || (start >= WAKING.from && start + minutes <= WAKING.to),
   );
 }
 
+interface PlaceOn {
+  readonly taken: readonly Span[];
+  readonly timeZone: string;
+  /** Minutes from midnight. */
+  readonly usual: number;
+}
+
 /** A place for a sitting on a day that nothing else has; null where there is none. */
-function placeOf(sitting: Sitting, day: DayText, taken: readonly Span[], timeZone: string): Span | null {
+function placeOf(sitting: Sitting, day: DayText, { taken, timeZone, usual }: PlaceOn): Span | null {
   const minutes = Math.max(LEAST_MINUTES, Math.ceil(sitting.seconds / 60));
-  for (const start of startsFor(sitting, minutes)) {
+  for (const start of startsFor(sitting, minutes, usual)) {
     const from = momentAt(day, start, timeZone).getTime();
     const span = { from, to: from + minutes * MINUTE_MS };
     if (taken.every((t) => t.to <= span.from || t.from >= span.to)) return span;
@@ -113,6 +121,7 @@ const CROWDED: Readonly<Record<WeekConflict['kind'], string>> = {
  */
 export function schedule(input: ScheduleInput): Schedule {
   const { items, from, days, timeZone, busy } = input;
+  const usualMinutes = minutesOf(input.usualTime ?? SITTING_TIMES.usual);
   const taken: Span[] = busy.map((b) => ({ from: Date.parse(b.start), to: Date.parse(b.end) }));
   const list = Array.from({ length: days }, (_, i) => addDays(from, i));
   const sittings = [...sittingsOf(items)].sort((a, b) => Number(a.when === null) - Number(b.when === null));
@@ -120,7 +129,7 @@ export function schedule(input: ScheduleInput): Schedule {
   const conflicts: ScheduleConflict[] = [];
   for (const day of list)
     for (const sitting of sittings.filter((s) => s.days.includes(weekdayOf(day)))) {
-      const span = placeOf(sitting, day, taken, timeZone);
+      const span = placeOf(sitting, day, { taken, timeZone, usual: usualMinutes });
       if (span === null) {
         const because =
           sitting.when === null ? 'no free time within waking hours' : `${sitting.when}: that time is taken`;
@@ -130,7 +139,7 @@ export function schedule(input: ScheduleInput): Schedule {
       taken.push(span);
       const usual = momentAt(
         day,
-        minutesOf(SITTING_TIMES[sitting.when === null ? 'usual' : 'set']),
+        sitting.when === null ? usualMinutes : minutesOf(SITTING_TIMES.set),
         timeZone,
       );
       placed.push({
@@ -150,4 +159,46 @@ export function schedule(input: ScheduleInput): Schedule {
     because: CROWDED[c.kind],
   }));
   return { items: placed, conflicts: [...conflicts, ...crowded.filter((c) => c.days.length > 0)] };
+}
+
+const timeText = (minutes: number): string =>
+  `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`;
+
+/** What the times that are taken do to a plan: sittings that move for them, and those there is no room for. */
+export interface Displaced {
+  readonly moved: readonly ScheduledSitting[];
+  readonly full: readonly ScheduleConflict[];
+}
+
+/** What moves or falls out for what is taken alone, and not for another sitting of the same day. */
+export function displaced(input: ScheduleInput): Displaced {
+  const keyOf = (i: ScheduledSitting) => `${i.day} ${i.exercises.join()}`;
+  const free = new Map(schedule({ ...input, busy: [] }).items.map((i) => [keyOf(i), i.start]));
+  const { items, conflicts } = schedule(input);
+  return {
+    moved: items.filter((i) => free.get(keyOf(i)) !== i.start),
+    full: conflicts.filter((c) => c.kind === 'busy'),
+  };
+}
+
+/**
+ * The time of day, `HH:MM`, at which fewest sittings are displaced, the nearest to the usual one of several; null where none
+ * does better than the usual one.
+ */
+export function betterTime(input: ScheduleInput): string | null {
+  const usual = minutesOf(input.usualTime ?? SITTING_TIMES.usual);
+  const misses = (minutes: number): number => {
+    const { moved, full } = displaced({ ...input, usualTime: timeText(minutes) });
+    return moved.length + full.length;
+  };
+  const now = misses(usual);
+  let best = { minutes: usual, misses: now };
+  const steps = Array.from({ length: (WAKING.to - WAKING.from) / STEP_MINUTES }, (_, i) => i * STEP_MINUTES);
+  for (const minutes of steps.flatMap((s) => [usual + s, usual - s])) {
+    if (best.misses === 0) break;
+    if (minutes < WAKING.from || minutes >= WAKING.to) continue;
+    const tried = { minutes, misses: misses(minutes) };
+    if (tried.misses < best.misses) best = tried;
+  }
+  return best.misses < now ? timeText(best.minutes) : null;
 }

@@ -136,7 +136,7 @@ export function Draft({
           model={model}
           modelOf={(items) => planModel(items, course, content, stage)}
           onChange={(items) => store.set(items)}
-          agreed={course.episode.minutesPerDay}
+          episode={course.episode}
         />
       )}
       {model.lines.length === 0 && (

@@ -18,6 +18,8 @@ import {
 } from '@dnd-kit/core';
 import { useState } from 'react';
 import { type ComposedExercise, dueDays, shown, withDayMoved, withDayToggled } from '@heathstep/core';
+import type { EpisodeView } from '@heathstep/contracts';
+import { TimeOfDay } from './TimeOfDay.js';
 import type { PlanLine, PlanModel } from './planModel.js';
 import { conflictText, dayName, DAYS } from './weekWords.js';
 
@@ -75,14 +77,14 @@ interface WeekProps {
   /** Sums of the plan if it had these items. */
   readonly modelOf: (items: readonly ComposedExercise[]) => PlanModel;
   readonly onChange: (items: readonly ComposedExercise[]) => void;
-  readonly agreed: number;
+  readonly episode: EpisodeView;
 }
 
 /**
  * A plan drawn as its week: a row an exercise, a mark a day. Marks go to another day by dragging, by touch, or by Space and
  * arrows; what the week would then do against the rules of load is said before the mark is let go.
  */
-export function Week({ model, modelOf, onChange, agreed }: WeekProps) {
+export function Week({ model, modelOf, onChange, episode }: WeekProps) {
   const [move, setMove] = useState<Move | null>(null);
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 5 } }),
@@ -106,6 +108,7 @@ export function Week({ model, modelOf, onChange, agreed }: WeekProps) {
         Drag a mark to another day, or press Space on it, go with the arrows, and Space again. An empty day is
         put on by a press.
       </p>
+      <TimeOfDay episode={episode} model={model} />
       <DndContext
         sensors={sensors}
         collisionDetection={inItsRow}
@@ -117,7 +120,7 @@ export function Week({ model, modelOf, onChange, agreed }: WeekProps) {
       >
         <div className="max-md:overflow-x-auto">
           <div className="mt-3 grid grid-cols-[minmax(7rem,13rem)_repeat(7,minmax(2.75rem,1fr))] gap-x-1.5">
-            <DaysHead model={seen} agreed={agreed} />
+            <DaysHead model={seen} agreed={episode.minutesPerDay} />
             {model.lines.map((line) => (
               <Row
                 key={line.exercise.key}

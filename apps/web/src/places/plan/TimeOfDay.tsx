@@ -1,0 +1,192 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useRef, useState } from 'react';
+import type { EpisodeView } from '@heathstep/contracts';
+import {
+  addDays,
+  betterTime,
+  type Busy,
+  displaced,
+  type ScheduleInput,
+  SITTING_TIMES,
+  weekdayOf,
+} from '@heathstep/core';
+import { ApiError, request } from '../../api/client.js';
+import { keys } from '../../api/queries.js';
+import { fullDay } from '../../parts/dates.js';
+import type { PlanModel } from './planModel.js';
+import { dayName } from './weekWords.js';
+
+/** How far ahead a calendar is looked at. */
+const LOOK_AHEAD_DAYS = 14;
+/** Larger than any calendar someone lives by. */
+const MOST_BYTES = 5_000_000;
+
+/** When of the day the person exercises, and what their own calendar says to that. */
+export function TimeOfDay({ episode, model }: { episode: EpisodeView; model: PlanModel }) {
+  const client = useQueryClient();
+  const [busy, setBusy] = useState<readonly Busy[] | null>(null);
+  const time = episode.exerciseTime ?? SITTING_TIMES.usual;
+  const change = useMutation({
+    mutationFn: (exerciseTime: string) =>
+      request<EpisodeView>('PATCH', `/api/episodes/${episode.id}`, {
+        version: episode.version,
+        exerciseTime,
+      }),
+    onSettled: () => client.invalidateQueries({ queryKey: keys.course(episode.id) }),
+  });
+  const error = change.error instanceof ApiError ? change.error : null;
+  return (
+    <div className="mt-3">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        <label className="flex items-center gap-2">
+          At
+          <TimeField key={time} time={time} put={(next) => change.mutate(next)} />
+        </label>
+        <ReadCalendar
+          episode={episode}
+          take={setBusy}
+          word={busy === null ? 'Hold their calendar against it' : 'Another calendar'}
+        />
+      </div>
+      {error !== null && (
+        <p role="alert" className="text-sm text-ease-deep">
+          {error.status === 409
+            ? 'Someone else changed this a moment ago; it is read again, set the time once more.'
+            : (error.at('/exerciseTime') ?? error.message)}
+        </p>
+      )}
+      {busy !== null && <Against busy={busy} {...{ episode, model, time }} take={(t) => change.mutate(t)} />}
+    </div>
+  );
+}
+
+/** Put when it is left or Enter is pressed, so that no half of a time is kept. */
+function TimeField({ time, put }: { time: string; put: (time: string) => void }) {
+  const [typed, setTyped] = useState(time);
+  const done = () => {
+    if (typed !== '' && typed !== time) put(typed);
+    else setTyped(time);
+  };
+  return (
+    <input
+      type="time"
+      className="field w-32"
+      aria-label="Time of day for the exercises"
+      value={typed}
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={done}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') done();
+      }}
+    />
+  );
+}
+
+function ReadCalendar({
+  episode,
+  take,
+  word,
+}: {
+  episode: EpisodeView;
+  take: (busy: readonly Busy[] | null) => void;
+  word: string;
+}) {
+  const input = useRef<HTMLInputElement>(null);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const read = async (file: File | undefined) => {
+    if (file === undefined) return;
+    setWrong(null);
+    take(null);
+    if (file.size > MOST_BYTES) {
+      setWrong('A calendar of more than 5 MB is not read.');
+      return;
+    }
+    const { busyIn, NoCalendar } = await import('./busy.js');
+    try {
+      const from = addDays(episode.today, 1);
+      take(busyIn(await file.text(), { from, days: LOOK_AHEAD_DAYS, timeZone: episode.timeZone }));
+    } catch (error) {
+      if (!(error instanceof NoCalendar)) throw error;
+      setWrong(error.message);
+    }
+  };
+  return (
+    <>
+      <button type="button" className="text-action min-h-11" onClick={() => input.current?.click()}>
+        {word}
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept="text/calendar,.ics"
+        className="hidden"
+        aria-label="Calendar file"
+        onChange={(e) => {
+          void read(e.target.files?.[0]);
+          e.target.value = '';
+        }}
+      />
+      {wrong !== null && (
+        <span role="alert" className="text-sm text-ease-deep">
+          {wrong}
+        </span>
+      )}
+    </>
+  );
+}
+
+interface AgainstProps {
+  readonly busy: readonly Busy[];
+  readonly episode: EpisodeView;
+  readonly model: PlanModel;
+  readonly time: string;
+  readonly take: (time: string) => void;
+}
+
+/** On which of the coming days the time is taken, where there is room, and a time that does better. */
+function Against({ busy, episode, model, time, take }: AgainstProps) {
+  const { timeZone, today } = episode;
+  const { lines } = model;
+  const input = useMemo<ScheduleInput>(
+    () => ({
+      items: lines.map((l) => ({ item: l.item, definition: l.exercise })),
+      from: addDays(today, 1),
+      days: LOOK_AHEAD_DAYS,
+      timeZone,
+      busy,
+      usualTime: time,
+    }),
+    [lines, today, timeZone, busy, time],
+  );
+  const { moved, full } = useMemo(() => displaced(input), [input]);
+  const better = useMemo(() => betterTime(input), [input]);
+  const days = [...new Set([...moved.map((i) => i.day), ...full.flatMap((c) => c.days)])].sort();
+  const told = (day: string): string => {
+    const room = moved.filter((i) => i.day === day).map((i) => i.start.slice(11, 16));
+    return room.length > 0 ? `room at ${room.join(' and ')}` : 'no room';
+  };
+  return (
+    <div className="mt-1 text-sm" role="status">
+      {days.length === 0 ? (
+        <p>{`${time} is free on every day of the next ${LOOK_AHEAD_DAYS} that has exercises.`}</p>
+      ) : (
+        <>
+          <p>{`Taken in the next ${LOOK_AHEAD_DAYS} days:`}</p>
+          <ul className="columns-2 sm:columns-3">
+            {days.map((day) => (
+              <li key={day}>{`${dayName(weekdayOf(day))} ${fullDay(day)}, ${told(day)}`}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      {better !== null && (
+        <button type="button" className="text-action min-h-11" onClick={() => take(better)}>
+          {`At ${better} fewer are taken: set it`}
+        </button>
+      )}
+      <p className="text-ink-2">
+        Only the times were read, on this device; nothing of the calendar is sent or kept.
+      </p>
+    </div>
+  );
+}
