@@ -67,6 +67,14 @@ test('the week of a plan: marks go to another day by pointer and by keys, and st
         mimeType: 'text/calendar',
         buffer: Buffer.from(text),
       });
+    await time.fill('late');
+    await time.press('Enter');
+    await expect(week.getByText('Type a time such as 18:30')).toBeVisible();
+    await time.fill('6.30');
+    await time.press('Enter');
+    await expect(time).toHaveValue('06:30');
+    await time.fill('18:00');
+    await time.press('Enter');
     await file('a shopping list');
     await expect(week.getByText('This is no calendar file.')).toBeVisible();
     await file(

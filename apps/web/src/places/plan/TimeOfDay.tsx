@@ -60,17 +60,26 @@ export function TimeOfDay({ episode, model }: { episode: EpisodeView; model: Pla
   );
 }
 
+/** `7:05`, `705` and `07.05` are 07:05; anything else goes as it is, to be refused by its field. */
+function asTime(typed: string): string {
+  const read = /^(\d{1,2})[:.h]?(\d{2})$/.exec(typed.trim());
+  return read === null ? typed.trim() : `${(read[1] ?? '').padStart(2, '0')}:${read[2] ?? ''}`;
+}
+
 /** Put when it is left or Enter is pressed, so that no half of a time is kept. */
 function TimeField({ time, put }: { time: string; put: (time: string) => void }) {
   const [typed, setTyped] = useState(time);
   const done = () => {
-    if (typed !== '' && typed !== time) put(typed);
-    else setTyped(time);
+    const next = asTime(typed);
+    if (next === '' || next === time) setTyped(time);
+    else put(next);
   };
   return (
     <input
-      type="time"
-      className="field w-32"
+      type="text"
+      inputMode="numeric"
+      maxLength={8}
+      className="field w-20"
       aria-label="Time of day for the exercises"
       value={typed}
       onChange={(e) => setTyped(e.target.value)}
@@ -162,7 +171,10 @@ function Against({ busy, episode, model, time, take }: AgainstProps) {
   const better = useMemo(() => betterTime(input), [input]);
   const days = [...new Set([...moved.map((i) => i.day), ...full.flatMap((c) => c.days)])].sort();
   const told = (day: string): string => {
-    const room = moved.filter((i) => i.day === day).map((i) => i.start.slice(11, 16));
+    const room = moved
+      .filter((i) => i.day === day)
+      .map((i) => i.start.slice(11, 16))
+      .sort();
     return room.length > 0 ? `room at ${room.join(' and ')}` : 'no room';
   };
   return (
