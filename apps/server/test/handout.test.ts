@@ -11,17 +11,21 @@ const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
 const { content } = loaded;
 
-/** The words of a PDF in its reading order, by a reader that had no part in making it. */
-function wordsOf(bytes: Buffer): string {
+/** What a reader that had no part in making a PDF says of it. */
+function readBy(program: string, bytes: Buffer, ...options: readonly string[]): string {
   const folder = mkdtempSync(join(tmpdir(), 'heathstep-pdf-'));
   try {
-    writeFileSync(join(folder, 'plan.pdf'), bytes);
-    const text = execFileSync('pdftotext', ['-nopgbrk', join(folder, 'plan.pdf'), '-'], { encoding: 'utf8' });
-    return text.replaceAll(/\s+/g, ' ');
+    const file = join(folder, 'plan.pdf');
+    writeFileSync(file, bytes);
+    const to = program === 'pdftotext' ? ['-'] : [];
+    return execFileSync(program, [...options, file, ...to], { encoding: 'utf8' });
   } finally {
     rmSync(folder, { recursive: true });
   }
 }
+
+/** The words of a PDF in its reading order. */
+const wordsOf = (bytes: Buffer): string => readBy('pdftotext', bytes, '-nopgbrk').replaceAll(/\s+/g, ' ');
 
 describe('the handout as a PDF', () => {
   const { who } = inWorld();
@@ -35,6 +39,23 @@ describe('the handout as a PDF', () => {
         response.on('data', (part: Buffer) => parts.push(part));
         response.on('end', () => done(null, Buffer.concat(parts)));
       });
+
+  it('carries its structure: headings, paragraphs and pictures in the order they are read, ornaments left out', async () => {
+    const { episodeId, plan } = await treated(who, {}, 'Ada Brook');
+    const bytes = (await pdf(episodeId).expect(200)).body as Buffer;
+    expect(readBy('pdfinfo', bytes)).toMatch(/Tagged:\s+yes/);
+    const structure = readBy('pdfinfo', bytes, '-struct-text');
+    expect(structure).toMatch(/^Document\n\s+H1 \(block\)\n\s+"Ada, your plan"/);
+    const kinds = [...structure.matchAll(/^\s+(H1|H2|H3|P|Figure)\b/gm)].map((m) => m[1]);
+    expect(kinds.filter((k) => k === 'Figure')).toHaveLength(plan.items.length);
+    expect(kinds.filter((k) => k === 'H3')).toHaveLength(plan.items.length);
+    const drawn = structure.indexOf('Figure');
+    const first = content.exercises.find((e) => e.key === plan.items[0]?.exercise)?.name ?? '?';
+    expect(structure.indexOf(`"${first}"`)).toBeGreaterThan(drawn);
+    expect(structure.indexOf('"Stop"')).toBeGreaterThan(structure.indexOf('"Beside the exercises"'));
+    expect(structure).not.toContain(', page 1 of');
+    expect(bytes.toString('latin1')).toContain(`/Alt (${first})`);
+  });
 
   it('says everything of the plan given, in the order it is read, in letters of every name', async () => {
     const { episodeId, plan } = await treated(who, {}, 'Øystein Łęcki');

@@ -1,6 +1,7 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import type { HandoutContent, HandoutExercise, HandoutPart } from '@heathstep/contracts';
 import { filled } from '@heathstep/core';
+import type { PdfTag } from './tags.js';
 
 export const FONT = 'Hanken';
 /** Letters that the first font has not. */
@@ -10,13 +11,19 @@ const INK = '#2a2420';
 const LINE = '#d9d2c4';
 const HEATHER = '#55386a';
 
-/** A text in runs of the font that has its letters. */
-const runs = (text: string): { text: string; font?: string }[] =>
+/** A text in runs of the font that has its letters, and what it is to a reading program. */
+const runs = (text: string, tag: PdfTag = 'P'): { text: string; font?: string; tag: PdfTag }[] =>
   (text.match(/[\u0100-\u024f\u1e00-\u1eff]+|[^\u0100-\u024f\u1e00-\u1eff]+/g) ?? []).map((part) =>
-    /^[\u0100-\u024f\u1e00-\u1eff]/.test(part) ? { text: part, font: FONT_MORE } : { text: part },
+    /^[\u0100-\u024f\u1e00-\u1eff]/.test(part) ? { text: part, font: FONT_MORE, tag } : { text: part, tag },
   );
 
 const p = (text: string, style: object = {}): Content => ({ text: runs(text), ...style });
+
+const heading = (tag: PdfTag, text: string, style: object): Content => ({
+  text: runs(text, tag),
+  bold: true,
+  ...style,
+});
 
 const labelled = (label: string, text: string): Content[] =>
   text === ''
@@ -55,11 +62,13 @@ function exercise(e: HandoutExercise, number: number, { labels, figureOf }: Sett
     columnGap: 10,
     columns: [
       { width: 16, text: String(number), bold: true, fontSize: 18, color: HEATHER },
-      svg === null ? { width: 104, text: '' } : { width: 104, svg, fit: [104, 92] },
+      svg === null
+        ? { width: 104, text: '' }
+        : ({ width: 104, svg, fit: [104, 92], alt: e.name } as Content & { width: number }),
       {
         width: '*',
         stack: [
-          p(e.name, { bold: true, fontSize: 14.5 }),
+          heading('H3', e.name, { fontSize: 14.5 }),
           p(e.dose, { bold: true, fontSize: 12.5, margin: [0, 1, 0, 2] }),
           p(e.steps),
           ...labelled(labels.feel, e.feel),
@@ -84,7 +93,7 @@ interface Setting {
 
 function part(of: HandoutPart, from: number, setting: Setting): Content[] {
   return [
-    ...(of.title === '' ? [] : [p(of.title, { bold: true, fontSize: 17, margin: [0, 16, 0, 0] })]),
+    ...(of.title === '' ? [] : [heading('H2', of.title, { fontSize: 17, margin: [0, 16, 0, 0] })]),
     ...(of.purpose === '' ? [] : [p(`${of.purpose}.`, { margin: [0, 2, 0, 0] })]),
     ...of.exercises.flatMap((e, i) => [exercise(e, from + i, setting), rule()]),
     ...points(setting.labels.beside, of.beside),
@@ -104,7 +113,7 @@ const points = (title: string, list: readonly string[]): Content[] =>
           unbreakable: true,
           margin: [0, 10, 0, 0],
           stack: [
-            p(title, { bold: true, fontSize: 13.5 }),
+            heading('H2', title, { fontSize: 13.5 }),
             { ul: list.map((text) => p(text)), margin: [0, 2, 0, 0] },
           ],
         },
@@ -125,6 +134,9 @@ export function handoutDocument(
   });
   return {
     language: content.language,
+    tagged: true,
+    displayTitle: true,
+    version: '1.7',
     pageSize: 'A4',
     pageMargins: [44, 40, 44, 44],
     defaultStyle: { font: FONT, fontSize: 11.5, lineHeight: 1.18, color: INK },
@@ -136,7 +148,7 @@ export function handoutDocument(
           {
             width: '*',
             stack: [
-              p(content.title, { bold: true, fontSize: 23 }),
+              heading('H1', content.title, { fontSize: 23 }),
               p(content.clinic),
               p(content.version, { fontSize: 9.5 }),
             ],
@@ -158,12 +170,12 @@ export function handoutDocument(
         columns: [
           {
             width: '*',
-            stack: [p(allRight.title, { bold: true, fontSize: 13.5 }), p(allRight.text)],
+            stack: [heading('H2', allRight.title, { fontSize: 13.5 }), p(allRight.text)],
           },
           {
             width: '*',
             stack: [
-              p(stop.title, { bold: true, fontSize: 13.5 }),
+              heading('H2', stop.title, { fontSize: 13.5 }),
               ...labelled(stop.emergency.label, stop.emergency.signs),
               ...labelled(stop.review.label, stop.review.signs),
             ],
@@ -173,7 +185,7 @@ export function handoutDocument(
       p(content.notice, { fontSize: 9.5, margin: [0, 10, 0, 0] }),
     ],
     footer: (page, pages) => ({
-      text: filled(labels.footer, { page, pages }),
+      text: runs(filled(labels.footer, { page, pages }), 'Artifact'),
       fontSize: 8.5,
       alignment: 'center',
       margin: [0, 14, 0, 0],

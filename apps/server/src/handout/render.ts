@@ -4,6 +4,7 @@ import pdfmake from 'pdfmake';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces.js';
 import { Settings } from '../settings.js';
 import { FONT, FONT_MORE } from './document.js';
+import { teachTags } from './tags.js';
 
 /** Sets papers in the application's own letters; nothing is ever fetched, and no other file is read. */
 @Injectable()
@@ -15,6 +16,7 @@ export class Printer {
       return { normal: file(400), bold: file(700), italics: file(400), bolditalics: file(700) };
     };
     pdfmake.addFonts({ [FONT]: weights('latin'), [FONT_MORE]: weights('latin-ext') });
+    teachTags();
     pdfmake.setUrlAccessPolicy(() => false);
     pdfmake.setLocalAccessPolicy((path) => path.startsWith(root));
   }
