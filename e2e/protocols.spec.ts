@@ -57,6 +57,32 @@ test('a protocol is changed, refused where it is wrong, signed by a lead, and pe
     await expect(changes).toContainText(/brace/i);
   });
 
+  await test.step('what holds for all stages: a question at home, and a choice with its ways', async () => {
+    const changes = page.getByRole('region', { name: 'Changed against what is used now' });
+    await page.getByRole('radio', { name: 'All stages' }).click();
+    const home = page.getByRole('region', { name: 'Asked at home' });
+    await home.getByRole('button', { name: 'Ask something more' }).click();
+    await home.getByLabel('The patient is asked').last().fill('Did you reach for a rail?');
+    await home.getByLabel('Called').last().fill('reached for a rail');
+    await expect(changes).toContainText('reached for a rail: Did you reach for a rail?');
+    const choices = page.getByRole('region', { name: 'Choices' });
+    await choices.getByRole('button', { name: 'Add a choice' }).click();
+    await choices.getByLabel('What is chosen').last().fill('Shoes or barefoot');
+    await expect(changes).toContainText('Shoes or barefoot');
+    await expectAccessible(page, 'What holds for all stages');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('radio', { name: 'Steady and strong' }).click();
+    const criteria = page.getByRole('region', { name: 'Criteria', exact: true });
+    await criteria
+      .getByLabel('Also ask for')
+      .last()
+      .selectOption('something that did not happen, though it could have');
+    await criteria.getByLabel('What did not happen').selectOption('reached for a rail');
+    await criteria.getByLabel('How often it could have').selectOption({ index: 1 });
+    await criteria.getByRole('button', { name: 'Add it' }).last().click();
+    await expect(changes).toContainText(/No reached for a rail in 28 days/);
+  });
+
   await test.step('what is typed is still there after the page is left', async () => {
     await page.reload();
     await expect(page.getByText('Changed on this device, not saved yet.')).toBeVisible();

@@ -164,15 +164,21 @@ function Part({
 /** What can be chosen for a block. */
 function choicesFor({ needs }: Block, { content, protocol }: CriteriaOn): Options {
   if (needs === 'measure') return content.measures.map((m) => [m.key, m.label] as const);
-  if (needs === 'question') return homeQuestions(protocol).map((q) => [q.key, q.name] as const);
+  if (needs === 'question' || needs === 'two questions')
+    return homeQuestions(protocol).map((q) => [q.key, q.name] as const);
   return needs === 'skill' ? content.skills.map((s) => [s.key, s.label] as const) : [];
 }
 
 function AddPart({ on, add }: { on: CriteriaOn; add: (part: Criterion) => void }) {
   const [key, setKey] = useState('');
   const [chosen, setChosen] = useState('');
+  const [beside, setBeside] = useState('');
   const block = BLOCKS.find((b) => b.key === key);
-  const ready = block !== undefined && (block.needs === null || chosen !== '');
+  const two = block?.needs === 'two questions';
+  const ready =
+    block !== undefined &&
+    (block.needs === null || chosen !== '') &&
+    (!two || (beside !== '' && beside !== chosen));
   return (
     <div className="mt-2 flex flex-wrap items-end gap-4">
       <SelectField
@@ -182,14 +188,23 @@ function AddPart({ on, add }: { on: CriteriaOn; add: (part: Criterion) => void }
         onChange={(next) => {
           setKey(next);
           setChosen('');
+          setBeside('');
         }}
       />
       {block !== undefined && block.needs !== null && (
         <SelectField
-          label={`Which ${block.needs}`}
+          label={two ? 'What did not happen' : `Which ${block.needs}`}
           value={chosen}
           options={[['', 'choose'], ...choicesFor(block, on)]}
           onChange={setChosen}
+        />
+      )}
+      {block !== undefined && two && (
+        <SelectField
+          label="How often it could have"
+          value={beside}
+          options={[['', 'choose'], ...choicesFor(block, on).filter(([k]) => k !== chosen)]}
+          onChange={setBeside}
         />
       )}
       <button
@@ -202,6 +217,7 @@ function AddPart({ on, add }: { on: CriteriaOn; add: (part: Criterion) => void }
             block.make(
               chosen,
               on.content.measures.find((m) => m.key === chosen),
+              beside,
             ),
           );
           setKey('');

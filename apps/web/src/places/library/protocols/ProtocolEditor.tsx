@@ -19,6 +19,7 @@ import { keepDraft, keptDraft } from './protocolDraft.js';
 import { withStage } from './protocolEdit.js';
 import { changesBetween } from './protocolLines.js';
 import { StageEditor } from './StageEditor.js';
+import { WholeEditor } from './WholeEditor.js';
 
 interface EditorProps {
   readonly view: ProtocolView;
@@ -27,6 +28,8 @@ interface EditorProps {
 }
 
 const UNDO_STEPS = 100;
+/** What is chosen to change what holds for every stage; no stage has this key. */
+const WHOLE = '';
 
 /** What is being changed, kept on this device until it is saved; every step can be taken back and taken again. */
 function useEdited({ shipped, published, draft }: ProtocolView) {
@@ -83,7 +86,7 @@ function useEdited({ shipped, published, draft }: ProtocolView) {
 export function ProtocolEditor({ view, content, close }: EditorProps) {
   const edited = useEdited(view);
   const { now } = edited;
-  const [at, setAt] = useState(now.stages[0]?.key ?? '');
+  const [at, setAt] = useState<string>(now.stages[0]?.key ?? '');
   const stage = now.stages.find((s) => s.key === at) ?? now.stages[0];
   const send = useSaving(view, edited, close);
   if (stage === undefined) return null;
@@ -93,20 +96,27 @@ export function ProtocolEditor({ view, content, close }: EditorProps) {
         <RadioRow
           label="Stage"
           className="flex flex-wrap gap-1 border-b border-line"
-          value={stage.key}
-          options={now.stages.map((s) => ({ value: s.key, word: s.name }))}
+          value={at === WHOLE ? WHOLE : stage.key}
+          options={[
+            { value: WHOLE, word: 'All stages' },
+            ...now.stages.map((s) => ({ value: s.key as string, word: s.name })),
+          ]}
           onChange={setAt}
           itemClass={(_, on) =>
             `min-h-11 border-b-2 px-3 ${on ? 'border-heather font-semibold text-heather-deep' : 'border-transparent text-ink-2'}`
           }
         />
-        <StageEditor
-          key={stage.key}
-          stage={stage}
-          protocol={now}
-          content={content}
-          change={(change) => edited.change(withStage(now, stage.key, change))}
-        />
+        {at === WHOLE ? (
+          <WholeEditor protocol={now} change={(change) => edited.change({ ...now, ...change })} />
+        ) : (
+          <StageEditor
+            key={stage.key}
+            stage={stage}
+            protocol={now}
+            content={content}
+            change={(change) => edited.change(withStage(now, stage.key, change))}
+          />
+        )}
       </div>
       <aside aria-label="The draft" className="sticky top-4 max-h-[92dvh] self-start overflow-y-auto">
         <div className="flex flex-wrap gap-3">

@@ -26,6 +26,7 @@ function problemsWith(asked: Criterion): readonly string[] {
 const CHOSEN = {
   measure: 'single-leg-heel-raise',
   question: homeQuestions(protocol)[0]?.key ?? '',
+  'two questions': homeQuestions(protocol)[0]?.key ?? '',
   skill: loaded.content.skills[0]?.key ?? '',
 };
 
@@ -39,7 +40,15 @@ describe('criteria as blocks', () => {
   });
 
   it.each(BLOCKS.map((b) => [b.name, b] as const))('%s is one that a protocol can ask for', (_, block) =>
-    expect(problemsWith(block.make(block.needs === null ? '' : CHOSEN[block.needs]))).toEqual([]),
+    expect(
+      problemsWith(
+        block.make(
+          block.needs === null ? '' : CHOSEN[block.needs],
+          undefined,
+          homeQuestions(protocol)[1]?.key,
+        ),
+      ),
+    ).toEqual([]),
   );
 
   it.each(loaded.content.measures.map((m) => [m.key, m] as const))(
@@ -64,8 +73,7 @@ describe('criteria as blocks', () => {
     const leaves = (c: Criterion): Criterion[] => groupOf(c)?.parts.flatMap(leaves) ?? [c];
     const made = new Set(BLOCKS.map((b) => kindOf(b.make('x'))));
     const asked = new Set(criteria.flatMap(leaves).map(kindOf));
-    // Events want an exposure beside them and are set in a file.
-    expect([...asked].filter((k) => !made.has(k) && k !== 'events')).toEqual([]);
+    expect([...asked].filter((k) => !made.has(k))).toEqual([]);
   });
 
   it('takes a part out, a group with it when it was the last, and never asks for more than there are', () =>

@@ -40,7 +40,7 @@ export const partChanged = (
 export const alternatives = (leaf: Criterion): Criterion => ({ any: [leaf] });
 
 /** What a block needs chosen before it can be added. */
-type Needs = 'measure' | 'question' | 'skill' | null;
+type Needs = 'measure' | 'question' | 'two questions' | 'skill' | null;
 
 /** What is known of the measure a block is made for. */
 type MeasureEnds = Pick<MeasureDefinition, 'allowed' | 'direction'>;
@@ -53,7 +53,7 @@ export interface Block {
   readonly key: string;
   readonly name: string;
   readonly needs: Needs;
-  readonly make: (chosen: string, measure?: MeasureEnds) => CriterionLeaf;
+  readonly make: (chosen: string, measure?: MeasureEnds, beside?: string) => CriterionLeaf;
 }
 
 const block = (key: string, name: string, needs: Needs, make: Block['make']): Block => ({
@@ -105,6 +105,17 @@ export const BLOCKS: readonly Block[] = [
     value: 0,
     days: 7,
   })),
+  block(
+    'events',
+    'something that did not happen, though it could have',
+    'two questions',
+    (events, _, what) => ({
+      events,
+      max: 0,
+      days: 28,
+      exposure: { what: what ?? '', min: 8 },
+    }),
+  ),
   block('no-red', 'no red session', null, () => ({ noRed: { days: 7, atLeast: 3 } })),
   block('adherence', 'sessions done', null, () => ({ adherence: { min: 70, days: 14 } })),
   block('skill', 'a skill learned', 'skill', (skill) => ({ skill, state: 'learned' })),

@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { loadContent } from '@heathstep/content';
 import {
   doseOf,
+  questionAdded,
+  schoolAdded,
   numbersIn,
   slotAdded,
   slotMoved,
@@ -78,6 +80,16 @@ describe('criteria', () => {
       }
     expect(criteria.flatMap((c) => numbersIn(c)).filter((n) => /^\d+$/.test(n.name))).toEqual([]);
   });
+});
+
+it('questions, choices and their ways are added under keys of their own', () => {
+  const twice = questionAdded(questionAdded([]));
+  expect(twice.map((q) => q.key)).toEqual(['own-1', 'own-2']);
+  expect(questionAdded(twice.slice(1)).map((q) => q.key)).toEqual(['own-2', 'own-1']);
+  const [school] = schoolAdded([]);
+  expect(school?.options.map((o) => o.key)).toEqual(['way-1', 'way-2']);
+  expect(school?.default).toBe('way-1');
+  expect(schoolAdded(schoolAdded([])).map((s) => s.key)).toEqual(['choice-1', 'choice-2']);
 });
 
 it('a stage is changed and its neighbours are not', () => {

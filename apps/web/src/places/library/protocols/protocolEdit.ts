@@ -1,4 +1,12 @@
-import type { ExerciseDefinition, ExerciseDose, ProtocolDefinition, Slot, Stage } from '@heathstep/core';
+import type {
+  ExerciseDefinition,
+  ExerciseDose,
+  HomeQuestion,
+  ProtocolDefinition,
+  School,
+  Slot,
+  Stage,
+} from '@heathstep/core';
 
 /** The protocol with one stage changed. */
 export const withStage = (
@@ -33,6 +41,46 @@ export function slotAdded(slots: readonly Slot[], slot: Omit<Slot, 'key' | 'prio
     return slots.some((s) => s.key === key) ? free(n + 1) : key;
   };
   return numbered([...slots, { ...slot, key: free(1), priority: 0 }]);
+}
+
+/** A list with one item changed. */
+export const itemChanged = <T>(list: readonly T[], at: number, part: Partial<T>): readonly T[] =>
+  list.map((item, i) => (i === at ? { ...item, ...part } : item));
+
+/** The first key of a name that nothing in a list has. */
+function freeKey(list: readonly { readonly key: string }[], name: string, n = 1): string {
+  const key = `${name}-${n}`;
+  return list.some((item) => item.key === key) ? freeKey(list, name, n + 1) : key;
+}
+
+/** A question more, asked only where criteria read it until it is said otherwise. */
+export const questionAdded = (questions: readonly HomeQuestion[]): readonly HomeQuestion[] => [
+  ...questions,
+  {
+    key: freeKey(questions, 'own'),
+    at: 'morning',
+    kind: 'yes-no',
+    ask: 'Did it swell today?',
+    name: 'swelling',
+    role: null,
+    asked: 'by-criteria',
+  },
+];
+
+/** One way more to choose. */
+export const optionAdded = (options: School['options']): School['options'] => [
+  ...options,
+  { key: freeKey(options, 'way'), label: 'Another way', reason: 'Convention' },
+];
+
+/** A choice more, of two ways, the first taken where nobody chose. */
+export function schoolAdded(schools: readonly School[]): readonly School[] {
+  const options = optionAdded(optionAdded([]));
+  const [first] = options;
+  return [
+    ...schools,
+    { key: freeKey(schools, 'choice'), question: 'Which way', default: first?.key ?? '', options },
+  ];
 }
 
 type Path = readonly (string | number)[];

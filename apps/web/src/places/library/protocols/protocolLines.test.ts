@@ -1,6 +1,6 @@
 import { loadContent } from '@heathstep/content';
 import type { ClinicContent } from '../../../api/queries.js';
-import { slotMoved, withStage } from './protocolEdit.js';
+import { questionAdded, schoolAdded, slotMoved, withStage } from './protocolEdit.js';
 import { changesBetween, stageSections } from './protocolLines.js';
 
 const loaded = loadContent();
@@ -67,6 +67,23 @@ describe('two versions compared', () => {
       new Set([first.name]),
     );
     expect(changesBetween(less, protocol, content).every((c) => c.gone.length === 0)).toBe(true);
+  });
+
+  it('show what holds for all stages: a question at home, a choice and its usual way', () => {
+    const asked = { ...protocol, home: questionAdded(protocol.home) };
+    expect(changesBetween(protocol, asked, content)).toEqual([
+      {
+        stage: 'All stages',
+        title: 'Asked at home',
+        gone: [],
+        come: ['swelling: Did it swell today? (morning, yes-no, by criteria)'],
+      },
+    ]);
+    const chosen = { ...protocol, schools: schoolAdded(protocol.schools) };
+    const [change] = changesBetween(protocol, chosen, content);
+    expect(change?.title).toBe('Chosen for each person');
+    expect(change?.come).toHaveLength(2);
+    expect(change?.come.filter((l) => l.includes('where nobody chose'))).toHaveLength(1);
   });
 
   it('show another order of importance', () => {

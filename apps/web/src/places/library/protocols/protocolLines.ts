@@ -51,37 +51,62 @@ export function stageSections(
 
 const firstWords = (line: string): string => (line.split(/[:.]/)[0] ?? line).toLowerCase();
 
-/** What one version says otherwise than another, line by line, stage by stage in the order of the newer. */
+/** What holds for every stage, in words. */
+function wholeSections(p: ProtocolDefinition): readonly Section[] {
+  return [
+    { title: 'Name', lines: [p.name] },
+    {
+      title: 'How long',
+      lines: [
+        `Looked at again after ${p.lookAgainWeeks} weeks without gain, referred after ${p.referWeeks}`,
+        ...(p.usually === '' ? [] : [`The patient reads: ${p.usually}`]),
+      ],
+    },
+    {
+      title: 'Asked at home',
+      lines: p.home.map((q) => `${q.name}: ${q.ask} (${q.at}, ${q.kind}, ${q.asked.replaceAll('-', ' ')})`),
+    },
+    {
+      title: 'Chosen for each person',
+      lines: p.schools.flatMap((s) =>
+        s.options.map(
+          (o) => `${s.question}: ${o.label}${o.key === s.default ? ', where nobody chose' : ''}. ${o.reason}`,
+        ),
+      ),
+    },
+  ];
+}
+
+/** What some sections say otherwise than before, under one name. */
+function sectionChanges(name: string, was: readonly Section[], is: readonly Section[]): readonly Change[] {
+  const titles = [...new Set([...is, ...was].map((s) => s.title))];
+  return titles.flatMap((title): Change[] => {
+    const linesOf = (list: readonly Section[]) => list.find((s) => s.title === title)?.lines ?? [];
+    const gone = linesOf(was).filter((l) => !linesOf(is).includes(l));
+    const come = linesOf(is).filter((l) => !linesOf(was).includes(l));
+    if (gone.length + come.length > 0) return [{ stage: name, title, gone, come }];
+    const reordered = linesOf(was).join('\n') !== linesOf(is).join('\n');
+    const order = `In another order: ${linesOf(is).map(firstWords).join(', ')}`;
+    return reordered ? [{ stage: name, title, gone, come: [order] }] : [];
+  });
+}
+
+/** What one version says otherwise than another, line by line: of all stages, then stage by stage in the order of the newer. */
 export function changesBetween(
   before: ProtocolDefinition,
   after: ProtocolDefinition,
   content: ClinicContent,
 ): readonly Change[] {
   const keys = [...new Set([...after.stages, ...before.stages].map((s) => s.key))];
-  return keys.flatMap((key): Change[] => {
-    const sectionsOf = (protocol: ProtocolDefinition) => {
-      const stage = protocol.stages.find((s) => s.key === key);
-      return stage === undefined ? [] : stageSections(stage, protocol, content);
-    };
-    const [was, is] = [sectionsOf(before), sectionsOf(after)];
-    const name = [...after.stages, ...before.stages].find((s) => s.key === key)?.name ?? key;
-    const titles = [...new Set([...is, ...was].map((s) => s.title))];
-    return titles.flatMap((title): Change[] => {
-      const linesOf = (list: readonly Section[]) => list.find((s) => s.title === title)?.lines ?? [];
-      const gone = linesOf(was).filter((l) => !linesOf(is).includes(l));
-      const come = linesOf(is).filter((l) => !linesOf(was).includes(l));
-      const reordered = linesOf(was).join('\n') !== linesOf(is).join('\n');
-      if (gone.length + come.length > 0) return [{ stage: name, title, gone, come }];
-      return reordered
-        ? [
-            {
-              stage: name,
-              title,
-              gone,
-              come: [`In another order: ${linesOf(is).map(firstWords).join(', ')}`],
-            },
-          ]
-        : [];
-    });
-  });
+  return [
+    ...sectionChanges('All stages', wholeSections(before), wholeSections(after)),
+    ...keys.flatMap((key) => {
+      const sectionsOf = (protocol: ProtocolDefinition) => {
+        const stage = protocol.stages.find((s) => s.key === key);
+        return stage === undefined ? [] : stageSections(stage, protocol, content);
+      };
+      const name = [...after.stages, ...before.stages].find((s) => s.key === key)?.name ?? key;
+      return sectionChanges(name, sectionsOf(before), sectionsOf(after));
+    }),
+  ];
 }
