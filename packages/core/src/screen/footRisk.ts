@@ -37,7 +37,7 @@ const CHECKS = [
  * Foot risk class from feeling, circulation, deformity and history. An active foot is above every class: today.
  * High: feeling or circulation lost with a past ulcer, an amputation or kidney failure. Moderate: two of feeling,
  * circulation, deformity (at least one of the first two). Low: one of feeling and circulation.
- * Source: international diabetic foot guidance, recalled.
+ * Source: international diabetic foot guidance, not yet checked against its text.
  */
 export function footRiskClass(input: FootRiskInput): FootRisk {
   const names: readonly (readonly [boolean | null, string, string])[] = [

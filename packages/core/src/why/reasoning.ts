@@ -33,8 +33,7 @@ export function whyRank(c: ConditionDefinition, ranked: RankedCondition): Why {
       `odds ${shown(ranked.weight, 2)}, uncalibrated: an order, not a probability`,
       ...(ranked.held === null ? [] : [`at most possible: ${ranked.held}`]),
     ],
-    source:
-      'Published ratios where named, recalled without access to the papers; all others graded convention',
+    source: 'Published ratios where named, not yet checked against the papers; all others graded convention',
     reviewKey: `condition:${c.key}`,
   };
 }
