@@ -321,6 +321,7 @@ export {
 } from './protocol/complete.js';
 export { LIMP } from './progress/criteriaState.js';
 export { CRITERION_SCHEMA } from './progress/criterionSchema.js';
+export { isStrenuous, tooEarlyToday } from './reason/tooEarlyToday.js';
 export { leafText, measureOf, type SayingOf } from './progress/criterionText.js';
 export { criterionSentences, type SentenceOn } from './progress/criterionSentence.js';
 export { type Brings, whatMoreBrings } from './plan/more.js';

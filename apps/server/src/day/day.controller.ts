@@ -45,6 +45,12 @@ function unplanned({ visits, protocol }: EpisodeView): Told {
   };
 }
 
+/** How much of what was planned was done: of a week, or of as many days as there was a plan. */
+const doneWords = ({ percent, days }: { readonly percent: number; readonly days: number }): string =>
+  days === 1
+    ? 'The plan was given today'
+    : `${percent.toFixed(0)} % of the planned sessions done ${days < 7 ? `in the ${days} days since the plan was given` : 'this week'}`;
+
 @Controller('api/day')
 export class DayController {
   constructor(
@@ -142,7 +148,7 @@ export class DayController {
         headline: `Nothing logged for ${silent} days`,
         detail: 'Ask whether the plan fits the week',
       };
-    const adherence = this.assessment.adherence(assessed);
+    const adherence = this.assessment.adherence(assessed, record);
     if (adherence === null)
       return {
         kind: 'unplanned',
@@ -152,7 +158,7 @@ export class DayController {
     return {
       kind: 'steady',
       headline: 'Going as planned',
-      detail: `${adherence.toFixed(0)} % of the planned sessions done this week`,
+      detail: doneWords(adherence),
     };
   }
 }

@@ -202,9 +202,18 @@ export class Assessment {
     };
   }
 
-  adherence(assessed: Assessed): number | null {
+  /** Share of the planned sessions done in the last 7 days, or since the first plan was given where that is less. */
+  adherence(
+    assessed: Assessed,
+    record: EpisodeRecord,
+  ): { readonly percent: number; readonly days: number } | null {
     const logged = assessed.facts.sessions.filter((s) => s.done !== false).map((s) => s.at);
-    return adherencePercent(logged, assessed.facts.plannedPerWeek ?? 0, assessed.now.slice(0, 10), WEEK_DAYS);
+    const today = assessed.now.slice(0, 10);
+    const givenAt = record.plans.find((p) => p.givenAt !== null)?.givenAt ?? null;
+    const given = givenAt === null ? today : localDay(new Date(givenAt), record.clinic.timeZone);
+    const days = Math.max(1, Math.min(WEEK_DAYS, daysBetween(given, today) + 1));
+    const percent = adherencePercent(logged, assessed.facts.plannedPerWeek ?? 0, today, days);
+    return percent === null ? null : { percent, days };
   }
 
   sessionsView(assessed: Assessed): CourseView['sessions'] {

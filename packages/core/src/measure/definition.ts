@@ -136,6 +136,8 @@ export interface MeasureDefinition {
   readonly painless: boolean;
   /** What taking it puts on the foot; not taken while safety switches that off. */
   readonly needs?: readonly Tag[];
+  /** Whether it is a squat, a hop, or on one leg, where `needs` does not show it. */
+  readonly strenuous?: boolean;
   readonly evidence: Evidence;
 }
 

@@ -16,7 +16,7 @@ import { Why } from '../../parts/Why.js';
 import { Ideas } from './findings/Ideas.js';
 import { NextTests } from './findings/NextTests.js';
 import { SETTLE_MS, useSettled } from './findings/useSettled.js';
-import { forbiddenOn } from './forbidden.js';
+import { forbiddenOn, notNowOf } from './forbidden.js';
 import { columnsOf, type LiveVisit } from './live.js';
 import { readEntry, writeEntry } from './rows/entries.js';
 
@@ -275,8 +275,8 @@ const MOST_MISSING = 9;
 
 /** What the plan's criteria need comes first, then the rest of the set. */
 function Missing({ live, settled }: { live: LiveVisit; settled: LiveVisit }) {
-  const notNow = { safety: live.safety.tagsOff, held: settled.reasoning().held };
-  const may = (m: MeasureDefinition) => forbiddenOn(notNow, m.needs ?? []) === null;
+  const notNow = notNowOf(live, settled.reasoning().held);
+  const may = (m: MeasureDefinition) => forbiddenOn(notNow, m) === null;
   const needed = live.missingForCriteria.filter(may);
   const rest = live.missingMeasures.filter((m) => !needed.includes(m)).filter(may);
   if (needed.length + rest.length === 0) return null;

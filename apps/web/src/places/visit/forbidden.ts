@@ -1,38 +1,69 @@
-import type { HeldTags, PerSide, Tag } from '@heathstep/core';
+import {
+  type HeldTags,
+  isStrenuous,
+  type PerSide,
+  type Tag,
+  tooEarlyToday,
+  treatedSides,
+} from '@heathstep/core';
 import { sentence } from '../../parts/Judgement.js';
 import { tagList } from '../../parts/tagWords.js';
+import type { LiveVisit } from './live.js';
 
 /** What must not be put on the foot now, and by what. */
 export interface NotNow {
   readonly safety: PerSide<readonly Tag[]>;
   /** What the ideas in view hold back; only those that are not ours to treat keep from testing. */
   readonly held: readonly HeldTags[];
+  /** Why strenuous tests wait for another day, on the sides they do. */
+  readonly early: PerSide<string | null>;
 }
 
+/** A test or measure, as far as it says what it puts on the foot. */
+type Test = Parameters<typeof isStrenuous>[0];
+
+/** Of a visit, what keeps tests from being done now; `held` by the ideas in view. */
+export function notNowOf(
+  live: Pick<LiveVisit, 'safety' | 'acuity' | 'irritability' | 'cannotTakeWeight' | 'affected'>,
+  held: readonly HeldTags[],
+): NotNow {
+  const why = tooEarlyToday(live);
+  const treated = treatedSides(live.affected);
+  const on = (side: 'left' | 'right') => (treated.includes(side) ? why : null);
+  return { safety: live.safety.tagsOff, held, early: { left: on('left'), right: on('right') } };
+}
+
+const STOP = 'do not test now';
 const SIDES = ['left', 'right'] as const;
 
-function onSide({ safety, held }: NotNow, needs: readonly Tag[], side: 'left' | 'right'): string | null {
+function onSide({ safety, held, early }: NotNow, test: Test, side: 'left' | 'right'): string | null {
+  const { needs = [] } = test;
   const off = needs.filter((t) => safety[side].includes(t));
-  if (off.length > 0) return `safety switches off ${tagList(off)}`;
+  if (off.length > 0) return `${STOP}, safety switches off ${tagList(off)}`;
   const idea = held.find(
     (h) => h.dangerous && (h.side === side || h.side === 'none') && h.tags.some((t) => needs.includes(t)),
   );
-  if (idea === undefined) return null;
-  const tags = needs.filter((t) => idea.tags.includes(t));
-  return `${idea.name} is ${idea.by} and keeps off ${tagList(tags)}`;
+  if (idea !== undefined) {
+    const tags = needs.filter((t) => idea.tags.includes(t));
+    return `${STOP}, ${idea.name} is ${idea.by} and keeps off ${tagList(tags)}`;
+  }
+  const why = early[side];
+  return why !== null && isStrenuous(test) ? `too early today, ${why}` : null;
 }
+
+/** Whether what was said is a stop, or only advice to wait. */
+export const isStop = (said: string): boolean => said.includes(STOP) || said.includes(sentence(STOP));
 
 /**
  * Why a test or measure that puts something on the foot is not to be done now, on either side, in words; null when it
  * may be done on both. A side without a complaint counts too: what is tested on it can hurt it as well.
  */
-export function forbiddenOn(off: NotNow, needs: readonly Tag[]): string | null {
-  const [left, right] = SIDES.map((side) => onSide(off, needs, side));
-  if (left === right)
-    return left === null || left === undefined ? null : sentence(`do not test now, ${left}`);
+export function forbiddenOn(off: NotNow, test: Test): string | null {
+  const [left, right] = SIDES.map((side) => onSide(off, test, side));
+  if (left === right) return left === null || left === undefined ? null : sentence(left);
   return [
-    left === null ? '' : sentence(`left: do not test now, ${left ?? ''}`),
-    right === null ? '' : sentence(`right: do not test now, ${right ?? ''}`),
+    left === null ? '' : sentence(`left: ${left ?? ''}`),
+    right === null ? '' : sentence(`right: ${right ?? ''}`),
   ]
     .filter((s) => s !== '')
     .join('. ');

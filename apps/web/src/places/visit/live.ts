@@ -96,6 +96,8 @@ export interface LiveVisit {
   readonly daysSinceOnset: number | null;
   readonly acuity: AcuityResult;
   readonly irritability: IrritabilityResult;
+  /** Some answer says that the foot takes no weight. */
+  readonly cannotTakeWeight: boolean;
   readonly start: StartingStage;
   readonly panels: readonly LookPanel[];
   /** Skills looked at: at a first visit those of the pathway, later those of the stage. */
@@ -415,6 +417,7 @@ export function liveVisit(
     daysSinceOnset: days,
     acuity,
     irritability,
+    cannotTakeWeight,
     start: startingStage(
       protocol,
       facts,

@@ -1,3 +1,4 @@
+import { isStop } from '../forbidden.js';
 import { memo, useState } from 'react';
 import type { Column, FindingDefinition, NextBest, Reasoning, Side } from '@heathstep/core';
 import { whyNext } from '@heathstep/core';
@@ -99,7 +100,11 @@ export const FindingRow = memo(function FindingRow({
           </button>
         </span>
         {forbidden !== null && (
-          <span className="block text-sm font-semibold text-ease-deep">{forbidden}</span>
+          <span
+            className={`block text-sm font-semibold ${isStop(forbidden) ? 'text-ease-deep' : 'text-hold-deep'}`}
+          >
+            {forbidden}
+          </span>
         )}
       </div>
       {person ? cell('none') : cell('right')}

@@ -3,7 +3,7 @@ import { finderOf } from '../../../parts/finder.js';
 import { useMemo, useState } from 'react';
 import type { BodyPart, FindingDefinition, Reasoning } from '@heathstep/core';
 import type { Options } from '../../../parts/fields.js';
-import { forbiddenOn } from '../forbidden.js';
+import { forbiddenOn, notNowOf } from '../forbidden.js';
 import type { LiveVisit } from '../live.js';
 import { FindingRow } from './FindingRow.js';
 import { type Idea, ideaId, ideasOf } from './ideas.js';
@@ -71,7 +71,7 @@ export function Findings({ live }: { live: LiveVisit }) {
             finding={f}
             reasoning={reasoning}
             next={reasoning.next.find((n) => n.finding === f.key) ?? null}
-            forbidden={forbiddenOn({ safety: live.safety.tagsOff, held: reasoning.held }, f.needs)}
+            forbidden={forbiddenOn(notNowOf(live, reasoning.held), f)}
           />
         ))}
       </ul>

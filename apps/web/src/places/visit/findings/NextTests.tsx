@@ -37,7 +37,7 @@ export function NextTests({ live }: { live: LiveVisit }) {
               className="min-h-[24px] min-w-[24px] shrink-0 text-ink-2"
               label={`${finding.name}: why next`}
             >
-              {finding.minutes < 1 ? `${Math.round(finding.minutes * 60)} s` : `${finding.minutes} min`}
+              {`about ${finding.minutes < 1 ? `${Math.round(finding.minutes * 60)} s` : `${finding.minutes} min`}`}
             </Why>
           </li>
         ))}

@@ -187,7 +187,7 @@ function Length({
   return (
     <span className="flex items-center gap-1 text-sm">
       <input
-        className="h-10 w-12 border-b-2 border-line bg-transparent text-center font-semibold"
+        className="h-10 w-12 border-b-2 border-edge bg-transparent text-center font-semibold"
         inputMode="decimal"
         aria-label={label}
         aria-invalid={wrong}

@@ -235,7 +235,7 @@ function Lever({
     <label className="flex items-center gap-1">
       lever arm
       <input
-        className="w-12 border-b-2 border-line bg-transparent text-center font-semibold"
+        className="w-12 border-b-2 border-edge bg-transparent text-center font-semibold"
         inputMode="decimal"
         aria-label={`Lever arm in cm, ${side}`}
         aria-invalid={wrong}
@@ -344,7 +344,7 @@ function AgainField({
   return (
     <>
       <input
-        className="w-12 border-b-2 border-line bg-transparent text-center font-semibold"
+        className="w-12 border-b-2 border-edge bg-transparent text-center font-semibold"
         inputMode="decimal"
         aria-label={label}
         aria-invalid={wrong}
@@ -446,7 +446,7 @@ function Choice({
     <label className="flex min-h-9 items-center gap-1.5">
       <span className="text-ink-2">{label}</span>
       <select
-        className="min-h-9 border-b border-line bg-transparent font-semibold"
+        className="min-h-9 border-b border-edge bg-transparent font-semibold"
         value={value}
         onChange={(e) => onChange(e.target.value)}
       >

@@ -1,3 +1,4 @@
+import { isStop } from '../forbidden.js';
 import { memo, useEffect, useRef } from 'react';
 import {
   combineTrials,
@@ -118,10 +119,16 @@ export const Row = memo(function Row(props: RowProps) {
 function Name({ measure, forbidden }: Pick<RowProps, 'measure' | 'forbidden'>) {
   return (
     <div>
-      <h3 className="text-[0.95rem] leading-tight">{measure.label}</h3>
+      <h3 className={`text-[0.95rem] leading-tight ${forbidden === null ? '' : 'text-ink-2'}`}>
+        {measure.label}
+      </h3>
       <span className="text-xs text-ink-2">{measure.brief}</span>
       {forbidden !== null && (
-        <span className="block text-xs font-semibold leading-tight text-ease-deep">{forbidden}</span>
+        <span
+          className={`block text-xs font-semibold leading-tight ${isStop(forbidden) ? 'text-ease-deep' : 'text-hold-deep'}`}
+        >
+          {forbidden}
+        </span>
       )}
     </div>
   );

@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from 'react';
 import { BODY_MASS, type Computed, type MeasureDefinition } from '@heathstep/core';
 import { useSession } from '../../../api/queries.js';
-import { forbiddenOn } from '../forbidden.js';
+import { forbiddenOn, notNowOf } from '../forbidden.js';
 import { SETTLE_MS, useSettled } from '../findings/useSettled.js';
 import { columnsOf, type Column, type LiveVisit } from '../live.js';
 import { PhotoTool } from '../photo/PhotoTool.js';
@@ -54,7 +54,7 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
   const { store } = live;
   // What the ideas hold back follows typing; what safety switches off is there at once.
   const settled = useSettled(live, SETTLE_MS);
-  const notNow = { safety: live.safety.tagsOff, held: settled.reasoning().held };
+  const notNow = notNowOf(live, settled.reasoning().held);
   const actions = useMemo<RowActions>(
     () => ({
       write: (measure, side, change) =>
@@ -93,7 +93,7 @@ export function Rows({ live, measures }: { live: LiveVisit; measures: readonly M
           alternating={alternating}
           keypad={keypad}
           {...stand(m)}
-          forbidden={forbiddenOn(notNow, m.needs ?? [])}
+          forbidden={forbiddenOn(notNow, m)}
           affected={live.affected}
           ageYears={live.ageYears}
           bodyMassKg={m.device === 'dynamometer' ? live.readings.value(BODY_MASS, 'none') : null}

@@ -84,7 +84,7 @@ function Levels({ measure, side, row, entry, alternating, write }: SideProps) {
       onChange={(value) => choose(Number(value))}
       onClear={() => choose(null)}
       itemClass={(_, on) =>
-        `min-h-10 border-b-2 px-1.5 text-sm font-semibold ${on ? 'text-paper' : 'border-line text-ink-2 hover:bg-heather-wash'}`
+        `min-h-10 border-b-2 px-1.5 text-sm font-semibold ${on ? 'text-paper' : 'border-edge text-ink-2 hover:bg-heather-wash'}`
       }
       itemStyle={(_, on) => (on ? { background: colour, borderColor: colour } : undefined)}
       onKeyDown={(event) => {

@@ -48,7 +48,7 @@ export function Trial(props: TrialProps) {
       ? 'border-ease bg-ease-wash'
       : outlier || asks
         ? 'border-hold bg-hold-wash'
-        : 'border-line focus:border-heather';
+        : 'border-edge focus:border-heather';
   // The keys for fingers lie below; a note must not cover them.
   const below = props.keypad ? 'bottom-full' : 'top-full';
   const name = side === 'none' ? measure.label : `${measure.label}, ${side}`;
@@ -64,8 +64,9 @@ export function Trial(props: TrialProps) {
         aria-label={`${name}, trial ${index + 1}`}
         aria-invalid={wrong !== null}
         aria-describedby={noteId}
+        placeholder={index === 0 ? measure.unitLabel : undefined}
         value={text}
-        className={`h-10 border-b-2 bg-transparent text-center text-[0.95rem] font-semibold focus:outline-none ${measure.trials.count === 1 ? 'w-14' : 'w-8 pointer-coarse:w-11'} ${tone}`}
+        className={`h-10 placeholder:font-normal placeholder:text-ink-3 border-b-2 bg-transparent text-center text-[0.95rem] font-semibold focus:outline-none ${measure.trials.count === 1 ? 'w-14' : 'w-8 pointer-coarse:w-11'} ${tone}`}
         onChange={(event) => take(event.target.value)}
         onKeyDown={move}
         onFocus={(event) => event.currentTarget.select()}

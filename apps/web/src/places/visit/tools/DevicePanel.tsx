@@ -128,7 +128,7 @@ function PlayMistake({ device }: { device: Device }) {
     <label className="text-xs text-ink-2">
       play a mistake
       <select
-        className="block min-h-9 w-28 border-b border-line bg-transparent"
+        className="block min-h-9 w-28 border-b border-edge bg-transparent"
         defaultValue=""
         onChange={(e) => device.play(e.target.value === '' ? [] : [e.target.value as DeviceMistake])}
       >
