@@ -6,7 +6,8 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
   const { items } = (await (await page.request.get(new URL('/api/day', page.url()).href)).json()) as {
     items: { name: string; episodeId: string }[];
   };
-  const episode = items.find((i) => i.name === 'Oskar Thwaite')?.episodeId ?? '';
+  const of = (name: string) => items.find((i) => i.name === name)?.episodeId ?? '';
+  const episode = of('Oskar Thwaite');
   const places: readonly (readonly [string, string | RegExp])[] = [
     ['/day', /to look at$/],
     ['/people?add=1', 'People'],
@@ -15,6 +16,10 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
     [`/episodes/${episode}/course`, 'Oskar Thwaite'],
     [`/episodes/${episode}/plan`, 'Oskar Thwaite'],
     [`/episodes/${episode}/visit`, 'Oskar Thwaite'],
+    // A visit that is open, step by step.
+    ...['story', 'safety', 'look', 'measure', 'load', 'feel', 'conclude'].map(
+      (step) => [`/episodes/${of('Corin Fellgate')}/visit/${step}`, 'Corin Fellgate'] as const,
+    ),
   ];
   for (const width of [390, 800]) {
     await page.setViewportSize({ width, height: 844 });

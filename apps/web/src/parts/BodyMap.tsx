@@ -49,7 +49,9 @@ export function BodyMap({
               chosen={chosen.filter((c) => c.startsWith(`${side}:`)).map((c) => c.slice(side.length + 1))}
               onChange={(region, on) => change(`${side}:${region}`, on)}
               {...(shown.lines === undefined ? {} : { lines: shown.lines })}
-              className={shown.lines === undefined ? 'h-72 w-32' : wide ? 'h-72 w-56' : 'h-56 w-36'}
+              className={
+                shown.lines === undefined ? 'h-72 w-32' : wide ? 'h-72 w-56 max-sm:w-[40vw]' : 'h-56 w-36'
+              }
             />
             <SideCaption side={side} />
           </figure>

@@ -55,7 +55,7 @@ export function EpisodeHead({
           </p>
         </div>
         <Others episode={episode} />
-        <div className="min-w-0 flex-1">{children}</div>
+        <div className="min-w-0 flex-1 max-md:order-last max-md:w-full max-md:flex-none">{children}</div>
         <nav aria-label="Places of this episode" className="flex gap-5">
           {TABS.map(([path, name]) => (
             <NavLink

@@ -19,7 +19,7 @@ export function Conclude({ live }: { live: LiveVisit }) {
   const { episode } = live.course;
   const first = episode.stage === null;
   return (
-    <div className="grid grid-cols-[1.35fr_1fr] gap-8">
+    <div className="grid grid-cols-[1.35fr_1fr] gap-8 max-md:grid-cols-1">
       <div>
         <JudgedIdeas live={live} />
         <FreeText live={live} entry="conclude.other" label="In my words" />

@@ -120,7 +120,7 @@ export function LimitsForm({ live, side }: { live: LiveVisit; side: Side }) {
           onChange={(allowed) => put({ allowed: allowed as Tag[] })}
         />
       )}
-      <div className="grid grid-cols-[2fr_1fr] gap-6">
+      <div className="grid grid-cols-[2fr_1fr] gap-6 max-sm:grid-cols-1">
         <TextField
           label="Allowed range and limits, in their words"
           maxLength={2000}

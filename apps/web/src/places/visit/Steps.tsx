@@ -110,10 +110,10 @@ function SkillRows({ live }: { live: LiveVisit }) {
       {live.skills.map((skill) => (
         <div
           key={skill.key}
-          className="grid grid-cols-[minmax(0,1fr)_10.5rem_minmax(0,1fr)] items-center gap-4 border-b border-line py-2"
+          className="grid grid-cols-[minmax(0,1fr)_10.5rem_minmax(0,1fr)] items-center gap-4 border-b border-line py-2 max-md:grid-cols-1 max-md:gap-1"
         >
           <Level skill={skill.key} side="left" live={live} label={skill.label} />
-          <div className="text-center">
+          <div className="text-center max-md:order-first max-md:text-left">
             <div className="font-head font-semibold">{skill.label}</div>
             <div className="text-xs text-ink-2">{skill.brief}</div>
           </div>
@@ -139,7 +139,7 @@ function Level({
   const value = live.store.get(key);
   const last = live.previous?.entries.find((e) => e.key === key)?.value as SkillLevel | undefined;
   return (
-    <div className={`flex items-center gap-1 ${side === 'left' ? 'justify-end' : ''}`}>
+    <div className={`flex items-center gap-1 ${side === 'left' ? 'md:justify-end' : ''}`}>
       <span className="mr-1 font-semibold" style={{ color: `var(--color-${side})` }} aria-hidden>
         {side === 'left' ? 'L' : 'R'}
       </span>
@@ -159,7 +159,7 @@ function Level({
         onChange={(level) => live.set(key, level)}
         onClear={() => live.set(key, null)}
         itemClass={(_, on) =>
-          `min-h-11 border-b-2 px-2 text-sm font-semibold ${on ? 'text-paper' : 'border-line text-ink-2 hover:bg-heather-wash'}`
+          `min-h-11 border-b-2 px-2 text-sm font-semibold ${on ? 'text-paper' : 'border-edge text-ink-2 hover:bg-heather-wash'}`
         }
         itemStyle={(_, on) =>
           on ? { background: `var(--color-${side})`, borderColor: `var(--color-${side})` } : undefined

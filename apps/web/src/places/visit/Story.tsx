@@ -192,7 +192,7 @@ function ThePerson({ live }: { live: LiveVisit }) {
 /** The story starts on the foot and reads back as sentences. */
 export function Story({ live }: { live: LiveVisit }) {
   return (
-    <div className="grid grid-cols-[19rem_minmax(0,1fr)] gap-8">
+    <div className="grid grid-cols-[19rem_minmax(0,1fr)] gap-8 max-md:grid-cols-1">
       <div>
         <p className="text-sm text-ink-2">Tap or paint where it hurts, as the patient looks down.</p>
         <BodyMap
@@ -208,7 +208,7 @@ export function Story({ live }: { live: LiveVisit }) {
         <Activities live={live} />
         <Note live={live} />
       </div>
-      <div className="col-span-2 text-base leading-normal">
+      <div className="text-base leading-normal md:col-span-2">
         <Rows live={live} measures={rowsOf(live, 'story')} />
         <AddMeasure live={live} step="story" />
         <Onward live={live} step="story" />

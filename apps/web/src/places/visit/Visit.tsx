@@ -1,12 +1,13 @@
 import { OfEpisode } from '../../parts/OfEpisode.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useId, useMemo, useRef, useState } from 'react';
 import { Link, Navigate, NavLink, useParams, useSearchParams } from 'react-router';
 import type { CourseView, VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys } from '../../api/queries.js';
 import { useEntries } from '../../api/useEntries.js';
 import { dayHere, longDay } from '../../parts/dates.js';
+import { SOLE_BOX, SOLE_OUTLINE } from '../../parts/footShapes.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { SaveState } from '../../parts/SaveState.js';
 import { Conclude } from './Conclude.js';
@@ -150,7 +151,7 @@ function Bench({
         safety={live.safety}
         query={live.visitQuery}
       >
-        <p className="text-right text-sm text-ink-2">
+        <p className="text-right text-sm text-ink-2 max-md:text-left">
           <span className="font-semibold text-ink">
             {visit.kind === 'first' ? 'First visit' : `Review, visit ${visit.number}`}
           </span>
@@ -202,6 +203,43 @@ function LeftOpen({ visit, today }: { visit: VisitView; today: string }) {
   );
 }
 
+/** One of the prints along the way, filled from the heel as far as its step is done. */
+function Footprint({ side, share, here }: { side: 'left' | 'right'; share: number; here: boolean }) {
+  const id = useId();
+  const edge = here ? 'var(--color-heather)' : 'var(--color-ink-3)';
+  const full = here ? 'var(--color-heather)' : 'var(--color-ink)';
+  return (
+    <svg
+      aria-hidden
+      viewBox={SOLE_BOX}
+      className={`h-11 w-[1.1rem] shrink-0 ${side === 'right' ? 'ml-4 rotate-6' : 'mr-4 -rotate-6'}`}
+      style={here ? { filter: 'drop-shadow(0 0 5px var(--color-heather-wash))' } : undefined}
+    >
+      <clipPath id={id}>
+        <rect x="0" y={336 * (1 - share)} width="130" height="336" />
+      </clipPath>
+      <g transform={side === 'right' ? 'translate(130 0) scale(-1 1)' : undefined}>
+        {SOLE_OUTLINE.map((d) => (
+          <path
+            key={d}
+            d={d}
+            fill={here ? 'var(--color-heather-wash)' : 'transparent'}
+            stroke={edge}
+            strokeWidth={here ? 9 : 6}
+          />
+        ))}
+        {share > 0 && (
+          <g clipPath={`url(#${id})`} fill={full}>
+            {SOLE_OUTLINE.map((d) => (
+              <path key={d} d={d} />
+            ))}
+          </g>
+        )}
+      </g>
+    </svg>
+  );
+}
+
 function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
   return (
     <nav
@@ -213,22 +251,13 @@ function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
           const progress = live.progress[s];
           return (
             <li key={s} className="relative">
-              {i < STEPS.length - 1 && (
-                <span
-                  aria-hidden
-                  className={`absolute left-[6px] top-6 h-full w-0.5 max-md:hidden ${progress.done ? 'bg-ink' : 'bg-line'}`}
-                />
-              )}
               <NavLink
                 to={`/episodes/${episodeId}/visit/${s}${live.visitQuery}`}
-                className="group flex min-h-14 gap-3 pt-1"
+                className="group flex min-h-14 items-center gap-2.5"
               >
                 {({ isActive }) => (
                   <>
-                    <span
-                      aria-hidden
-                      className={`relative mt-1.5 size-3.5 shrink-0 rounded-full border-[3px] ${isActive ? 'border-heather bg-paper ring-4 ring-heather-wash' : progress.done ? 'border-ink bg-ink' : 'border-ink-3 bg-ground'}`}
-                    />
+                    <Footprint side={i % 2 === 0 ? 'left' : 'right'} share={progress.share} here={isActive} />
                     <span>
                       <span
                         className={`block font-head text-lg ${isActive ? 'font-semibold text-heather-deep' : 'group-hover:underline'}`}

@@ -292,13 +292,23 @@ function progressOf({
     story: stepText(told + storyRows.done, STORY_NEEDS.length + storyRows.of, get('skip.story')),
     safety: {
       done: safety.unanswered.length === 0 && unexplained.length === 0 && episode.openStops.length === 0,
+      share:
+        safety.asked.length === 0
+          ? 1
+          : 1 -
+            Math.max(safety.unanswered.length, Math.min(1, unexplained.length + episode.openStops.length)) /
+              safety.asked.length,
       text: safetyProgress(safety, unexplained, episode.openStops),
     },
     look: stepProgress('look'),
     measure: stepProgress('measure'),
     load: stepProgress('load'),
     feel: stepProgress('feel'),
-    conclude: { done: concluded, text: concluded ? 'ready to sign' : 'open' },
+    conclude: {
+      done: concluded,
+      share: concluded ? 1 : 0,
+      text: concluded ? 'ready to sign' : 'open',
+    },
   };
 }
 

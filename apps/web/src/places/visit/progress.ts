@@ -18,13 +18,15 @@ export const STEP_NAMES: Record<Step, string> = {
 export interface Progress {
   readonly done: boolean;
   readonly text: string;
+  /** How much of it is there, 0 to 1. */
+  readonly share: number;
 }
 
 /** How far a step is, in words; a skipped step is done, and says so. */
 export function stepText(done: number, of: number, skipped: string | null): Progress {
-  if (skipped !== null) return { done: true, text: 'skipped' };
-  if (of === 0) return { done: true, text: 'nothing wanted' };
-  return { done: done === of, text: done === of ? `all ${of}` : `${done} of ${of}` };
+  if (skipped !== null) return { done: true, text: 'skipped', share: 1 };
+  if (of === 0) return { done: true, text: 'nothing wanted', share: 1 };
+  return { done: done === of, text: done === of ? `all ${of}` : `${done} of ${of}`, share: done / of };
 }
 
 /** Whether anything of a drawing has been marked, both sides counting as one. */

@@ -68,10 +68,10 @@ export const FindingRow = memo(function FindingRow({
   return (
     <li
       data-finding={finding.key}
-      className="grid grid-cols-[9.5rem_minmax(0,1fr)_9.5rem] items-center gap-x-3 border-b border-line-2 py-1"
+      className="grid grid-cols-[9.5rem_minmax(0,1fr)_9.5rem] items-center gap-x-3 border-b border-line-2 py-1 max-md:grid-cols-2"
     >
       {person ? <span /> : cell('left')}
-      <div className="min-w-0 text-center">
+      <div className="min-w-0 text-center max-md:order-first max-md:col-span-2 max-md:text-left">
         <span className="block font-semibold leading-5">{finding.name}</span>
         {finding.also !== undefined && (
           <span className="block leading-4">
@@ -136,7 +136,7 @@ function HowTested({
   reasoning: Reasoning;
 }) {
   return (
-    <div className="col-span-3 mt-1 flex items-start justify-center gap-6 rounded bg-paper px-4 py-3">
+    <div className="col-span-full mt-1 flex items-start justify-center gap-6 rounded bg-paper px-4 py-3">
       {finding.picture !== null && (
         <TestPicture
           picture={finding.picture}

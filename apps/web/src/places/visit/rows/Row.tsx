@@ -118,7 +118,7 @@ export const Row = memo(function Row(props: RowProps) {
 
 function Name({ measure, forbidden }: Pick<RowProps, 'measure' | 'forbidden'>) {
   return (
-    <div>
+    <div className="@max-[27rem]:-order-3 @max-[27rem]:col-span-full">
       <h3 className={`text-[0.95rem] leading-tight ${forbidden === null ? '' : 'text-ink-2'}`}>
         {measure.label}
       </h3>
@@ -168,13 +168,13 @@ function PairLine(props: RowProps) {
     );
   if (wide) {
     return (
-      <div className="grid grid-cols-[9.75rem_minmax(0,1fr)_minmax(0,1fr)_7rem] items-center gap-1.5 @max-[50rem]:grid-cols-[8rem_minmax(0,1fr)_minmax(0,1fr)]">
+      <div className="grid grid-cols-[9.75rem_minmax(0,1fr)_minmax(0,1fr)_7rem] items-center gap-1.5 @max-[50rem]:grid-cols-[8rem_minmax(0,1fr)_minmax(0,1fr)] @max-[27rem]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
         <Name measure={measure} forbidden={props.forbidden} />
-        <span className="flex items-center justify-end gap-2">
+        <span className="flex items-center justify-end gap-2 @max-[27rem]:col-span-full @max-[27rem]:justify-start">
           <Letter side="left" />
           {side('left')}
         </span>
-        <span className="flex items-center gap-2">
+        <span className="flex items-center gap-2 @max-[27rem]:col-span-full @max-[27rem]:flex-row-reverse @max-[27rem]:justify-end">
           {side('right')}
           <Letter side="right" />
         </span>
@@ -183,15 +183,15 @@ function PairLine(props: RowProps) {
     );
   }
   return (
-    <div className="grid grid-cols-[9.75rem_6.6rem_3.6rem_minmax(5rem,1fr)_3.6rem_6.6rem_7rem] items-center gap-1.5 pointer-coarse:grid-cols-[9.75rem_8.75rem_3.6rem_minmax(5rem,1fr)_3.6rem_8.75rem_7rem] @max-[50rem]:grid-cols-[minmax(8rem,1fr)_6.6rem_3.6rem_3.6rem_6.6rem] pointer-coarse:@max-[50rem]:grid-cols-[minmax(8rem,1fr)_8.75rem_3.6rem_3.6rem_8.75rem]">
+    <div className="grid grid-cols-[9.75rem_6.6rem_3.6rem_minmax(5rem,1fr)_3.6rem_6.6rem_7rem] items-center gap-1.5 @max-[27rem]:gap-x-6 pointer-coarse:grid-cols-[9.75rem_8.75rem_3.6rem_minmax(5rem,1fr)_3.6rem_8.75rem_7rem] @max-[50rem]:grid-cols-[minmax(8rem,1fr)_6.6rem_3.6rem_3.6rem_6.6rem] pointer-coarse:@max-[50rem]:grid-cols-[minmax(8rem,1fr)_8.75rem_3.6rem_3.6rem_8.75rem] @max-[27rem]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] pointer-coarse:@max-[27rem]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <Name measure={measure} forbidden={props.forbidden} />
-      {side('left')}
+      <div className="min-w-0 @max-[27rem]:-order-2">{side('left')}</div>
       <Value {...props} side="left" />
-      <span className="@max-[50rem]:order-last @max-[50rem]:col-span-3">
+      <span className="@max-[50rem]:order-last @max-[50rem]:col-span-3 @max-[27rem]:col-span-full">
         <PairBar measure={measure} left={values.left} right={values.right} before={before} />
       </span>
       <Value {...props} side="right" />
-      {side('right')}
+      <div className="min-w-0 @max-[27rem]:-order-2">{side('right')}</div>
       {verdict}
     </div>
   );
@@ -206,7 +206,7 @@ const Letter = ({ side }: { side: 'left' | 'right' }) => (
 function SingleLine(props: RowProps) {
   const { measure, values, before } = props;
   return (
-    <div className="grid grid-cols-[9.75rem_auto_4.5rem_minmax(8rem,1fr)_7rem] items-center gap-1.5 @max-[50rem]:grid-cols-[8rem_auto_4.5rem_minmax(4rem,1fr)]">
+    <div className="grid grid-cols-[9.75rem_auto_4.5rem_minmax(8rem,1fr)_7rem] items-center gap-1.5 @max-[50rem]:grid-cols-[8rem_auto_4.5rem_minmax(4rem,1fr)] @max-[27rem]:grid-cols-[auto_minmax(0,1fr)]">
       <Name measure={measure} forbidden={props.forbidden} />
       {measure.computed === null ? (
         <Side

@@ -32,7 +32,7 @@ export function Items({
       {items.map((item) => (
         <div
           key={item.key}
-          className="grid grid-cols-[1fr_15rem_1fr] items-center gap-3 border-b border-line-2 py-1"
+          className="grid grid-cols-[1fr_15rem_1fr] items-center gap-3 border-b border-line-2 py-1 max-md:grid-cols-1"
         >
           <Scores side="left" item={item} value={left.parts?.[item.key] ?? null} onChange={score} />
           <div className="flex items-center gap-2">
