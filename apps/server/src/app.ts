@@ -10,6 +10,7 @@ import { join } from 'node:path';
 import { PHOTO_LIMITS } from '@heathstep/contracts';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
+import { plainBodies } from './http/plainBodies.js';
 import { sameOrigin } from './http/sameOrigin.js';
 
 const YEAR_SECONDS = 31_536_000;
@@ -73,6 +74,7 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   app.use('/api', sameOrigin);
   app.use('/api/visits/:id/photos', express.raw({ type: () => true, limit: PHOTO_LIMITS.bytes }));
   app.use(express.json({ limit: '1mb' }));
+  app.use('/api', plainBodies);
   app.use('/api', (_request: Request, response: Response, next: NextFunction) => {
     response.set('Cache-Control', 'no-store');
     next();

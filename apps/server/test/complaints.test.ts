@@ -236,7 +236,14 @@ describe('several complaints of one person', () => {
     for (const [path, body] of [
       [`/api/episodes/${id}/plans`, { id: randomUUID(), stage: 'calm', from: 'stage' }],
       [`/api/episodes/${id}/home-link`, {}],
-      [`/api/episodes/${id}/decisions`, { id: randomUUID(), decision: 'hold' }],
+      [
+        `/api/episodes/${id}/decisions`,
+        {
+          id: randomUUID(),
+          decision: 'hold',
+          on: { stage: null, planId: null, suggested: 'hold' },
+        },
+      ],
     ] as const)
       expect((await who.post(path, body).expect(422)).body.detail).toMatch(/closed; open it again/);
     const open = await patch({ status: 'open' });

@@ -6,7 +6,14 @@ import { Client } from 'pg';
 import sharp from 'sharp';
 import request from 'supertest';
 import type { DataSource } from 'typeorm';
-import type { EpisodeView, PersonRow, PlanView, VisitView } from '@heathstep/contracts';
+import type {
+  CourseView,
+  DecidedOn,
+  EpisodeView,
+  PersonRow,
+  PlanView,
+  VisitView,
+} from '@heathstep/contracts';
 import { createApp } from '../src/app.js';
 import { AppUser, Clinic } from '../src/persistence/entities.js';
 import { prepareDatabase } from '../src/persistence/prepare.js';
@@ -279,4 +286,12 @@ export async function takePhoto(world: World, episodeId: string): Promise<string
     .send(await drawnPicture())
     .expect(200);
   return id;
+}
+
+/** What a decision made now would be made on. */
+export async function decidedOn(who: Caller, episodeId: string): Promise<DecidedOn> {
+  const { episode, review } = (await who.get(`/api/episodes/${episodeId}/course`).expect(200))
+    .body as CourseView;
+  if (review === null) throw new Error('there is nothing to decide about');
+  return { stage: episode.stage, planId: episode.plan?.id ?? null, suggested: review.decision };
 }

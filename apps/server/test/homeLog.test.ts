@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { addDays, weekdayOf } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
-import { cookieOf, inWorld, today, treated, withCookie } from './harness.js';
+import { cookieOf, decidedOn, inWorld, today, treated, withCookie } from './harness.js';
 
 const scores = (before: number, during: number, after: number) => ({
   before,
@@ -197,6 +197,7 @@ describe('the patient’s link and log', () => {
         .post(`/api/episodes/${episodeId}/decisions`, {
           id: randomUUID(),
           decision: 'progress',
+          on: await decidedOn(who, episodeId),
           reason: 'I want to',
         })
         .expect(422);

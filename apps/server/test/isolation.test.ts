@@ -87,6 +87,7 @@ describe('two clinics in one database', () => {
         who.post(`/api/episodes/${ids.episode}/decisions`, {
           id: randomUUID(),
           decision: 'hold',
+          on: { stage: null, planId: null, suggested: 'hold' },
           reason: 'because',
         }),
     ],

@@ -9,6 +9,7 @@ import {
   openVisit,
   safetyEntries,
   treated,
+  decidedOn,
 } from './harness.js';
 
 const scores = (before: number, during: number, after: number) => ({
@@ -221,17 +222,29 @@ describe('plans', () => {
       const { episodeId } = await treated(who);
       const course = (await who.get(`/api/episodes/${episodeId}/course`)).body;
       expect(course.review).toMatchObject({ decision: 'hold-and-retest', rule: 7 });
-      const decide = (body: object) =>
-        who.post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), ...body });
-      expect((await decide({ decision: 'progress' }).expect(400)).body.errors[0].pointer).toBe('/reason');
+      const decide = async (body: object, status: number) =>
+        who
+          .post(`/api/episodes/${episodeId}/decisions`, {
+            id: randomUUID(),
+            on: await decidedOn(who, episodeId),
+            ...body,
+          })
+          .expect(status);
+      expect((await decide({ decision: 'progress' }, 400)).body.errors[0].pointer).toBe('/reason');
+      expect((await decide({ decision: 'hold-and-retest', on: undefined }, 400)).body.errors[0].pointer).toBe(
+        '/on',
+      );
       await (
         await world.as(0, 'assistant')
       )
-        .post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), decision: 'hold-and-retest' })
+        .post(`/api/episodes/${episodeId}/decisions`, {
+          id: randomUUID(),
+          on: await decidedOn(who, episodeId),
+          decision: 'hold-and-retest',
+        })
         .expect(403);
-      const after = (
-        await decide({ decision: 'progress', reason: 'Strong, and known to us for years' }).expect(201)
-      ).body;
+      const after = (await decide({ decision: 'progress', reason: 'Strong, and known to us for years' }, 201))
+        .body;
       expect(after.episode).toMatchObject({
         stage: 'heavy',
         draft: { stage: 'heavy', status: 'draft', number: 2 },
@@ -241,7 +254,7 @@ describe('plans', () => {
         decision: 'progress',
         agreed: false,
       });
-      const back = (await decide({ decision: 'ease-back', reason: 'Too soon after all' }).expect(201)).body;
+      const back = (await decide({ decision: 'ease-back', reason: 'Too soon after all' }, 201)).body;
       expect(back.episode).toMatchObject({ stage: 'build', draft: { stage: 'build' } });
     });
 
@@ -268,7 +281,11 @@ describe('plans', () => {
       expect(course.review).toMatchObject({ decision: 'adjust-dose', rule: 3 });
       const after = (
         await who
-          .post(`/api/episodes/${episodeId}/decisions`, { id: randomUUID(), decision: 'adjust-dose' })
+          .post(`/api/episodes/${episodeId}/decisions`, {
+            id: randomUUID(),
+            on: await decidedOn(who, episodeId),
+            decision: 'adjust-dose',
+          })
           .expect(201)
       ).body;
       const eased = after.episode.draft.items.find((i: { slot: string }) => i.slot === 'heavy-raise');
@@ -306,9 +323,39 @@ describe('plans', () => {
       expect(await loadDone()).toEqual(before);
     });
 
+    it('goes on by one stage, whoever presses at once and however stale a page is', async () => {
+      const { episodeId } = await treated(who);
+      const on = await decidedOn(who, episodeId);
+      const progress = () =>
+        who.post(`/api/episodes/${episodeId}/decisions`, {
+          id: randomUUID(),
+          on,
+          decision: 'progress',
+          reason: 'Strong enough by every test',
+        });
+      const both = await Promise.all([progress(), progress()]);
+      expect(both.map((r) => r.status).sort()).toEqual([201, 409]);
+      const stale = await progress().expect(409);
+      expect(stale.body.current.episode.stage).toBe('heavy');
+      expect((await who.get(`/api/episodes/${episodeId}`)).body.stage).toBe('heavy');
+      const otherPlan = { ...(await decidedOn(who, episodeId)), planId: randomUUID() };
+      await who
+        .post(`/api/episodes/${episodeId}/decisions`, {
+          id: randomUUID(),
+          on: otherPlan,
+          decision: 'hold',
+          reason: 'Not now',
+        })
+        .expect(409);
+    });
+
     it('counts the same decision once', async () => {
       const { episodeId } = await treated(who);
-      const body = { id: randomUUID(), decision: 'hold-and-retest' };
+      const body = {
+        id: randomUUID(),
+        decision: 'hold-and-retest',
+        on: await decidedOn(who, episodeId),
+      };
       const send = () => who.post(`/api/episodes/${episodeId}/decisions`, body);
       await Promise.all([send(), send()]);
       expect((await who.get(`/api/episodes/${episodeId}/course`)).body.decisions).toHaveLength(1);

@@ -14,6 +14,7 @@ import {
   today,
   type World,
   withCookie,
+  decidedOn,
 } from './harness.js';
 
 const CONTENT = join(__dirname, '..', '..', '..', 'packages', 'content');
@@ -174,6 +175,7 @@ describe('a second protocol, added as content files only', () => {
         .post(`/api/episodes/${episode.id}/decisions`, {
           id: randomUUID(),
           decision: 'progress',
+          on: await decidedOn(who, episode.id),
           reason: 'It catches no more',
         })
         .expect(201)

@@ -5,7 +5,7 @@ export { SignInBody } from './session.js';
 export { EpisodeBody, EpisodePatch, type Outcome, OUTCOMES } from './episode.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';
 export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanIfBody, PlanItem } from './plan.js';
-export { DecisionBody, DECISIONS } from './decision.js';
+export { DecisionBody, DECISIONS, DecidedOn } from './decision.js';
 export {
   HomeEntryBody,
   HomeOpenBody,
@@ -146,3 +146,4 @@ export {
 } from './protocols.js';
 export { type LanguageView, tongueOf } from './tongue.js';
 export { type HandoutContent, type HandoutExercise, type HandoutPart, handoutText } from './handout.js';
+export { DEEPEST, plain, plainValue, unkeepable } from './plainText.js';

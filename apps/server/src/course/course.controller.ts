@@ -1,6 +1,6 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
-import { type CourseView, DecisionBody, type DecisionView } from '@heathstep/contracts';
+import { type CourseView, type DecidedOn, DecisionBody, type DecisionView } from '@heathstep/contracts';
 import { type ReviewResult, type StageKey, tooEarlyEach } from '@heathstep/core';
 import { Clock } from '../clock.js';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
@@ -9,11 +9,17 @@ import { type Assessed, Assessment } from '../episodes/assessment.js';
 import { refuseClosed } from '../episodes/ending.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
-import { badRequest, refusedNow } from '../http/problem.js';
+import { badRequest, conflict, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { DecisionRow, EpisodeRow } from '../persistence/entities.js';
 import { moveToStage, PlanDrafts } from '../plans/planDrafts.js';
+
+/** Whether a decision was made on what stands: the stage, the plan the patient has, and what the rules say. */
+const stillStands = (on: DecidedOn, record: EpisodeRecord, review: ReviewResult): boolean =>
+  on.stage === record.row.stage &&
+  on.planId === (record.view.plan?.id ?? null) &&
+  on.suggested === review.decision;
 
 @Controller('api/episodes/:id')
 export class CourseController {
@@ -52,6 +58,11 @@ export class CourseController {
         const assessed = this.assessment.assess(record, await this.lastDecisionAt(tx, id));
         const { review } = assessed;
         if (review === null) throw refusedNow('There is no plan to decide about yet');
+        if (!stillStands(body.on, record, review))
+          throw conflict(
+            'It is not as you saw it any more: look at what stands now, and decide on that',
+            await this.view(tx, record),
+          );
         await this.record(tx, me, record, review, body);
         await this.carryOut(tx, me, record, assessed, body.decision);
         await audit(tx, me, { action: 'decide', subject: body.decision, personId: record.row.personId });

@@ -5,7 +5,14 @@ import { EntryStore, type PendingEntry, type SendResult } from './entryStore.js'
 /** A server that can be lost, a device that keeps, and a clock that only moves when told. */
 function world(kept: readonly PendingEntry[] = []) {
   const server = new Map<string, EntryView>();
-  const state = { lost: false, kept, ids: 0, due: [] as (() => void)[] };
+  const state = {
+    lost: false,
+    kept,
+    ids: 0,
+    due: [] as (() => void)[],
+    sent: [] as number[],
+    bad: new Set<string>(),
+  };
   const view = (key: string, version: number, value: unknown, author = 'me'): EntryView => ({
     key,
     version,
@@ -15,6 +22,9 @@ function world(kept: readonly PendingEntry[] = []) {
   });
   const send = (entries: readonly PendingEntry[]): Promise<SendResult> => {
     if (state.lost) return Promise.resolve({ kind: 'unreachable' });
+    state.sent.push(entries.length);
+    if (entries.length > 200 || entries.some((e) => state.bad.has(e.key)))
+      return Promise.resolve({ kind: 'failed' });
     const stale = entries.filter((e) => (server.get(e.key)?.version ?? 0) !== e.baseVersion);
     if (stale.length > 0)
       return Promise.resolve({
@@ -97,6 +107,44 @@ describe('entries of a visit as they are typed', () => {
       2,
       'saved',
     ]);
+  });
+
+  it('sends any number that wait, in parts the server takes', async () => {
+    const keys = Array.from({ length: 450 }, (_, i) => `skip.${i}`);
+    const w = world(keys.map((key, i) => ({ id: `k${i}`, key, baseVersion: 0, value: 'later' })));
+    const store = w.store();
+    for (let i = 0; i < 10 && store.status !== 'saved'; i += 1) await store.flush();
+    expect(store.status).toBe('saved');
+    expect(w.server.size).toBe(450);
+    expect(Math.max(...w.state.sent)).toBeLessThanOrEqual(200);
+  });
+
+  it('saves the rest beside what the server cannot take, keeps that on the device, and tries it again', async () => {
+    const w = world();
+    w.state.bad.add('story.now');
+    const store = w.store();
+    store.set('story.worst', 7);
+    store.set('story.now', 2);
+    store.set('story.night', true);
+    for (let i = 0; i < 10; i += 1) await store.flush();
+    expect([w.server.get('story.worst')?.value, w.server.get('story.night')?.value]).toEqual([7, true]);
+    expect([store.get('story.now'), store.status, w.state.kept.map((e) => e.key)]).toEqual([
+      2,
+      'unreachable',
+      ['story.now'],
+    ]);
+    w.state.bad.clear();
+    store.retry();
+    for (let i = 0; i < 3; i += 1) await store.flush();
+    expect([w.server.get('story.now')?.value, store.status]).toEqual([2, 'saved']);
+  });
+
+  it('keeps no NUL and no half of a character, so that none can stop the saving', async () => {
+    const w = world();
+    const store = w.store();
+    store.set('note.story', 'pasted\u0000 \ud83d here');
+    await store.flush();
+    expect(w.server.get('note.story')?.value).toBe('pasted \ufffd here');
   });
 
   it('takes theirs without sending anything', async () => {

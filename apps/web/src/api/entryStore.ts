@@ -1,5 +1,5 @@
 import { type After, Outbox } from './outbox.js';
-import type { EntryKey, EntryValue, EntryView } from '@heathstep/contracts';
+import { type EntryKey, type EntryValue, type EntryView, plainValue } from '@heathstep/contracts';
 
 export interface PendingEntry {
   readonly id: string;
@@ -15,6 +15,8 @@ export type SendResult =
   | { readonly kind: 'refused'; readonly byKey: Readonly<Record<string, string>>; readonly message: string }
   | { readonly kind: 'locked'; readonly message: string }
   | { readonly kind: 'signed-out' }
+  /** The server answered, and could not take it. */
+  | { readonly kind: 'failed' }
   | { readonly kind: 'unreachable' };
 
 export type SaveStatus =
@@ -30,6 +32,8 @@ export interface StoreWorld {
 }
 
 const TYPING_PAUSE_MS = 350;
+/** As many entries as are sent at once; the server takes twice as many. */
+const MOST_AT_ONCE = 100;
 
 /** An entry and what it becomes; null clears it. */
 export type Change = { [K in EntryKey]: readonly [key: K, value: EntryValue<K> | null] }[EntryKey];
@@ -61,6 +65,10 @@ export class EntryStore extends Outbox {
   private readonly undos: Step[] = [];
   private readonly redos: Step[] = [];
   private sending = false;
+  /** How many are sent at once; fewer while some of a batch cannot be taken and it is not known which. */
+  private atOnce = MOST_AT_ONCE;
+  /** Entries the server could not take by themselves: they wait while the others go. */
+  private readonly aside = new Set<string>();
   private stuck: 'locked' | 'signed-out' | 'unreachable' | null = null;
   private valuesChanged = 0;
 
@@ -205,7 +213,9 @@ export class EntryStore extends Outbox {
   override async flush(): Promise<void> {
     if (this.sending || this.pending.size === 0 || this.stuck === 'locked') return;
     this.sending = true;
-    const batch = [...this.pending.values()];
+    const waiting = [...this.pending.values()].filter((p) => !this.aside.has(p.id));
+    if (waiting.length === 0) this.aside.clear();
+    const batch = (waiting.length === 0 ? [...this.pending.values()] : waiting).slice(0, this.atOnce);
     this.notify();
     const result = await this.world.send(batch);
     this.sending = false;
@@ -213,7 +223,8 @@ export class EntryStore extends Outbox {
     this.notify();
   }
 
-  private put(key: string, value: unknown): void {
+  private put(key: string, typed: unknown): void {
+    const value = plainValue(typed);
     this.refusals.delete(key);
     this.valuesChanged += 1;
     this.pending.set(key, {
@@ -232,6 +243,7 @@ export class EntryStore extends Outbox {
     switch (result.kind) {
       case 'saved':
         this.reached();
+        this.atOnce = MOST_AT_ONCE;
         for (const e of result.saved) this.server.set(e.key, { version: e.version, value: e.value });
         for (const sent of batch) this.settle(sent);
         break;
@@ -251,7 +263,10 @@ export class EntryStore extends Outbox {
           this.refusals.set(key, message);
           this.pending.delete(key);
         }
-        if (Object.keys(result.byKey).length === 0) this.stuck = 'unreachable';
+        if (Object.keys(result.byKey).length === 0) this.divide(batch);
+        break;
+      case 'failed':
+        this.divide(batch);
         break;
       case 'locked':
         this.stuck = 'locked';
@@ -266,6 +281,19 @@ export class EntryStore extends Outbox {
     }
     this.world.keep([...this.pending.values()]);
     if (this.stuck === null && this.pending.size > 0) this.soon(0);
+  }
+
+  /** Some of a batch cannot be taken and nobody says which: half of it is tried, at last one by one, and that one waits. */
+  private divide(batch: readonly PendingEntry[]): void {
+    if (batch.length > 1) {
+      this.atOnce = Math.ceil(batch.length / 2);
+      return;
+    }
+    for (const { id } of batch) this.aside.add(id);
+    if ([...this.pending.values()].every((p) => this.aside.has(p.id))) {
+      this.stuck = 'unreachable';
+      this.away();
+    }
   }
 
   /** What was edited again while on its way is based on the version just saved. */

@@ -48,7 +48,8 @@ async function send(
     });
     return { kind: 'saved', saved };
   } catch (error) {
-    if (!(error instanceof ApiError) || error.passing || error.status >= 500) return { kind: 'unreachable' };
+    if (!(error instanceof ApiError) || error.passing) return { kind: 'unreachable' };
+    if (error.status >= 500) return { kind: 'failed' };
     if (error.status === 401) return { kind: 'signed-out' };
     if (error.status === 409) {
       const current = error.problem.current;

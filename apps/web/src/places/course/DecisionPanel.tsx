@@ -114,7 +114,15 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
   const [otherwise, setOtherwise] = useState(false);
   const decide = useMutation({
     mutationFn: (body: { decision: DecisionBody['decision']; reason?: string }) =>
-      request<CourseView>('POST', `/api/episodes/${episode.id}/decisions`, { id: id.current, ...body }),
+      request<CourseView>('POST', `/api/episodes/${episode.id}/decisions`, {
+        id: id.current,
+        on: { stage: episode.stage, planId: episode.plan?.id ?? null, suggested: review.decision },
+        ...body,
+      }),
+    onError: (failure) => {
+      if (failure instanceof ApiError && failure.status === 409)
+        void client.invalidateQueries({ queryKey: keys.course(episode.id) });
+    },
     onSuccess: async (next) => {
       id.current = crypto.randomUUID();
       setOtherwise(false);
