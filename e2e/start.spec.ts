@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { type ChildProcess, spawn } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -77,6 +77,16 @@ test.describe('npm start', () => {
     await takeTrials(page, 'Single-leg heel raise', 'left', ['12']);
     await expect(saved(page)).toBeVisible();
 
+    // The database dies under it: it is back by itself, and so is what was saved.
+    const [pid] = readFileSync(join(data, 'postgres', 'postmaster.pid'), 'utf8').split('\n');
+    process.kill(Number(pid), 'SIGKILL');
+    await expect.poll(first.said, { timeout: 20_000 }).toContain('The database ended by itself');
+    await expect
+      .poll(async () => (await health(port).catch(() => null)) as { database?: string } | null, {
+        timeout: 30_000,
+      })
+      .toMatchObject({ database: 'ok' });
+
     first.child.kill('SIGKILL');
     await first.ended;
     await expect(health(port)).rejects.toThrow();
@@ -94,6 +104,20 @@ test.describe('npm start', () => {
     third.child.kill('SIGTERM');
     expect(await third.ended).toBe(0);
     await expect(health(port)).rejects.toThrow();
+  });
+
+  test('ends with the npm that began it, and leaves nothing running', async () => {
+    test.setTimeout(120_000);
+    const npm = spawn('npm', ['start'], {
+      env: { ...process.env, HEATHSTEP_DATA: data, PORT: String(port), DATABASE_URL: '' },
+    });
+    let said = '';
+    npm.stdout.on('data', (chunk) => (said += String(chunk)));
+    await expect.poll(() => said, { timeout: 90_000 }).toContain('Heathstep is ready at');
+    const [pid] = readFileSync(join(data, 'postgres', 'postmaster.pid'), 'utf8').split('\n');
+    npm.kill('SIGTERM');
+    await expect.poll(() => health(port).catch(() => 'gone'), { timeout: 20_000 }).toBe('gone');
+    await expect.poll(() => existsSync(`/proc/${pid ?? ''}`), { timeout: 20_000 }).toBe(false);
   });
 
   test('says plainly that the port is taken', async () => {

@@ -22,6 +22,7 @@ async function main() {
   const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import('./lib/build.mjs');
   const { lockData } = await import('./lib/lock.mjs');
   const { reachable, startPostgres } = await import('./lib/postgres.mjs');
+  const { supervise } = await import('./lib/supervise.mjs');
   const { portIsFree, prepare, startDevices, startServer, stopServer } = await import('./lib/server.mjs');
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new Error(`PORT must be a number from 1 to 65535, not ${process.env.PORT}`);
@@ -41,31 +42,51 @@ async function main() {
   if (ensurePackagesBuilt()) say('Built the packages');
   if (ensureServerBuilt()) say('Built the server');
   if (ensureWebBuilt()) say('Built the web application');
-  const database = await startPostgres(DATA);
-  stops.push(database.stop);
+  let database = await startPostgres(DATA);
+  stops.push(() => database.stop());
+  const watched = { giveUp: () => stop(1), stopping: () => stopping !== null };
+  if (database.ended !== undefined)
+    void supervise(
+      'The database',
+      async () => (database = await startPostgres(DATA, { port: database.port })),
+      { first: database, ...watched },
+    );
   const signIns = await prepare(database, join(DATA, 'demo-sign-ins.json'));
   const devices = await startDevices();
   stops.push(() => stopServer(devices.child));
   const log = openSync(join(DATA, 'server.log'), 'a');
-  const server = await startServer(
-    database,
-    port,
-    { NODE_ENV: 'production', HEATHSTEP_DEVICES_URL: devices.url },
-    log,
-  );
+  let server;
+  const begin = async () => {
+    server = await startServer(
+      database,
+      port,
+      { NODE_ENV: 'production', HEATHSTEP_DEVICES_URL: devices.url },
+      log,
+    );
+    const running = server;
+    return {
+      ended: new Promise((resolve) => running.once('exit', (code, signal) => resolve(code ?? signal))),
+    };
+  };
+  const first = await begin();
   stops.push(() => stopServer(server));
-  server.once('exit', (code) => {
-    if (stopping === null) {
-      say(`The server ended by itself (${code})`);
-      stop(1);
-    }
-  });
+  void supervise('The server', begin, { first, ...watched });
   process.stdout.write(`Heathstep is ready at http://127.0.0.1:${port}\n`);
   process.stdout.write('Demo sign-ins (made-up clinic):\n');
   for (const { email, password, role } of signIns)
     process.stdout.write(`  ${role.padEnd(10)} ${email.padEnd(34)} ${password}\n`);
 }
 
+/** npm ends on a signal without us: when it is gone, nobody is left who could end us. */
+function endWithParent() {
+  if (process.env.npm_lifecycle_event !== 'start') return;
+  const parent = process.ppid;
+  setInterval(() => {
+    if (process.ppid !== parent) stop(0);
+  }, 500).unref();
+}
+
+endWithParent();
 process.on('SIGINT', () => stop(0));
 process.on('SIGTERM', () => stop(0));
 process.on('SIGHUP', () => stop(0));
