@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
-import { useEffect, useLayoutEffect } from 'react';
+import { useEffect, useLayoutEffect, useState } from 'react';
 import {
   Link,
   NavLink,
@@ -16,7 +16,8 @@ import { ApiError, request } from '../api/client.js';
 import { contentQuery, useSession } from '../api/queries.js';
 import { Failed } from '../parts/Waiting.js';
 import { LookUp } from './LookUp.js';
-import { Shortcuts } from './Shortcuts.js';
+import { Help, type Sheet } from './help/Help.js';
+import { useUnread } from './help/read.js';
 import { chooseTheme, type Theme, useTheme } from '../parts/theme.js';
 
 function Mark() {
@@ -54,11 +55,16 @@ function Me({
   initials,
   role,
   clinic,
+  help,
+  unread,
 }: {
   name: string;
   initials: string;
   role: string;
   clinic: string;
+  /** Opens the sheet of keys, words and what changed. */
+  help: () => void;
+  unread: boolean;
 }) {
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -70,12 +76,18 @@ function Me({
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
-        className="flex size-11 items-center justify-center"
-        aria-label={`${name}, account`}
+        className="relative flex size-11 items-center justify-center"
+        aria-label={`${name}, account${unread ? ', something is new' : ''}`}
       >
         <span className="flex size-8 items-center justify-center rounded-full bg-ink text-xs font-bold text-paper">
           {initials}
         </span>
+        {unread && (
+          <span
+            aria-hidden
+            className="absolute right-1 top-1 size-3 rounded-full border-2 border-ground bg-heather"
+          />
+        )}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
@@ -89,6 +101,12 @@ function Me({
             </div>
           </div>
           <Light />
+          <DropdownMenu.Item
+            className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
+            onSelect={help}
+          >
+            {unread ? 'What changed' : 'Keys, words, what changed'}
+          </DropdownMenu.Item>
           <DropdownMenu.Item
             className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
             onSelect={() => void signOut()}
@@ -149,6 +167,8 @@ export function Shell() {
   const location = useLocation();
   const client = useQueryClient();
   useTopOfPage();
+  const [sheet, setSheet] = useState<Sheet | null>(null);
+  const unread = useUnread();
   const signedIn = session.data !== undefined;
   useEffect(() => {
     if (signedIn) client.query(contentQuery).catch(() => undefined);
@@ -187,8 +207,15 @@ export function Shell() {
         </nav>
         <div className="flex-1" />
         <LookUp />
-        <Shortcuts />
-        <Me name={user.name} initials={user.initials} role={user.role} clinic={clinic.name} />
+        <Help sheet={sheet} show={setSheet} />
+        <Me
+          name={user.name}
+          initials={user.initials}
+          role={user.role}
+          clinic={clinic.name}
+          help={() => setSheet(unread ? 'changes' : 'keys')}
+          unread={unread}
+        />
       </header>
       <div id="main" className="flex flex-1 flex-col">
         <Outlet />

@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
+import { useUndoKeys } from '../../parts/useUndoKeys.js';
 import { useNavigate } from 'react-router';
 import type { CourseView, PlanView } from '@heathstep/contracts';
 import type { ComposedExercise, Stage } from '@heathstep/core';
@@ -207,6 +208,9 @@ function DraftHead({
   /** The plan with every exercise a rung down, and up. */
   steps: { readonly easier: Items; readonly harder: Items };
 }) {
+  const back = useCallback(() => store.undo(), [store]);
+  const again = useCallback(() => store.redo(), [store]);
+  useUndoKeys(back, again);
   const same = (items: Items) => items.every((item, i) => item.exercise === store.value[i]?.exercise);
   return (
     <>

@@ -1,4 +1,5 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useState } from 'react';
+import { useUndoKeys } from '../../parts/useUndoKeys.js';
 import { entryName, told } from './entryName.js';
 import type { LiveVisit } from './live.js';
 
@@ -17,18 +18,9 @@ export function UndoRedo({ live }: { live: LiveVisit }) {
     },
     [store, content],
   );
-  useEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-      if (typing || !(event.ctrlKey || event.metaKey) || event.altKey) return;
-      const key = event.key.toLowerCase();
-      if (key !== 'z' && key !== 'y') return;
-      event.preventDefault();
-      go(key === 'z' && !event.shiftKey);
-    };
-    window.addEventListener('keydown', listen);
-    return () => window.removeEventListener('keydown', listen);
-  }, [go]);
+  const back = useCallback(() => go(true), [go]);
+  const again = useCallback(() => go(false), [go]);
+  useUndoKeys(back, again);
   const shown = said !== null && said.at === store.revision ? said.text : '';
   return (
     <span className="flex min-w-0 items-center gap-3 text-sm">

@@ -13,6 +13,7 @@ import {
 import { ApiError, request } from '../../../api/client.js';
 import { type ClinicContent, keys } from '../../../api/queries.js';
 import { Refusal } from '../../../parts/fields.js';
+import { useUndoKeys } from '../../../parts/useUndoKeys.js';
 import { RadioRow } from '../../../parts/RadioRow.js';
 import { Changes } from '../../../parts/Changes.js';
 import { keepDraft, keptDraft } from './protocolDraft.js';
@@ -89,6 +90,10 @@ export function ProtocolEditor({ view, content, close }: EditorProps) {
   const [at, setAt] = useState<string>(now.stages[0]?.key ?? '');
   const stage = now.stages.find((s) => s.key === at) ?? now.stages[0];
   const send = useSaving(view, edited, close);
+  useUndoKeys(
+    () => edited.undo?.(),
+    () => edited.redo?.(),
+  );
   if (stage === undefined) return null;
   return (
     <div className="mt-4 grid grid-cols-[minmax(0,1fr)_20rem] gap-8">
