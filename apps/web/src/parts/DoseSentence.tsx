@@ -1,3 +1,4 @@
+import { hintUsed } from './Hint.js';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import {
   doseFieldValue,
@@ -195,8 +196,10 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
   useEffect(() => {
     if (typing !== null) input.current?.focus();
   }, [typing]);
-  const put = (next: number) =>
+  const put = (next: number) => {
+    hintUsed('dose');
     onChange(withDoseField(prescription, field, Math.min(max, Math.max(min, Math.round(next * 100) / 100))));
+  };
   const step = (by: number) => put(value + by * STEPS[field]);
   const slide = useSlide({ value, step: STEPS[field], put, pressed: () => setTyping('') });
   const finish = () => {

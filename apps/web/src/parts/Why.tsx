@@ -1,4 +1,5 @@
 import { Popover } from 'radix-ui';
+import { hintUsed } from './Hint.js';
 import { Pane } from './Pane.js';
 import { useState, type ReactNode } from 'react';
 import type { Why as WhyContent } from '@heathstep/core';
@@ -19,7 +20,13 @@ export function Why({
 }) {
   const [open, setOpen] = useState(false);
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
+    <Popover.Root
+      open={open}
+      onOpenChange={(next) => {
+        if (next) hintUsed('why');
+        setOpen(next);
+      }}
+    >
       <Popover.Trigger
         data-why
         className={`text-left underline decoration-ink-3 decoration-dotted underline-offset-4 hover:decoration-solid ${className}`}

@@ -1,3 +1,4 @@
+import { Hint } from '../../parts/Hint.js';
 import { Circle } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
@@ -71,6 +72,7 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
       <main className="grid flex-1 content-start md:grid-cols-[minmax(0,1fr)_20rem] lg:grid-cols-[19rem_minmax(0,1fr)_20rem] lg:content-stretch">
         <section className="px-5 py-4">
           <h2>{stage?.criteria == null ? 'Upkeep' : `To leave ${stage.name}`}</h2>
+          <Hint of="why" />
           <Criteria course={course} />
         </section>
         <section className="min-w-0 border-line px-5 py-4 max-lg:order-3 max-lg:border-t md:max-lg:col-span-2 lg:border-x">

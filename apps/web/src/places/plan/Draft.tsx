@@ -10,6 +10,7 @@ import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { afterTimeout } from '../../api/outbox.js';
 import { keep, stored } from '../../api/useEntries.js';
 import { SaveState } from '../../parts/SaveState.js';
+import { Hint } from '../../parts/Hint.js';
 import { AddExercise } from './AddExercise.js';
 import { Frame } from './Frame.js';
 import { Week } from './Week.js';
@@ -123,6 +124,7 @@ export function Draft({
           <Blocked reasons={blocked} episodeId={course.episode.id} />
         </div>
       )}
+      <Hint of="dose" />
       <Lines
         model={model}
         course={course}

@@ -9,6 +9,7 @@ import {
   whyTrials,
 } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
+import { hintUsed } from '../../parts/Hint.js';
 import type { EntryStore } from '../../api/entryStore.js';
 import type { LiveVisit } from './live.js';
 import { EMPTY, type MeasureKey } from './rows/entries.js';
@@ -55,6 +56,7 @@ export function QuickLine({ live }: { live: LiveVisit }) {
   const apply = () => {
     if (result === null || !result.ok || result.items.length === 0) return;
     live.store.setMany(changesOf(result.items, live.store));
+    hintUsed('line');
     setTold(`Written: ${printQuick(result.items, measures)}`);
     setText('');
   };

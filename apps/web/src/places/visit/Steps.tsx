@@ -2,6 +2,7 @@ import { RadioRow } from '../../parts/RadioRow.js';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { MeasureDefinition, MeasureStep, SkillLevel } from '@heathstep/core';
+import { Hint } from '../../parts/Hint.js';
 import { AddMeasure } from './AddMeasure.js';
 import type { LiveVisit } from './live.js';
 import { STEP_NAMES, STEPS, type Step } from './progress.js';
@@ -30,6 +31,7 @@ export function MeasureStepView({ live, step }: { live: LiveVisit; step: 'measur
   const measures = rowsOf(live, step);
   return (
     <div>
+      <Hint of="line" />
       <Legend />
       {measures.length === 0 && (
         <p className="py-4 text-ink-2">Nothing is wanted here at this visit. Any measure can be added.</p>
