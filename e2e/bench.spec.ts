@@ -45,6 +45,8 @@ test('a device fills trials in turn, and never with a mistake', async ({ page })
   await expect(field('left', 2)).not.toHaveValue('', { timeout: 15_000 });
   await expect(field('right', 1)).toHaveValue('');
   await expect(device.getByText('right trial 1')).toBeVisible();
+  const row = page.getByRole('region', { name: 'Hip, turning in' });
+  await expect(row.getByText('simulated', { exact: true })).toBeVisible();
   await mistake('cut');
   await expect(page.getByText(/Disconnected: the connection was lost/)).toBeVisible({ timeout: 15_000 });
   await expect(field('right', 1)).toHaveValue('');

@@ -81,6 +81,7 @@ const parts = (v: unknown): boolean =>
 /** What may stand beside the trials; the first that is wrong, in words. */
 function besideProblem(m: Partial<MeasureEntry>): string | null {
   if (m.confirmed !== undefined && typeof m.confirmed !== 'boolean') return 'confirmed or not';
+  if (m.simulated !== undefined && typeof m.simulated !== 'boolean') return 'simulated or not';
   if (m.method !== undefined && !shortText(m.method)) return 'a method in a few words';
   if (m.position !== undefined && !shortText(m.position)) return 'a position in a few words';
   if (m.by !== undefined && oneOf('another', 'self')(m.by) !== null)
@@ -97,6 +98,7 @@ const MEASURE_FIELDS: ReadonlySet<string> = new Set([
   'status',
   'pain',
   'confirmed',
+  'simulated',
   'method',
   'position',
   'by',

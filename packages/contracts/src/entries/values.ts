@@ -17,6 +17,8 @@ export interface MeasureEntry {
   readonly pain: number | null;
   /** An unusual reading that was asked about and confirmed. */
   readonly confirmed?: boolean;
+  /** Some of it came from a simulated device: it is no measurement. */
+  readonly simulated?: boolean;
   /** How it was taken, where not the measure's usual way. */
   readonly method?: string;
   readonly position?: string;

@@ -28,13 +28,16 @@ const sourceOf = (m: MeasureDefinition): string =>
     : `Error: ${m.error.source}. ${m.evidence.source}`;
 
 /** Opens up how trials became one value. */
-export function whyTrials(m: MeasureDefinition, trials: readonly (number | null)[]): Why {
+export function whyTrials(m: MeasureDefinition, trials: readonly (number | null)[], simulated = false): Why {
   const result = combineTrials(m, trials);
   const taken = trials.filter((t): t is number => t !== null);
   const value = result.value === null ? 'no value' : `${shown(result.value, 2)}${unit(m)}`;
   return {
     statement: `${m.label}: ${value}`,
-    inputs: taken.map((t, i) => ({ name: `Trial ${i + 1}`, value: `${t}${unit(m)}` })),
+    inputs: [
+      ...taken.map((t, i) => ({ name: `Trial ${i + 1}`, value: `${t}${unit(m)}` })),
+      ...(simulated ? [{ name: 'Taken with', value: 'a simulated device: no measurement' }] : []),
+    ],
     rule: `The ${result.how} of the trials taken. A trial further from the middle of the others than the detectable change is flagged, and still counts.`,
     arithmetic: [
       result.how === 'mean'

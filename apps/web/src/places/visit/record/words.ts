@@ -98,7 +98,8 @@ function said(live: LiveVisit, m: LiveVisit['measures'][number], side: Column): 
   if (entry !== null && entry.status !== 'taken') return STATUS_WORDS[entry.status];
   if (value === null) return '';
   const pain = entry?.pain ?? null;
-  return `${withUnit(m, value, m.decimals)}${pain === null ? '' : `, pain ${pain}`}`;
+  const simulated = entry?.simulated === true ? ', simulated' : '';
+  return `${withUnit(m, value, m.decimals)}${pain === null ? '' : `, pain ${pain}`}${simulated}`;
 }
 
 /** What was measured at this visit, both sides; what was not is left out. */

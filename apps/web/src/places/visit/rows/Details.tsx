@@ -47,12 +47,13 @@ export function Details(props: RowProps) {
             place={place}
             leverCm={lever}
             bodyMassKg={props.bodyMassKg}
-            keep={(value, heldBy) =>
+            keep={(value, heldBy, simulated) =>
               keep(value, {
                 ...(measure.methods.includes('phone or inclinometer')
                   ? { method: 'phone or inclinometer' }
                   : {}),
                 ...(heldBy === 'self' ? { by: 'self' as const } : {}),
+                ...(simulated ? { simulated } : {}),
               })
             }
           />

@@ -249,7 +249,11 @@ function Value({ measure, side, values, entries, computed }: RowProps & { side: 
   const { spread } = combineTrials(measure, entries[side].trials);
   return (
     <Why
-      of={() => (worked === null ? whyTrials(measure, entries[side].trials) : whyComputed(measure, worked))}
+      of={() =>
+        worked === null
+          ? whyTrials(measure, entries[side].trials, entries[side].simulated)
+          : whyComputed(measure, worked)
+      }
       label={`${measure.label}${side === 'none' ? '' : `, ${side}`}: ${shown(value, Math.max(1, measure.decimals))} ${measure.unitLabel}`}
       className={`${side === 'left' ? '!text-right' : ''} min-h-[24px] text-[1.35rem] font-bold leading-none no-underline`}
     >
@@ -257,6 +261,9 @@ function Value({ measure, side, values, entries, computed }: RowProps & { side: 
         {shown(value, Math.max(1, measure.decimals))}
       </span>
       <span className="text-xs font-normal text-ink-2">{measure.unitLabel}</span>
+      {entries[side].simulated === true && (
+        <span className="block text-[0.65rem] font-semibold text-hold-deep">simulated</span>
+      )}
       {worked === null && entries[side].trials.length > 1 && spread !== null && spread > 0 && (
         <span className="block text-[0.65rem] font-normal text-ink-3">{`spread ${shown(spread)}`}</span>
       )}

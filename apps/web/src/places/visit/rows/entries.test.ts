@@ -43,6 +43,12 @@ describe('trials of an entry', () => {
     expect(withTrial(taken([60], { confirmed: true }), 0, 61)).not.toHaveProperty('confirmed');
   });
 
+  it('what came from a simulated device says so until the last of it is gone', () => {
+    const simulated = taken([34, 35], { simulated: true });
+    expect(withTrial(simulated, 0, 33)).toMatchObject({ simulated: true });
+    expect(withTrial(withTrial(simulated, 1, null), 0, null)).not.toHaveProperty('simulated');
+  });
+
   it('the next value goes to the first gap, and nowhere when all are taken', () => {
     expect(nextTrial(lunge, taken([34, null, 33]))).toBe(1);
     expect(nextTrial(lunge, taken([34, 35, 33]))).toBeNull();
@@ -188,12 +194,12 @@ describe('before over after', () => {
 
 describe('how far a step is', () => {
   it.each([
-    [0, 0, null, true, 'nothing wanted'],
-    [1, 3, null, false, '1 of 3'],
-    [3, 3, null, true, 'all 3'],
-    [1, 3, 'too sore', true, 'skipped'],
-  ])('%d of %d, skipped %s', (done, of, skipped, isDone, text) => {
-    expect(stepText(done, of, skipped)).toEqual({ done: isDone, text });
+    [0, 0, null, true, 1, 'nothing wanted'],
+    [1, 3, null, false, 1 / 3, '1 of 3'],
+    [3, 3, null, true, 1, 'all 3'],
+    [1, 3, 'too sore', true, 1, 'skipped'],
+  ])('%d of %d, skipped %s', (done, of, skipped, isDone, share, text) => {
+    expect(stepText(done, of, skipped)).toEqual({ done: isDone, share, text });
   });
 
   it('support points are looked at when one pose was, on both feet', () => {

@@ -43,7 +43,10 @@ export function withTrial(entry: MeasureEntry, index: number, value: number | nu
   const length = Math.max(index + 1, entry.trials.length);
   const trials = Array.from({ length }, (_, i) => (i === index ? value : (entry.trials[i] ?? null)));
   while (trials.length > 0 && trials[trials.length - 1] === null) trials.pop();
-  return { ...rest, trials };
+  if (trials.length > 0) return { ...rest, trials };
+  // With the last reading goes what it was taken with.
+  const { simulated: _simulated, ...bare } = rest;
+  return { ...bare, trials };
 }
 
 /** Where the next value goes on a side: the first empty trial; null when all are there. */

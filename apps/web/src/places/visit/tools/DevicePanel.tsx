@@ -38,7 +38,7 @@ export function DevicePanel({
   measure: MeasureDefinition;
   kind: DeviceKind;
   base: string | null;
-  keep: (value: number, heldBy: 'another' | 'self') => void;
+  keep: (value: number, heldBy: 'another' | 'self', simulated: boolean) => void;
   leverCm: number | null;
   bodyMassKg: number | null;
 }) {
@@ -50,7 +50,11 @@ export function DevicePanel({
     (value, state) => {
       if (place === null) return;
       setLast(value);
-      keep(round(value.value, measure.decimals), state.hello?.heldBy ?? 'another');
+      keep(
+        round(value.value, measure.decimals),
+        state.hello?.heldBy ?? 'another',
+        state.hello?.simulated === true,
+      );
     },
   );
   const { link, state } = device;
@@ -73,6 +77,9 @@ export function DevicePanel({
         <div role="status" className={warning === undefined ? 'text-ink-2' : 'font-semibold text-ease-deep'}>
           {warning !== undefined ? WARNINGS[warning] : place === null ? 'All trials taken' : help(kind)}
         </div>
+        {state.hello?.simulated === true && (
+          <div className="text-hold-deep">Simulated: what it gives is marked so in the record</div>
+        )}
         {state.hello?.heldBy === 'self' && (
           <div className="text-hold-deep">Held by the patient: kept as measured by oneself</div>
         )}
