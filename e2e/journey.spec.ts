@@ -327,6 +327,8 @@ test('ready to progress: the suggestion is used, and the next stage’s plan fol
   await signIn(page);
   await page.getByRole('link', { name: /Ilse Venning/ }).click();
   await expect(page.getByRole('heading', { name: 'Go on to Slow and heavy' })).toBeVisible();
+  const drafted = page.getByRole('region', { name: 'The plan it would draft' });
+  await expect(drafted).toContainText('Slow heel raise on the towel comes');
   await expectAccessible(page, 'Course, ready');
   await page.getByRole('button', { name: 'Use this' }).click();
   await expect(page.getByText('draft of version 3')).toBeVisible();

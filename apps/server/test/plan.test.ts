@@ -279,6 +279,9 @@ describe('plans', () => {
       for (const ago of [2, 1]) await put('session', ago, { scores: scores(1, 5, 2), exercises: [] });
       const course = (await who.get(`/api/episodes/${episodeId}/course`)).body;
       expect(course.review).toMatchObject({ decision: 'adjust-dose', rule: 3 });
+      // What is shown before it is taken is what is drafted then.
+      const told = course.drafted.otherwise.find((o: { before: string }) => o.before.includes('3 sets'));
+      expect(told.dose).toContain('2 sets');
       const after = (
         await who
           .post(`/api/episodes/${episodeId}/decisions`, {
@@ -290,6 +293,12 @@ describe('plans', () => {
       ).body;
       const eased = after.episode.draft.items.find((i: { slot: string }) => i.slot === 'heavy-raise');
       expect([raise?.sets, eased.sets]).toEqual([3, 2]);
+      const named = (list: readonly { name: string }[]) => list.map((x) => x.name).sort();
+      const keys = (items: readonly { exercise: string }[]) => items.map((i) => i.exercise);
+      const given = keys(plan.items);
+      const drafted = keys(after.episode.draft.items);
+      expect(named(course.drafted.come)).toHaveLength(drafted.filter((k) => !given.includes(k)).length);
+      expect(named(course.drafted.gone)).toHaveLength(given.filter((k) => !drafted.includes(k)).length);
       const stretch = after.episode.draft.items.find((i: { slot: string }) => i.slot === 'before-first-step');
       expect(stretch.sets).toBe(1);
     });

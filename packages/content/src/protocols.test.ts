@@ -222,6 +222,26 @@ describe('a plan of every stage', () => {
   });
 });
 
+describe('easing back', () => {
+  const doses = (p: ReturnType<typeof plan>) =>
+    p.exercises.map(({ why: _why, ...dose }) => JSON.stringify(dose)).sort();
+  const pairs = content.protocols.flatMap((protocol) =>
+    protocol.stages
+      .slice(1)
+      .flatMap((stage, i) =>
+        protocol.stages
+          .slice(i, i + 1)
+          .map(
+            (before) => [`${protocol.key}: ${stage.key} to ${before.key}`, protocol, stage, before] as const,
+          ),
+      ),
+  );
+
+  it.each(pairs)('changes the plan, %s', (_name, protocol, stage, before) =>
+    expect(doses(plan(protocol, before))).not.toEqual(doses(plan(protocol, stage))),
+  );
+});
+
 describe('safety over every protocol', () => {
   const answer = (scope: 'person' | 'side'): fc.Arbitrary<SafetyAnswer> =>
     scope === 'person'

@@ -49,6 +49,7 @@ export type {
   HomeView,
   PersonRow,
   PersonView,
+  Drafted,
   PlanIf,
   PlanView,
   PresenceView,

@@ -267,6 +267,8 @@ export interface CourseView {
   readonly mornings: readonly Morning[];
   readonly criteria: readonly CriterionPart[];
   readonly review: ReviewResult | null;
+  /** What the plan drafted by the suggestion would have otherwise than the patient's; null where it drafts none. */
+  readonly drafted: Drafted | null;
   readonly decisions: readonly DecisionView[];
   readonly plans: readonly PlanView[];
   /** What was found on a treated side that a plan works on. */
@@ -280,6 +282,13 @@ export interface CourseView {
   /** Runs logged in the last 30 days. */
   readonly runsDone: readonly DoneRun[];
   readonly loggedDays: number;
+}
+
+/** What a plan drafted by a decision would have otherwise than the one before, exercise by exercise with its dose. */
+export interface Drafted {
+  readonly come: readonly { readonly name: string; readonly dose: string }[];
+  readonly gone: readonly { readonly name: string }[];
+  readonly otherwise: readonly { readonly name: string; readonly dose: string; readonly before: string }[];
 }
 
 /** What a draft filled anew under other choices would have and not have any more, by exercise. */

@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { type CourseView, type DecidedOn, DecisionBody, type DecisionView } from '@heathstep/contracts';
-import { type ReviewResult, type StageKey, tooEarlyEach } from '@heathstep/core';
+import { type ReviewResult, type Stage, type StageKey, tooEarlyEach } from '@heathstep/core';
 import { Clock } from '../clock.js';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
@@ -13,7 +13,14 @@ import { badRequest, conflict, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { DecisionRow, EpisodeRow } from '../persistence/entities.js';
-import { moveToStage, PlanDrafts } from '../plans/planDrafts.js';
+import { fromOf, moveToStage, PlanDrafts } from '../plans/planDrafts.js';
+
+/** The stage a decision goes to; undefined where it stays. */
+function stageAfter({ protocol, row }: EpisodeRecord, decision: ReviewResult['decision']): Stage | undefined {
+  const at = protocol.stages.findIndex((s) => s.key === row.stage);
+  if (decision === 'progress') return protocol.stages[at + 1];
+  return decision === 'ease-back' && at > 0 ? protocol.stages[at - 1] : undefined;
+}
 
 /** Whether a decision was made on what stands: the stage, the plan the patient has, and what the rules say. */
 const stillStands = (on: DecidedOn, record: EpisodeRecord, review: ReviewResult): boolean =>
@@ -107,14 +114,7 @@ export class CourseController {
     assessed: Assessed,
     decision: DecisionBody['decision'],
   ): Promise<void> {
-    const { stages } = record.protocol;
-    const at = stages.findIndex((s) => s.key === record.row.stage);
-    const next =
-      decision === 'progress'
-        ? stages[at + 1]
-        : decision === 'ease-back' && at > 0
-          ? stages[at - 1]
-          : undefined;
+    const next = stageAfter(record, decision);
     if (decision === 'progress' && next === undefined) throw refusedNow('This is the last stage');
     if (next !== undefined) {
       await moveToStage(tx, record.row, {
@@ -142,9 +142,19 @@ export class CourseController {
     await this.drafts.write(tx, me, moved, {
       id: randomUUID(),
       stage,
-      from: steps.length > 0 || stage === record.row.stage ? 'current' : 'stage',
+      from: fromOf(record, stage, steps),
       steps,
     });
+  }
+
+  /** What the plan drafted by the suggestion would have otherwise. */
+  private drafted(record: EpisodeRecord, assessed: Assessed): CourseView['drafted'] {
+    const decision = assessed.review?.decision;
+    const next = decision === undefined ? undefined : stageAfter(record, decision);
+    if (next !== undefined) return this.drafts.decided(record, next.key, []);
+    return decision === 'adjust-dose' || decision === 'ease-back'
+      ? this.drafts.decided(record, record.row.stage, assessed.doseSteps)
+      : null;
   }
 
   private async lastDecisionAt(tx: Tx, episodeId: string): Promise<Date | null> {
@@ -167,6 +177,7 @@ export class CourseController {
       mornings: assessed.home.mornings,
       criteria: assessed.review?.criteria?.parts ?? [],
       review: assessed.review,
+      drafted: this.drafted(record, assessed),
       decisions: decisions.map((d): DecisionView => ({
         id: d.id,
         at: d.at.toISOString(),

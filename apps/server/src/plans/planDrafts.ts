@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
-import type { PlanIf } from '@heathstep/contracts';
+import type { Drafted, PlanIf } from '@heathstep/contracts';
 import {
   applyStep,
   ASSUMED_MASS_KG,
@@ -9,12 +9,14 @@ import {
   type ComposedExercise,
   type ComposeInput,
   composePlan,
+  doseSentence,
   type ExerciseStep,
   keepGivable,
   type LeftOut,
   type Planned,
   planProblems,
   type Prescription,
+  sentenceText,
   shareOfDay,
   type Stage,
   stageOf,
@@ -103,14 +105,33 @@ export class PlanDrafts {
     const now = plan.items as ComposedExercise[];
     const row = { ...record.row, schools: { ...record.row.schools, ...schools } };
     const then = this.filled({ ...record, row }, stage);
-    const nameOf = (key: string) => record.library.exercise(key)?.name ?? key;
-    const doseOf = ({ why: _why, ...dose }: ComposedExercise) => dose;
+    const { come, gone, otherwise } = differences(now, then);
+    const nameOf = ({ exercise }: ComposedExercise) => record.library.exercise(exercise)?.name ?? exercise;
+    return { come: come.map(nameOf), gone: gone.map(nameOf), otherwise: otherwise.map((o) => nameOf(o.is)) };
+  }
+
+  /** What the plan drafted by a decision would have otherwise than the plan the patient has; null where it drafts none. */
+  decided(record: EpisodeRecord, key: StageKey | null, steps: readonly ExerciseStep[]): Drafted | null {
+    const { view, library } = record;
+    const stage = stageOf(record.protocol, key);
+    if (view.plan === null || stage === null || view.notPrescribed.length > 0) return null;
+    const { items } = this.fill(record, stage, {
+      id: '',
+      stage: key,
+      from: fromOf(record, key, steps),
+      steps,
+    });
+    const { come, gone, otherwise } = differences(view.plan.items, items);
+    const told = (item: ComposedExercise) => {
+      const exercise = library.exercise(item.exercise);
+      return exercise === undefined
+        ? { name: item.exercise, dose: '' }
+        : { name: exercise.name, dose: sentenceText(doseSentence(item, exercise)) };
+    };
     return {
-      come: then.filter((t) => now.every((n) => n.exercise !== t.exercise)).map((t) => nameOf(t.exercise)),
-      gone: now.filter((n) => then.every((t) => t.exercise !== n.exercise)).map((n) => nameOf(n.exercise)),
-      otherwise: then
-        .filter((t) => now.some((n) => n.exercise === t.exercise && !isDeepStrictEqual(doseOf(n), doseOf(t))))
-        .map((t) => nameOf(t.exercise)),
+      come: come.map(told),
+      gone: gone.map((g) => ({ name: told(g).name })),
+      otherwise: otherwise.map(({ was, is }) => ({ ...told(is), before: told(was).dose })),
     };
   }
 
@@ -213,6 +234,28 @@ export class PlanDrafts {
     const problems = planProblems(items, (key) => record.library.exercise(key), record.view.tagsOff);
     if (problems.length > 0) throw badRequest(fieldErrors(problems));
   }
+}
+
+/** A plan is filled from its stage where that is another, and goes on from what the patient has where it is the same. */
+export const fromOf = (
+  record: EpisodeRecord,
+  stage: StageKey | null,
+  steps: readonly ExerciseStep[],
+): DraftWish['from'] => (steps.length > 0 || stage === record.row.stage ? 'current' : 'stage');
+
+/** What one plan has otherwise than another, exercise by exercise. */
+function differences(now: readonly ComposedExercise[], then: readonly ComposedExercise[]) {
+  const doseOf = ({ why: _why, ...dose }: ComposedExercise) => dose;
+  const sameIn = (list: readonly ComposedExercise[], item: ComposedExercise) =>
+    list.find((i) => i.exercise === item.exercise);
+  return {
+    come: then.filter((t) => sameIn(now, t) === undefined),
+    gone: now.filter((n) => sameIn(then, n) === undefined),
+    otherwise: then.flatMap((is) => {
+      const was = sameIn(now, is);
+      return was === undefined || isDeepStrictEqual(doseOf(was), doseOf(is)) ? [] : [{ was, is }];
+    }),
+  };
 }
 
 export async function moveToStage(

@@ -13,6 +13,7 @@ export const CHANGES: readonly News[] = [
       'Patients read what the next stage waits for, on paper and on the phone.',
       'A time of day for the exercises, held against the person’s own calendar file.',
       'Squats, hops and tests on one leg say “too early today” on a foot that is fresh or irritable.',
+      'A decision shows the plan it would draft before it is used.',
       'A tissue that another complaint’s plan loads is counted once for all.',
       'One run is at most a tenth longer than the longest of the last 30 days.',
       'Protocols: what is asked at home and what is chosen can be changed here.',

@@ -62,6 +62,7 @@ export function DecisionPanel({
       {words !== undefined && <Judgement tone={words.tone}>{words.text}</Judgement>}
       <h2 className="mt-1 text-2xl">{HEADLINE[review.decision](names)}</h2>
       <Decide course={course} review={review} last={at >= protocol.stages.length - 1} />
+      {course.drafted !== null && <Drafted plan={course.drafted} />}
       <Reasons review={review} />
       {review.wouldChange.length > 0 && (
         <div className="mt-3 text-sm text-ink-2">
@@ -82,6 +83,37 @@ export function DecisionPanel({
       </p>
       <History course={course} />
     </div>
+  );
+}
+
+/** What using the suggestion would draft, before it is used; the draft can still be changed before it is given. */
+function Drafted({ plan }: { plan: NonNullable<CourseView['drafted']> }) {
+  const { come, gone, otherwise } = plan;
+  return (
+    <section
+      aria-label="The plan it would draft"
+      className="mt-4 rounded-lg bg-heather-wash px-3 py-2 text-sm"
+    >
+      <h3 className="text-sm">Using this drafts a plan in which</h3>
+      {come.length + gone.length + otherwise.length === 0 && <p>nothing is otherwise than now.</p>}
+      <ul className="space-y-1">
+        {gone.map((g) => (
+          <li key={g.name}>
+            <b>{g.name}</b> leaves
+          </li>
+        ))}
+        {come.map((c) => (
+          <li key={c.name}>
+            <b>{c.name}</b> comes: {c.dose}
+          </li>
+        ))}
+        {otherwise.map((o) => (
+          <li key={o.name}>
+            <b>{o.name}</b> becomes: {o.dose} <span className="text-ink-2">{`Before: ${o.before}`}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
