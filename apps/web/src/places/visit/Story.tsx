@@ -1,7 +1,8 @@
 import { useEffect, useState } from 'react';
-import { BODY_MASS, treatedSides, whyIrritability } from '@heathstep/core';
+import { BODY_MASS, daysBetween, treatedSides, whyIrritability } from '@heathstep/core';
 import { ENTRY_LIMITS, type EntryValue, type MeasureEntry } from '@heathstep/contracts';
 import { ChoiceBlank, ListBlank, NumberBlank, ScoreBlank } from '../../parts/Blank.js';
+import { shortDay } from '../../parts/dates.js';
 import { BodyMap } from '../../parts/BodyMap.js';
 import { Why } from '../../parts/Why.js';
 import { AddMeasure } from './AddMeasure.js';
@@ -224,13 +225,40 @@ function StoryScore({ live, measure }: { live: LiveVisit; measure: string }) {
     const entry: MeasureEntry | null = v === null ? null : { trials: [v], status: 'taken', pain: null };
     for (const side of treatedSides(live.affected)) live.set(`measure.${measure}.${side}`, entry);
   };
+  const value = storyScore(live, measure);
+  const home = value === null ? lastMorning(live) : null;
   return (
-    <ScoreBlank
-      label={`${label.toLowerCase()}, ${sidesText(live.affected, live.pathway.place)}`}
-      value={storyScore(live, measure)}
-      onChange={write}
-    />
+    <>
+      <ScoreBlank
+        label={`${label.toLowerCase()}, ${sidesText(live.affected, live.pathway.place)}`}
+        value={value}
+        onChange={write}
+      />
+      {home !== null && (
+        <button
+          type="button"
+          className="text-action ml-2 inline-flex min-h-9 items-center text-sm"
+          onClick={() => write(home.pain)}
+        >
+          {`${home.pain} at home on ${shortDay(home.day)}: take it`}
+        </button>
+      )}
+    </>
   );
+}
+
+/** A morning told at home is not asked again, as long as it is of these days. */
+const FRESH_DAYS = 2;
+
+/** What was told of the last morning at home, where the protocol asks there for the same; null where it is older or none. */
+function lastMorning({
+  course,
+  protocol,
+}: LiveVisit): { readonly day: string; readonly pain: number } | null {
+  if (protocol.home.every((q) => q.role !== 'morning')) return null;
+  const last = course.mornings.at(-1);
+  if (last === undefined || daysBetween(last.day, course.episode.today) > FRESH_DAYS) return null;
+  return { day: last.day, pain: last.pain };
 }
 
 /** A lasting fact of the safety screen, told within the story. */
