@@ -10,6 +10,7 @@ import { join } from 'node:path';
 import { PHOTO_LIMITS } from '@heathstep/contracts';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
+import { ownAddress } from './http/ownAddress.js';
 import { plainBodies } from './http/plainBodies.js';
 import { sameOrigin } from './http/sameOrigin.js';
 
@@ -68,10 +69,13 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   });
   app.useLogger(app.get(Logger));
   app.disable('x-powered-by');
+  // Only what stands in front of it on this machine is believed about who asks.
+  if (config.publicUrl !== null) app.set('trust proxy', 'loopback');
+  app.use(ownAddress(config.publicUrl));
   app.use(policy);
   app.use(compression());
   app.use(cookieParser());
-  app.use('/api', sameOrigin);
+  app.use('/api', sameOrigin(config.publicUrl));
   app.use('/api/visits/:id/photos', express.raw({ type: () => true, limit: PHOTO_LIMITS.bytes }));
   app.use(express.json({ limit: '1mb' }));
   app.use('/api', plainBodies);

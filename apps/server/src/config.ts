@@ -18,6 +18,8 @@ export interface Config {
   readonly contentRoot: string | null;
   /** Folder of the letters that papers are set in. */
   readonly fontsRoot: string;
+  /** Where people reach it, when something in front of it on this machine serves https; null on loopback alone. */
+  readonly publicUrl: string | null;
   /** Secure cookies, when served over https. */
   readonly secureCookies: boolean;
 }
@@ -28,9 +30,19 @@ function required(env: NodeJS.ProcessEnv, name: string): string {
   return value;
 }
 
+/** `https://clinic.example`, without a path; null where it is not set. */
+function outside(text: string): string | null {
+  if (text === '') return null;
+  const url = URL.canParse(text) ? new URL(text) : null;
+  if (url === null || !['http:', 'https:'].includes(url.protocol) || url.pathname !== '/')
+    throw new Error(`HEATHSTEP_PUBLIC_URL must be an address such as https://clinic.example, not ${text}`);
+  return url.origin;
+}
+
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
 
 export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
+  const publicUrl = outside(env['HEATHSTEP_PUBLIC_URL'] ?? '');
   const manifest = JSON.parse(readFileSync(here('../package.json'), 'utf8')) as { version: string };
   return {
     port: Number(env['PORT'] ?? 4310),
@@ -42,6 +54,7 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     devicesUrl: env['HEATHSTEP_DEVICES_URL'] ?? null,
     contentRoot: env['HEATHSTEP_CONTENT'] ?? null,
     fontsRoot: join(here('..'), '..', '..', 'node_modules', '@fontsource', 'hanken-grotesk', 'files'),
-    secureCookies: env['HEATHSTEP_SECURE_COOKIES'] === '1',
+    publicUrl,
+    secureCookies: publicUrl?.startsWith('https:') === true || env['HEATHSTEP_SECURE_COOKIES'] === '1',
   };
 }

@@ -51,7 +51,10 @@ function inDatabase(url: string, name: string): string {
 }
 
 /** The whole server on a database of its own, with two clinics of three people each. */
-export async function makeWorld(contentRoot: string | null = null): Promise<World> {
+export async function makeWorld(
+  contentRoot: string | null = null,
+  publicUrl: string | null = null,
+): Promise<World> {
   const name = `t_${randomUUID().replaceAll('-', '')}`;
   const admin = new Client({ connectionString: process.env['HEATHSTEP_TEST_OWNER_URL'] });
   await admin.connect();
@@ -94,7 +97,8 @@ export async function makeWorld(contentRoot: string | null = null): Promise<Worl
     devicesUrl: null,
     contentRoot,
     fontsRoot: join(__dirname, '..', '..', '..', 'node_modules', '@fontsource', 'hanken-grotesk', 'files'),
-    secureCookies: false,
+    publicUrl,
+    secureCookies: publicUrl !== null,
   });
   await app.init();
   const server = app.getHttpServer();

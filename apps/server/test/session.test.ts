@@ -87,6 +87,11 @@ describe('signing in and the edge of the server', () => {
     await server().post('/api/session').set('sec-fetch-site', 'cross-site').send(credentials).expect(403);
   });
 
+  it('answers to the names of this machine only', async () => {
+    await server().get('/api/health').set('host', 'localhost:9').expect(200);
+    await server().get('/api/health').set('host', 'clinic.example').expect(421);
+  });
+
   it('sends a strict content policy, and never caches a record', async () => {
     const response = await server().get('/api/health');
     expect(response.headers['content-security-policy']).toMatch(/default-src 'none'.*script-src 'self'/);
@@ -119,5 +124,40 @@ describe('signing in and the edge of the server', () => {
     );
     expect(rows.map((r) => r.action)).toEqual(['create', 'read', 'change']);
     expect(JSON.stringify(rows)).not.toContain('Audited');
+  });
+});
+
+describe('known by another name outside', () => {
+  let world: World;
+  beforeAll(async () => {
+    world = await makeWorld(null, 'https://clinic.example');
+  });
+  afterAll(() => world.stop());
+  const credentials = { email: 'lead0@clinic.example', password: PASSWORD };
+  /** As what stands in front of it passes a request on. */
+  const through = (t: request.Test, host = 'clinic.example') =>
+    t.set('host', host).set('x-forwarded-proto', 'https').set('x-forwarded-for', '203.0.113.9');
+  const server = () => request(world.app.getHttpServer());
+
+  it.each(['clinic.example', '127.0.0.1:4310'])(
+    'takes changes asked for by its own page, passed on as %s, over secure cookies',
+    async (host) => {
+      const response = await through(server().post('/api/session'), host)
+        .set('origin', 'https://clinic.example')
+        .set('sec-fetch-site', 'same-origin')
+        .send(credentials)
+        .expect(200);
+      expect(String((response.headers['set-cookie'] as unknown as string[])[0])).toMatch(/; Secure/);
+      expect(response.headers['strict-transport-security']).toMatch(/^max-age=/);
+    },
+  );
+
+  it('turns away changes of any other page, and any other name', async () => {
+    await through(server().post('/api/session'))
+      .set('origin', 'https://clinic.example.elsewhere.example')
+      .send(credentials)
+      .expect(403);
+    await through(server().get('/api/health'), 'elsewhere.example').expect(421);
+    await through(server().get('/'), 'elsewhere.example:443').expect(421);
   });
 });

@@ -12,6 +12,7 @@ import { audit, Db } from '../persistence/db.js';
 import { handoutContent } from './content.js';
 import { handoutDocument } from './document.js';
 import { Printer } from './render.js';
+import { Settings } from '../settings.js';
 
 @Controller('api')
 export class HandoutController {
@@ -20,6 +21,7 @@ export class HandoutController {
     private readonly reader: EpisodeReader,
     private readonly content: Content,
     private readonly printer: Printer,
+    private readonly settings: Settings,
   ) {}
 
   /** What the paper says, for the page that shows and prints it; refused while nothing may be given. */
@@ -46,7 +48,8 @@ export class HandoutController {
     @Res({ passthrough: true }) response: Response,
   ): Promise<StreamableFile> {
     const { paper, library } = await this.read(me, id);
-    const home = `${request.protocol}://${request.get('host') ?? 'localhost'}/home`;
+    const here = `${request.protocol}://${request.get('host') ?? 'localhost'}`;
+    const home = `${this.settings.config.publicUrl ?? here}/home`;
     const bytes = await this.printer.pdf(
       handoutDocument(paper, home, ({ key, sides }) => {
         const figure = library.figure(key);
