@@ -1,5 +1,4 @@
 // npm start: everything, from a bare clone to a running clinic with demo data. See docs/architecture.md.
-import { openSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureInstalled } from './lib/install.mjs';
 import { DATA } from './lib/paths.mjs';
@@ -21,6 +20,7 @@ async function main() {
   ensureInstalled();
   const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import('./lib/build.mjs');
   const { lockData } = await import('./lib/lock.mjs');
+  const { openLog } = await import('./lib/log.mjs');
   const { reachable, startPostgres } = await import('./lib/postgres.mjs');
   const { supervise } = await import('./lib/supervise.mjs');
   const { portIsFree, prepare, startDevices, startServer, stopServer } = await import('./lib/server.mjs');
@@ -54,7 +54,7 @@ async function main() {
   const signIns = await prepare(database, join(DATA, 'demo-sign-ins.json'));
   const devices = await startDevices();
   stops.push(() => stopServer(devices.child));
-  const log = openSync(join(DATA, 'server.log'), 'a');
+  const log = openLog(join(DATA, 'server.log'));
   let server;
   const begin = async () => {
     server = await startServer(

@@ -171,6 +171,7 @@ function initialise(bin, cluster, secrets, user) {
       '-E',
       'UTF8',
       '--locale=C.UTF-8',
+      '--data-checksums',
       '--no-sync',
     ],
     { ...user, encoding: 'utf8', cwd: '/' },

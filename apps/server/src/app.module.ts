@@ -26,7 +26,7 @@ import { ProtocolsController } from './library/protocols.controller.js';
 import { MeasuresController } from './measures/measures.controller.js';
 import { PeopleController } from './people/people.controller.js';
 import { Db } from './persistence/db.js';
-import { databaseOptions } from './persistence/options.js';
+import { applicationOptions } from './persistence/options.js';
 import { PhotosController } from './photos/photos.controller.js';
 import { PlanDrafts } from './plans/planDrafts.js';
 import { PlansController } from './plans/plans.controller.js';
@@ -82,7 +82,7 @@ export class AppModule {
       module: AppModule,
       imports: [
         logging(config.logLevel),
-        TypeOrmModule.forRoot(databaseOptions(config.databaseUrl)),
+        TypeOrmModule.forRoot(applicationOptions(config.databaseUrl)),
         ThrottlerModule.forRoot([{ name: 'default', limit: 20, ttl: 60_000 }]),
       ],
       controllers: CONTROLLERS,

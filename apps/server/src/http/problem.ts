@@ -2,6 +2,7 @@ import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger 
 import type { Response } from 'express';
 import { randomUUID } from 'node:crypto';
 import type { Issue } from '@heathstep/core';
+import { type Away, databaseAway } from './databaseAway.js';
 
 export interface FieldError {
   readonly pointer: string;
@@ -71,6 +72,13 @@ export class ProblemFilter implements ExceptionFilter {
       });
       return;
     }
+    const away = databaseAway(error);
+    if (away !== null) {
+      this.logger.warn(`database away, ${away}`);
+      response.setHeader('retry-after', RETRY_AFTER_S);
+      send(response, 503, { title: 'The records cannot be reached at present', detail: AWAY[away] });
+      return;
+    }
     const status = error instanceof HttpException ? error.getStatus() : statusOf(error);
     if (status !== null && status < 500) {
       send(response, status, { title: TITLES[status] ?? 'This cannot be done' });
@@ -86,6 +94,13 @@ export class ProblemFilter implements ExceptionFilter {
     });
   }
 }
+
+const RETRY_AFTER_S = '3';
+
+const AWAY: Readonly<Record<Away, string>> = {
+  'not-kept': 'Nothing was kept by this step. Try again in a moment',
+  uncertain: 'Whether this step was kept is not certain. Look at what stands, then try again in a moment',
+};
 
 /** PostgreSQL's word for two who wrote the same at once. */
 const UNIQUE_VIOLATION = '23505';

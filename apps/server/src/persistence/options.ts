@@ -33,3 +33,34 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
   logging: false,
   extra: { max: 10, options: '-c timezone=UTC' },
 });
+
+/**
+ * How long the application waits for the database, in milliseconds: conventions, each shorter than the 15 s a browser
+ * waits, so that a database that stands still is told as a 503 and not waited for without end. The migrations have no limit.
+ */
+const WAITS = {
+  connect: 5_000,
+  lock: 3_000,
+  statement: 10_000,
+  /** Counted here and not by the database, for one that does not answer at all. */
+  answer: 12_000,
+  idleInTransaction: 30_000,
+};
+
+/** The same connection with the limits the application works under. */
+export const applicationOptions = (url: string): DataSourceOptions => ({
+  ...databaseOptions(url),
+  extra: {
+    max: 10,
+    connectionTimeoutMillis: WAITS.connect,
+    query_timeout: WAITS.answer,
+    options: [
+      'timezone=UTC',
+      `lock_timeout=${WAITS.lock}`,
+      `statement_timeout=${WAITS.statement}`,
+      `idle_in_transaction_session_timeout=${WAITS.idleInTransaction}`,
+    ]
+      .map((setting) => `-c ${setting}`)
+      .join(' '),
+  },
+});
