@@ -28,7 +28,10 @@ test('a lost server while typing: nothing is lost, a clear state, sent again', a
   await takeTrials(page, 'Single-leg heel raise', 'left', ['11']);
   await expect(page.locator('[data-status="unreachable"]')).toContainText('kept on this device');
   await takeTrials(page, 'Single-leg heel raise', 'right', ['17']);
-  await expect(page.getByRole('button', { name: 'Try now' })).toBeVisible();
+  await page.setViewportSize({ width: 1280, height: 420 });
+  await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight));
+  await expect(page.getByRole('heading', { name: 'Load', exact: true })).not.toBeInViewport();
+  await expect(page.getByRole('button', { name: 'Try now' })).toBeInViewport();
   await context.setOffline(false);
   await expect(saved(page)).toBeVisible();
   await page.reload();

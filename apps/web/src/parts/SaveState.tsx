@@ -12,41 +12,59 @@ const WORDS: Record<SaveStatus, string> = {
   'signed-out': 'You are signed out. What you typed is kept on this device; sign in again to send it.',
 };
 
-/** Whether what was typed is safe, in a word or a sentence. */
-export function SaveState({ status, retry }: { status: SaveStatus; retry: () => void }) {
-  const calm = status === 'saved' || status === 'saving';
-  const Icon =
-    status === 'saved'
-      ? Check
-      : status === 'saving'
-        ? LoaderCircle
-        : status === 'unreachable'
-          ? CloudOff
-          : TriangleAlert;
+const isCalm = (status: SaveStatus): boolean => status === 'saved' || status === 'saving';
+
+/** Whether what was typed is safe, in a word; what is not well is said by `SaveTrouble`. */
+export function SaveState({ status }: { status: SaveStatus }) {
+  if (!isCalm(status)) return null;
+  const Icon = status === 'saved' ? Check : LoaderCircle;
   return (
     <div
       role="status"
       aria-live="polite"
       data-status={status}
-      className={`flex items-center gap-2 text-sm ${calm ? 'text-ink-2' : 'rounded bg-hold-wash px-3 py-2 text-hold-deep'}`}
+      className="flex items-center gap-2 text-sm text-ink-2"
     >
       <Icon
         className={`size-4 shrink-0 ${status === 'saving' ? 'motion-safe:animate-spin' : ''}`}
         aria-hidden
       />
       <span>{WORDS[status]}</span>
-      {status === 'unreachable' && (
-        <button type="button" className="text-action whitespace-nowrap" onClick={retry}>
-          Try now
-        </button>
-      )}
-      {status === 'signed-out' && (
-        <a
-          className="text-action whitespace-nowrap"
-          href={`/sign-in?next=${encodeURIComponent(window.location.pathname)}`}
-        >
-          Sign in
-        </a>
+    </div>
+  );
+}
+
+/** What keeps from saving and what to do, in a band that stays in sight however far a long page is scrolled. */
+export function SaveTrouble({ status, retry }: { status: SaveStatus; retry: () => void }) {
+  return (
+    <div
+      role="status"
+      aria-live="polite"
+      className="no-print sticky top-0 z-10 md:top-[4.5rem]"
+      {...(isCalm(status) ? {} : { 'data-status': status })}
+    >
+      {!isCalm(status) && (
+        <p className="flex items-center gap-2 rounded bg-hold-wash px-3 py-2 text-sm text-hold-deep">
+          {status === 'unreachable' ? (
+            <CloudOff className="size-4 shrink-0" aria-hidden />
+          ) : (
+            <TriangleAlert className="size-4 shrink-0" aria-hidden />
+          )}
+          <span>{WORDS[status]}</span>
+          {status === 'unreachable' && (
+            <button type="button" className="text-action whitespace-nowrap" onClick={retry}>
+              Try now
+            </button>
+          )}
+          {status === 'signed-out' && (
+            <a
+              className="text-action whitespace-nowrap"
+              href={`/sign-in?next=${encodeURIComponent(window.location.pathname)}`}
+            >
+              Sign in
+            </a>
+          )}
+        </p>
       )}
     </div>
   );

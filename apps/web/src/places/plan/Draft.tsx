@@ -9,7 +9,7 @@ import { DocumentStore, type DocumentResult, type Versioned } from '../../api/do
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { afterTimeout } from '../../api/outbox.js';
 import { keep, stored } from '../../api/useEntries.js';
-import { SaveState } from '../../parts/SaveState.js';
+import { SaveState, SaveTrouble } from '../../parts/SaveState.js';
 import { Hint } from '../../parts/Hint.js';
 import { AddExercise } from './AddExercise.js';
 import { Frame } from './Frame.js';
@@ -247,8 +247,9 @@ function DraftHead({
         >
           Redo
         </button>
-        <SaveState status={store.status} retry={() => store.retry()} />
+        <SaveState status={store.status} />
       </div>
+      <SaveTrouble status={store.status} retry={() => store.retry()} />
       {store.status === 'conflict' && (
         <p className="mt-2 flex gap-4 rounded bg-hold-wash px-3 py-2 text-sm" role="alert">
           Someone else changed this plan.

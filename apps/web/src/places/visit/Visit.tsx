@@ -9,7 +9,7 @@ import { useEntries } from '../../api/useEntries.js';
 import { dayHere, longDay } from '../../parts/dates.js';
 import { SOLE_BOX, SOLE_OUTLINE } from '../../parts/footShapes.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
-import { SaveState } from '../../parts/SaveState.js';
+import { SaveState, SaveTrouble } from '../../parts/SaveState.js';
 import { Conclude } from './Conclude.js';
 import { Conflicts } from './Conflicts.js';
 import { type LiveVisit, liveVisit } from './live.js';
@@ -167,8 +167,9 @@ function Bench({
             <div className="flex-1" />
             {(!signed || reason !== null) && <QuickLine live={live} />}
             <UndoRedo live={live} />
-            <SaveState status={store.status} retry={() => store.retry()} />
+            <SaveState status={store.status} />
           </div>
+          <SaveTrouble status={store.status} retry={() => store.retry()} />
           {!signed && <Presence visitId={visit.id} step={step} store={store} />}
           {signed && <Amend reason={reason} begin={setReason} />}
           <Amendments list={visit.amendments} content={content} />
