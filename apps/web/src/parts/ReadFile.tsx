@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { ChooseFile } from './ChooseFile.js';
 
 interface ReadFileProps {
   /** What is pressed. */
@@ -15,44 +15,16 @@ interface ReadFileProps {
 
 /** A JSON file of one of our formats, read on this device; one that is not says so and takes nothing. */
 export function ReadFile({ word, label, mostBytes, refusal, format, take }: ReadFileProps) {
-  const input = useRef<HTMLInputElement>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const read = async (file: File | undefined) => {
-    if (file === undefined) return;
-    setWrong(null);
-    if (file.size > mostBytes) {
-      setWrong(`${refusal} It is larger than any of them.`);
-      return;
-    }
+  const read = async (file: File): Promise<string | null> => {
+    if (file.size > mostBytes) return `${refusal} It is larger than any of them.`;
     try {
       const found = JSON.parse(await file.text()) as { readonly format?: unknown } | null;
-      if (found?.format === format) take({ ...found, format });
-      else setWrong(refusal);
+      if (found?.format !== format) return refusal;
+      take({ ...found, format });
+      return null;
     } catch {
-      setWrong(refusal);
+      return refusal;
     }
   };
-  return (
-    <span className="inline-flex items-baseline gap-3">
-      <button type="button" className="text-action min-h-11" onClick={() => input.current?.click()}>
-        {word}
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept="application/json,.json"
-        className="hidden"
-        aria-label={label}
-        onChange={(e) => {
-          void read(e.target.files?.[0]);
-          e.target.value = '';
-        }}
-      />
-      {wrong !== null && (
-        <span role="alert" className="text-sm text-ease-deep">
-          {wrong}
-        </span>
-      )}
-    </span>
-  );
+  return <ChooseFile {...{ word, label, read }} accept="application/json,.json" />;
 }

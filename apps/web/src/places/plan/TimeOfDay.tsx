@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { EpisodeView } from '@heathstep/contracts';
 import {
   addDays,
@@ -12,6 +12,7 @@ import {
 } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { keys } from '../../api/queries.js';
+import { ChooseFile } from '../../parts/ChooseFile.js';
 import { fullDay } from '../../parts/dates.js';
 import type { PlanModel } from './planModel.js';
 import { dayName } from './weekWords.js';
@@ -100,48 +101,20 @@ function ReadCalendar({
   take: (busy: readonly Busy[] | null) => void;
   word: string;
 }) {
-  const input = useRef<HTMLInputElement>(null);
-  const [wrong, setWrong] = useState<string | null>(null);
-  const read = async (file: File | undefined) => {
-    if (file === undefined) return;
-    setWrong(null);
+  const read = async (file: File): Promise<string | null> => {
     take(null);
-    if (file.size > MOST_BYTES) {
-      setWrong('A calendar of more than 5 MB is not read.');
-      return;
-    }
+    if (file.size > MOST_BYTES) return 'A calendar of more than 5 MB is not read.';
     const { busyIn, NoCalendar } = await import('./busy.js');
     try {
       const from = addDays(episode.today, 1);
       take(busyIn(await file.text(), { from, days: LOOK_AHEAD_DAYS, timeZone: episode.timeZone }));
+      return null;
     } catch (error) {
       if (!(error instanceof NoCalendar)) throw error;
-      setWrong(error.message);
+      return error.message;
     }
   };
-  return (
-    <>
-      <button type="button" className="text-action min-h-11" onClick={() => input.current?.click()}>
-        {word}
-      </button>
-      <input
-        ref={input}
-        type="file"
-        accept="text/calendar,.ics"
-        className="hidden"
-        aria-label="Calendar file"
-        onChange={(e) => {
-          void read(e.target.files?.[0]);
-          e.target.value = '';
-        }}
-      />
-      {wrong !== null && (
-        <span role="alert" className="text-sm text-ease-deep">
-          {wrong}
-        </span>
-      )}
-    </>
-  );
+  return <ChooseFile {...{ word, read }} label="Calendar file" accept="text/calendar,.ics" />;
 }
 
 interface AgainstProps {
