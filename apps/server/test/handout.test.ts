@@ -157,6 +157,7 @@ describe('the paper', () => {
           {
             key: 'rise',
             sides: 'left',
+            inTurn: 'In turn, 2 rounds of the next 2: one set of each.',
             name: 'Rise',
             dose: 'Left, 3 sets',
             steps: 'Rise.',

@@ -5,6 +5,8 @@ export interface HandoutExercise {
   readonly key: string;
   readonly sides: DoseSides;
   readonly name: string;
+  /** Said before it where a round begins with it; empty text where none does. */
+  readonly inTurn: string;
   readonly dose: string;
   readonly steps: string;
   readonly feel: string;
@@ -65,6 +67,7 @@ export function handoutText(paper: HandoutContent): string {
     ...part.exercises.flatMap((e) => {
       count += 1;
       return [
+        e.inTurn,
         `${count}. ${e.name}`,
         e.dose,
         e.days.every((d) => d) ? '' : labels.weekdays.filter((_, i) => e.days[i] === true).join(', '),

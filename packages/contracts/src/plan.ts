@@ -10,6 +10,7 @@ import {
   IsOptional,
   IsString,
   IsUUID,
+  Matches,
   MaxLength,
   Min,
   ValidateNested,
@@ -20,6 +21,15 @@ export class DoseTempo {
   @IsNumber() topSeconds!: number;
   @IsNumber() downSeconds!: number;
   @IsNumber() bottomSeconds!: number;
+}
+
+export class InRoundBody {
+  @Matches(/^[a-g]$/, { message: 'must be the key of a round' })
+  @IsString()
+  key!: string;
+
+  @IsIn(['each', 'through'], { message: 'must be each or through' })
+  feet!: 'each' | 'through';
 }
 
 /** One exercise with its dose; the safe range is checked by the core. */
@@ -42,6 +52,8 @@ export class PlanItem {
   @IsNumber() daysPerWeek!: number;
   /** Weekdays it is done on, 0 Monday; left out where they are spread evenly. */
   @IsOptional() @IsInt({ each: true }) @ArrayMaxSize(7) @IsArray() days?: number[];
+  /** Done in turn with others of the plan. */
+  @IsOptional() @ValidateNested() @Type(() => InRoundBody) @IsObject() round?: InRoundBody;
   @IsOptional()
   @MaxLength(400, { each: true })
   @IsString({ each: true })

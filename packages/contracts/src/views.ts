@@ -5,6 +5,7 @@ import type {
   Affected,
   CatchUp,
   ComposedExercise,
+  Prescription,
   CriterionPart,
   ExerciseDefinition,
   FigureDefinition,
@@ -372,7 +373,7 @@ export interface HomeView {
   /** How pain is judged now. */
   readonly painSchool: PainSchool;
   readonly items: readonly {
-    readonly prescription: ComposedExercise;
+    readonly prescription: Prescription;
     readonly exercise: ExerciseDefinition;
     /** Left out in a view kept on the phone from before there were figures. */
     readonly figure?: FigureDefinition | null;

@@ -337,6 +337,17 @@ export {
 } from './plan/week.js';
 export { composePlan, type ComposedExercise, type ComposedPlan, type ComposeInput } from './plan/compose.js';
 export { keepGivable, planProblems } from './plan/check.js';
+export {
+  followRound,
+  type InRound,
+  joinNext,
+  MOST_ROUNDS,
+  partNext,
+  roundSentence,
+  stretches,
+  tidyRounds,
+} from './plan/rounds.js';
+export { type InTurn, turnTimeline, type TurnSet } from './plan/roundTimeline.js';
 export { prescribe, type PrescribeOn } from './plan/prescribe.js';
 export { type EarlyOn, tooEarlyEach, tooEarlyOn } from './plan/ability.js';
 export { heldBack, type LeftOut, onlySupervised, switchedOff } from './plan/safety.js';

@@ -33,6 +33,7 @@ const partOf = (title: string, plan: PatientPlan, t: Tongue): HandoutPart => ({
     key: e.key,
     sides: e.item.sides,
     name: e.name,
+    inTurn: e.inTurn,
     dose: e.dose,
     steps: `${e.steps.join('. ')}.`,
     feel: t.inside(e.feel),

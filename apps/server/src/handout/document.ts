@@ -95,7 +95,11 @@ function part(of: HandoutPart, from: number, setting: Setting): Content[] {
   return [
     ...(of.title === '' ? [] : [heading('H2', of.title, { fontSize: 17, margin: [0, 16, 0, 0] })]),
     ...(of.purpose === '' ? [] : [p(`${of.purpose}.`, { margin: [0, 2, 0, 0] })]),
-    ...of.exercises.flatMap((e, i) => [exercise(e, from + i, setting), rule()]),
+    ...of.exercises.flatMap((e, i) => [
+      ...(e.inTurn === '' ? [] : [p(e.inTurn, { bold: true, color: HEATHER, margin: [0, 10, 0, 0] })]),
+      exercise(e, from + i, setting),
+      rule(),
+    ]),
     ...points(setting.labels.beside, of.beside),
     ...points(
       setting.labels.goesOn,

@@ -289,10 +289,9 @@ export class HomeController {
           ? t.say('Your clinic wants to speak with you before you go on.')
           : null;
     const plan = view.plan === null ? null : patientPlanOf(record, view.plan);
-    const items = (plan?.exercises ?? []).flatMap(({ key }) => {
-      const prescription = view.plan?.items.find((i) => i.exercise === key);
+    const items = (plan?.exercises ?? []).flatMap(({ key, item: prescription }) => {
       const exercise = library.exercise(key);
-      if (prescription === undefined || exercise === undefined) return [];
+      if (exercise === undefined) return [];
       const cues = lastFaults(view.taught, key).map((fault) => t.say(fault));
       return [{ prescription, exercise: exerciseIn(t, exercise), figure: library.figure(key) ?? null, cues }];
     });

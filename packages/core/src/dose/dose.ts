@@ -22,6 +22,11 @@ export interface DoseInput {
   readonly restSeconds: number;
   readonly setupSeconds: number;
   readonly sides: DoseSides;
+  /**
+   * One of a round: others are done between its sets, so a rest follows every set, the last one too; with both feet in
+   * `each`, it follows the second foot.
+   */
+  readonly inRound?: 'each' | 'through' | undefined;
   readonly timesPerDay: number;
   readonly daysPerWeek: number;
 }
@@ -105,6 +110,10 @@ function repetition(input: DoseInput): { seconds: number; tension: number } {
 function order(input: DoseInput): { side: Side | 'both'; set: number }[] {
   const numbers = Array.from({ length: input.sets }, (_, i) => i + 1);
   const of = (side: Side | 'both') => numbers.map((set) => ({ side, set }));
+  const inTurn = numbers.flatMap((set) => [
+    { side: 'left' as const, set },
+    { side: 'right' as const, set },
+  ]);
   switch (input.sides) {
     case 'left':
     case 'right':
@@ -112,13 +121,23 @@ function order(input: DoseInput): { side: Side | 'both'; set: number }[] {
     case 'together':
       return of('both');
     case 'one-after-other':
-      return [...of('left'), ...of('right')];
+      return input.inRound === undefined ? [...of('left'), ...of('right')] : inTurn;
     case 'alternating':
-      return numbers.flatMap((set) => [
-        { side: 'left' as const, set },
-        { side: 'right' as const, set },
-      ]);
+      return inTurn;
   }
+}
+
+/** One set after another with a rest after each: what is done in between belongs to the others of the round. */
+function placeInRound(input: DoseInput, setSeconds: number): TimelineSet[] {
+  const sets = order(input);
+  let at = input.setupSeconds;
+  return sets.map(({ side, set }, i) => {
+    const startSecond = at;
+    const endSecond = startSecond + setSeconds;
+    const otherFootNext = input.inRound === 'each' && sets[i + 1]?.set === set;
+    at = endSecond + (otherFootNext ? 0 : input.restSeconds);
+    return { side, set, startSecond, endSecond };
+  });
 }
 
 /** Places each set at the first moment its side has rested and nothing else is being done. */
@@ -144,8 +163,10 @@ export function computeDose(input: DoseInput): Result<DoseResult> {
   const problems = [...outsideRanges(input, RANGES), ...wholeNumbers(input), ...workProblems(input)];
   if (problems.length > 0) return refused(...problems);
   const rep = repetition(input);
-  const timeline = place(input, input.reps * rep.seconds);
-  const exerciseSeconds = timeline[timeline.length - 1]?.endSecond ?? input.setupSeconds;
+  const inRound = input.inRound !== undefined;
+  const timeline = (inRound ? placeInRound : place)(input, input.reps * rep.seconds);
+  const lastEnd = timeline[timeline.length - 1]?.endSecond ?? input.setupSeconds;
+  const exerciseSeconds = lastEnd + (inRound ? input.restSeconds : 0);
   const setsOn = (side: Side) => timeline.filter((t) => t.side === side || t.side === 'both').length;
   const perSide = (each: number) => ({ left: setsOn('left') * each, right: setsOn('right') * each });
   const daySeconds = exerciseSeconds * input.timesPerDay;

@@ -1,7 +1,9 @@
+import { isWalkRun } from '../dose/walkRun.js';
 import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
 import type { PerSide } from '../quantity/side.js';
 import type { Issue } from '../result/result.js';
 import { prescriptionProblems, type Prescription } from './prescription.js';
+import { roundProblems, tidyRounds } from './rounds.js';
 import { type LeftOut, switchedOff } from './safety.js';
 
 /** What is wrong with one prescription now, by its field. */
@@ -17,6 +19,8 @@ function itemProblems(
   const together = item.sides === 'together';
   if ((exercise.laterality === 'together') !== together)
     return [{ path: 'sides', value: item.sides, bound: 'a way this exercise is done' }];
+  if (item.round !== undefined && (exercise.aim === 'aid' || isWalkRun(exercise)))
+    return [{ path: 'round', value: item.round.key, bound: 'left out: this one is done by itself' }];
   return prescriptionProblems(item, exercise);
 }
 
@@ -26,13 +30,14 @@ export function planProblems(
   exerciseOf: (key: string) => ExerciseDefinition | undefined,
   tagsOff: PerSide<readonly Tag[]>,
 ): Issue[] {
-  return items.flatMap((item, i) => {
+  const each = items.flatMap((item, i) => {
     const twice = items.findIndex((x) => x.exercise === item.exercise) !== i;
     const problems = twice
       ? [{ path: 'exercise', value: item.exercise, bound: 'in the plan once only' }]
       : itemProblems(item, exerciseOf(item.exercise), tagsOff);
     return problems.map((p) => ({ ...p, path: `items.${i}.${p.path}` }));
   });
+  return [...each, ...roundProblems(items)];
 }
 
 /** The items that can be given as they stand, and those that cannot with why; no plan is written with any of these. */
@@ -57,5 +62,5 @@ export function keepGivable<T extends Prescription>(
             : `${problem.path} must be ${problem.bound}`,
       });
   }
-  return { kept, left };
+  return { kept: tidyRounds(kept), left };
 }

@@ -5,6 +5,7 @@ import { criterionSentences, type SentenceOn } from '../progress/criterionSenten
 import type { PerSide } from '../quantity/side.js';
 import { ENGLISH, type Tongue } from '../quantity/tongue.js';
 import { type Prescription, variantOf } from './prescription.js';
+import { roundSentence, stretches, tidyRounds } from './rounds.js';
 import { heldBack, type LeftOut } from './safety.js';
 import { doseSentence, sentenceText } from './sentence.js';
 import { prescriptionTime } from './timing.js';
@@ -18,6 +19,8 @@ export interface PatientExercise {
   readonly dose: string;
   readonly daysPerWeek: number;
   readonly days?: readonly number[] | undefined;
+  /** What is said before it where a round begins with it; empty text where none does. */
+  readonly inTurn: string;
   /** On a day it falls due, all times of that day together. */
   readonly daySeconds: number;
   readonly steps: readonly string[];
@@ -99,6 +102,7 @@ function patientExercise(
     dose: sentenceText(doseSentence(item, e, t)),
     daysPerWeek: item.daysPerWeek,
     days: item.days,
+    inTurn: '',
     daySeconds: time.ok ? time.value.daySeconds : 0,
     steps: variant === null ? e.steps : [...e.steps, variant.how],
     feel: e.feel,
@@ -114,11 +118,14 @@ export function patientPlan(input: PatientPlanInput): PatientPlan {
   const t = input.tongue ?? ENGLISH;
   return {
     purpose: input.stage === null ? '' : t.say(input.stage.purpose.patient),
-    exercises: kept.flatMap((item) => {
-      const e = input.exerciseOf(item.exercise);
-      const seen = input.seenFaults(item.exercise).map((fault) => t.say(fault));
-      return e === undefined ? [] : [patientExercise(item, exerciseIn(t, e), seen, t)];
-    }),
+    exercises: stretches(tidyRounds(kept)).flatMap((group) =>
+      group.flatMap((item, i) => {
+        const e = input.exerciseOf(item.exercise);
+        const seen = input.seenFaults(item.exercise).map((fault) => t.say(fault));
+        const inTurn = i === 0 ? roundSentence(group, t) : '';
+        return e === undefined ? [] : [{ ...patientExercise(item, exerciseIn(t, e), seen, t), inTurn }];
+      }),
+    ),
     beside: input.stage === null ? [] : besideOf(input.stage, input.schools).map((a) => adjunctIn(t, a)),
     goesOnWhen: goesOnWhen(input),
     held,

@@ -1,6 +1,7 @@
 import { computeDose, type DoseInput, type DoseSides } from '../dose/dose.js';
 import type { ExerciseDefinition, ExerciseDose, Variant } from '../exercise/definition.js';
 import type { Affected } from '../quantity/side.js';
+import type { InRound } from './rounds.js';
 import { outsideRanges, type Issue } from '../result/result.js';
 
 /** One exercise of a plan as prescribed. */
@@ -12,6 +13,8 @@ export interface Prescription extends ExerciseDose {
   readonly variant?: string | undefined;
   /** Weekdays it is done on, 0 Monday; left out where they are spread evenly. */
   readonly days?: readonly number[] | undefined;
+  /** Done in turn with others; left out where it is done by itself. */
+  readonly round?: InRound | undefined;
 }
 
 /** The variant a prescription asks for; null for the usual way. */
@@ -39,6 +42,7 @@ export const toDoseInput = (p: Prescription, exercise: ExerciseDefinition): Dose
   restSeconds: p.restSeconds,
   setupSeconds: exercise.setupSeconds,
   sides: p.sides,
+  inRound: p.round?.feet,
   timesPerDay: p.timesPerDay,
   daysPerWeek: p.daysPerWeek,
 });

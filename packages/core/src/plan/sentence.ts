@@ -53,6 +53,11 @@ const NOUNS: Partial<Record<Counted, readonly [one: string, many: string]>> = {
   steps: ['step', 'steps'],
 };
 
+const setsOf = ({ sets, round }: Prescription, t: Tongue): string =>
+  round === undefined
+    ? t.say(sets === 1 ? 'set of' : 'sets of', { count: sets })
+    : t.say(sets === 1 ? 'round of' : 'rounds of', { count: sets });
+
 /** What is done in one session: sets of repetitions at a tempo, sets of holds, or minutes. */
 function work(p: Prescription, exercise: ExerciseDefinition, t: Tongue): SentencePart[] {
   const number = (field: DoseField, value: number, text = t.number(value, 2)): SentencePart => ({
@@ -66,12 +71,12 @@ function work(p: Prescription, exercise: ExerciseDefinition, t: Tongue): Sentenc
       ? t.say('{{n}} min {{does}}', { n: t.number(n / 60), does })
       : t.say('{{n}} s {{does}}', { n: t.number(n), does });
   const holds = p.holdSeconds !== undefined;
-  if (exercise.counted === 'minutes' && holds && p.sets === 1 && p.reps === 1)
+  if (exercise.counted === 'minutes' && holds && p.sets === 1 && p.reps === 1 && p.round === undefined)
     return [number('holdSeconds', p.holdSeconds, long(p.holdSeconds, t))];
   const noun = NOUNS[exercise.counted];
   const parts = [
     number('sets', p.sets),
-    words(` ${t.say(p.sets === 1 ? 'set of' : 'sets of', { count: p.sets })} `),
+    words(` ${setsOf(p, t)} `),
     number('reps', p.reps),
     ...(noun === undefined
       ? []

@@ -46,7 +46,7 @@ export function stepRung(item: Prescription, by: 1 | -1, on: StepOn): Prescripti
     if (early && by === 1) return null;
     if (early || on.taken.includes(next.key) || switchedOff(next, stepped.sides, on.tagsOff) !== null)
       continue;
-    return stepped;
+    return item.round === undefined ? stepped : { ...stepped, round: item.round };
   }
 }
 

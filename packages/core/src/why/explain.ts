@@ -159,7 +159,10 @@ export function whyDose(p: Prescription, exercise: ExerciseDefinition): Why {
       { name: 'Set-up', value: `${exercise.setupSeconds} s` },
       { name: 'Sides', value: p.sides.replaceAll('-', ' ') },
     ],
-    rule: 'Set-up, then for each side sets of repetitions with rest between; no extra rest between sides.',
+    rule:
+      p.round === undefined
+        ? 'Set-up, then for each side sets of repetitions with rest between; no extra rest between sides.'
+        : 'Set-up, then a set of each side in every round with a rest after it, the last one too: it leads to what comes next.',
     arithmetic: result.ok
       ? [
           `one time through ${shown(seconds, 0)} s`,

@@ -1,18 +1,19 @@
 import {
-  computeDose,
   ENGLISH,
-  type Tongue,
   type ExerciseDefinition,
+  type InTurn,
   outAndBack,
-  type Prescription,
-  type TimelineSet,
-  toDoseInput,
+  type Tongue,
+  turnTimeline,
+  type TurnSet,
 } from '@heathstep/core';
 
 /** A moment of an exercise: what to do now, for how long, and what comes with it. */
 export interface Beat {
   readonly kind: 'ready' | 'up' | 'hold' | 'down' | 'pause' | 'rest' | 'release';
-  readonly side: TimelineSet['side'];
+  /** Which of what is done in turn; 0 for an exercise by itself. In a rest, what comes next. */
+  readonly turn: number;
+  readonly side: TurnSet['side'];
   readonly set: number;
   /** Repetition or hold of the set, from 1; 0 between sets. */
   readonly rep: number;
@@ -20,19 +21,20 @@ export interface Beat {
   readonly endSecond: number;
 }
 
-/** A dose as the beats the Pacer goes through, on the very timeline the core lays out. */
-export function beatsOf(item: Prescription, exercise: ExerciseDefinition): Beat[] {
-  const dose = computeDose(toDoseInput(item, exercise));
-  if (!dose.ok) return [];
+/** An exercise, or those of a round, as the beats the Pacer goes through, on the very timeline the core lays out. */
+export function beatsOf(turns: readonly InTurn[]): Beat[] {
   const beats: Beat[] = [];
   let at = 0;
-  const push = (kind: Beat['kind'], seconds: number, set: Pick<TimelineSet, 'side' | 'set'>, rep: number) => {
+  const push = (kind: Beat['kind'], seconds: number, set: TurnSet, rep: number) => {
     if (seconds <= 0) return;
-    beats.push({ kind, side: set.side, set: set.set, rep, startSecond: at, endSecond: at + seconds });
+    const { turn, side } = set;
+    beats.push({ kind, turn, side, set: set.set, rep, startSecond: at, endSecond: at + seconds });
     at += seconds;
   };
-  for (const set of dose.value.timeline) {
-    push(at === 0 && beats.length === 0 ? 'ready' : 'rest', set.startSecond - at, set, 0);
+  for (const set of turnTimeline(turns)) {
+    const item = turns[set.turn]?.item;
+    if (item === undefined) continue;
+    push(beats.length === 0 ? 'ready' : 'rest', set.startSecond - at, set, 0);
     for (let rep = 1; rep <= item.reps; rep += 1) {
       if (item.tempo === undefined) {
         push('hold', item.holdSeconds ?? 0, set, rep);

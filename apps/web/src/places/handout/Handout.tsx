@@ -174,6 +174,7 @@ function Exercise({
   const figure = figures.find((f) => f.exercise === e.key);
   return (
     <li className="grid grid-cols-[2rem_8rem_1fr] gap-x-2 break-inside-avoid border-b border-line py-2.5">
+      {e.inTurn !== '' && <p className="col-span-3 mb-1 font-bold">{e.inTurn}</p>}
       <span className="font-head text-2xl font-semibold">{number}</span>
       <span>
         {figure !== undefined && (

@@ -265,7 +265,7 @@ function Due({ view, running, setScreen }: ListProps) {
             <DueItem
               key={exercise.key}
               item={item}
-              dose={view.plan.find((p) => p.key === exercise.key)?.dose ?? ''}
+              planned={view.plan.find((p) => p.key === exercise.key) ?? null}
               number={i + 1}
               done={isDone(view, running, item)}
               from={late.find((c) => c.exercise === exercise.key)?.from ?? null}
@@ -305,13 +305,13 @@ function secondsOfRound(view: HomeView): number {
 
 function DueItem({
   item: { exercise, figure, prescription },
-  dose,
+  planned,
   number,
   done,
   from,
 }: {
   item: HomeView['items'][number];
-  dose: string;
+  planned: HomeView['plan'][number] | null;
   number: number;
   done: boolean;
   /** The day it was due and missed. */
@@ -320,6 +320,10 @@ function DueItem({
   const t = useReader();
   return (
     <li className="border-b border-line py-3">
+      {/* A page kept on the phone from before rounds has none. */}
+      {(planned?.inTurn ?? '') !== '' && (
+        <p className="mb-2 text-base font-bold text-heather-deep">{planned?.inTurn}</p>
+      )}
       <details>
         <summary className="flex min-h-11 items-start gap-3">
           <span
@@ -330,7 +334,7 @@ function DueItem({
           </span>
           <span className="min-w-0 flex-1">
             <span className="block font-head text-xl font-semibold leading-tight">{exercise.name}</span>
-            <span className="text-base">{dose}</span>
+            <span className="text-base">{planned?.dose ?? ''}</span>
             {from !== null && (
               <span className="block text-base text-ink-2">
                 {t.say('from {{day}}', { day: t.weekday(from) })}

@@ -1,6 +1,6 @@
 import { Volume2, VolumeX } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import type { ComposedExercise, ExerciseDefinition, FigureDefinition } from '@heathstep/core';
+import type { ExerciseDefinition, FigureDefinition, Prescription } from '@heathstep/core';
 import { doseSentence, sentenceText, variantOf } from '@heathstep/core';
 import { drawnSide, Figure } from '../../parts/Figure.js';
 import { Stepper } from './Stepper.js';
@@ -11,93 +11,134 @@ import { type Done, progressAt } from './homeModel.js';
 import { useReader } from './tongue.js';
 import { useWakeLock } from './wakeLock.js';
 
-interface PacerProps {
-  readonly item: ComposedExercise;
+/** One of what is done in turn. */
+interface Turn {
+  readonly item: Prescription;
   readonly exercise: ExerciseDefinition;
   readonly figure: FigureDefinition | null;
   /** Faults seen when it was taught. */
   readonly cues: readonly string[];
+}
+
+interface PacerProps {
+  /** An exercise, or those of a round; at least one. */
+  readonly turns: readonly Turn[];
   readonly number: number;
   readonly of: number;
-  readonly finished: (done: Done) => void;
+  readonly finished: (done: readonly Done[]) => void;
   readonly leave: () => void;
   readonly skip: () => void;
-  readonly hurts: () => void;
+  /** What hurts, and what of a round was done before it did. */
+  readonly hurts: (exercise: string, done: readonly Done[]) => void;
 }
 
 /** The exercise with the faults first that were seen when it was taught: their fixes are the patient's own cue. */
-const ownFirst = (exercise: ExerciseDefinition, seen: readonly string[]): ExerciseDefinition => ({
-  ...exercise,
-  faults: [
-    ...exercise.faults.filter((f) => seen.includes(f.fault)),
-    ...exercise.faults.filter((f) => !seen.includes(f.fault)),
-  ],
-});
+const ownFirst = (turn: Turn): Turn => {
+  const seen = (f: { readonly fault: string }) => turn.cues.includes(f.fault);
+  const { faults } = turn.exercise;
+  return {
+    ...turn,
+    exercise: { ...turn.exercise, faults: [...faults.filter(seen), ...faults.filter((f) => !seen(f))] },
+  };
+};
 
-/** Introduces the exercise, paces it, then takes what was done and how hard it was. */
-export function Pacer({
-  item,
-  exercise: given,
-  figure,
-  cues,
-  number,
-  of,
-  finished,
-  leave,
-  skip,
-  hurts,
-}: PacerProps) {
+/** How far each of what is done in turn has come. */
+interface Came {
+  readonly sets: number;
+  readonly reps: number;
+}
+
+/** Introduces the exercise, or each of a round, paces it, then takes what was done and how hard it was. */
+export function Pacer({ turns: given, number, of, finished, leave, skip, hurts }: PacerProps) {
   const t = useReader();
-  const exercise = ownFirst(given, cues);
+  // A round is what it was when it began, whatever arrives meanwhile.
+  const [turns] = useState(() => given.map(ownFirst));
   const [stage, setStage] = useState<'intro' | 'run' | 'done'>('intro');
-  const [result, setResult] = useState({ sets: item.sets, reps: item.reps });
+  const [at, setAt] = useState(0);
+  const [came, setCame] = useState<readonly Came[]>([]);
+  const [done, setDone] = useState<readonly Done[]>([]);
+  const turn = turns[at];
+  if (turn === undefined) return null;
+  const { item, exercise } = turn;
+  const others = turns.filter((o) => o !== turn).map((o) => t.inside(o.exercise.name));
+  const show = (index: number) => {
+    setAt(index);
+    window.scrollTo(0, 0);
+  };
+  const begin = () => {
+    if (exercise.aim === 'aid') finished([{ exercise: exercise.key, sets: 1, reps: 1, effort: null }]);
+    else if (at + 1 < turns.length) show(at + 1);
+    else {
+      setStage('run');
+      show(0);
+    }
+  };
   return (
     <div className="flex flex-1 flex-col px-5 pb-5 pt-5">
       <div className="flex items-center gap-3">
-        <div className="flex flex-1 gap-1.5" aria-hidden>
-          {Array.from({ length: of }, (_, i) => (
-            <span
-              key={i}
-              className={`h-1.5 flex-1 rounded-full ${i + 1 < number ? 'bg-ink' : i + 1 === number ? 'bg-heather' : 'bg-line'}`}
-            />
-          ))}
-        </div>
-        <span className="text-base text-ink-2">{t.say('{{number}} of {{of}}', { number, of })}</span>
+        <Dots number={number + (stage === 'run' ? 0 : at)} of={of} />
+        <span className="text-base text-ink-2">
+          {t.say('{{number}} of {{of}}', { number: number + (stage === 'run' ? 0 : at), of })}
+        </span>
       </div>
-      <h1 className="mt-4 text-3xl">{exercise.name}</h1>
+      {stage !== 'run' && <h1 className="mt-4 text-3xl">{exercise.name}</h1>}
+      {stage !== 'run' && others.length > 0 && (
+        <p className="mt-1 text-base text-heather-deep">
+          {t.say('In a round with {{list}}', { list: others.join(', ') })}
+        </p>
+      )}
       {stage === 'intro' && (
         <Intro
+          key={exercise.key}
           item={item}
           exercise={exercise}
-          figure={figure}
-          start={() =>
-            exercise.aim === 'aid'
-              ? finished({ exercise: exercise.key, sets: 1, reps: 1, effort: null })
-              : setStage('run')
-          }
+          figure={turn.figure}
+          more={at + 1 < turns.length}
+          start={begin}
           leave={leave}
           skip={skip}
         />
       )}
       {stage === 'run' && (
         <Run
-          item={item}
-          exercise={exercise}
-          figure={figure}
-          stop={(sets, reps) => {
-            setResult({ sets, reps });
+          turns={turns}
+          stop={(list) => {
+            setCame(list);
             setStage('done');
+            show(0);
           }}
           hurts={hurts}
         />
       )}
       {stage === 'done' && (
         <Finish
+          key={exercise.key}
           item={item}
-          result={result}
-          save={(sets, reps, effort) => finished({ exercise: exercise.key, sets, reps, effort })}
+          result={came[at] ?? { sets: 0, reps: 0 }}
+          save={(sets, reps, effort) => {
+            const all = [...done, { exercise: exercise.key, sets, reps, effort }];
+            if (at + 1 === turns.length) finished(all);
+            else {
+              setDone(all);
+              show(at + 1);
+            }
+          }}
         />
       )}
+    </div>
+  );
+}
+
+/** How far the day has come. */
+function Dots({ number, of }: { number: number; of: number }) {
+  return (
+    <div className="flex flex-1 gap-1.5" aria-hidden>
+      {Array.from({ length: of }, (_, i) => (
+        <span
+          key={i}
+          className={`h-1.5 flex-1 rounded-full ${i + 1 < number ? 'bg-ink' : i + 1 === number ? 'bg-heather' : 'bg-line'}`}
+        />
+      ))}
     </div>
   );
 }
@@ -106,13 +147,16 @@ function Intro({
   item,
   exercise,
   figure,
+  more,
   start,
   leave,
   skip,
 }: {
-  item: ComposedExercise;
+  item: Prescription;
   exercise: ExerciseDefinition;
   figure: FigureDefinition | null;
+  /** Whether another of the round is introduced after it. */
+  more: boolean;
   start: () => void;
   leave: () => void;
   skip: () => void;
@@ -152,7 +196,7 @@ function Intro({
       )}
       <div className="flex-1" />
       <button type="button" className="action mt-6 min-h-16 w-full text-xl" onClick={start}>
-        {t.say(exercise.aim === 'aid' ? 'Done for today' : 'Start')}
+        {more ? t.say('Next') : t.say(exercise.aim === 'aid' ? 'Done for today' : 'Start')}
       </button>
       <div className="mt-2 flex justify-between">
         <button type="button" className="text-action min-h-12" onClick={leave}>
@@ -167,40 +211,44 @@ function Intro({
 }
 
 function Run({
-  item,
-  exercise,
-  figure,
+  turns,
   stop,
   hurts,
 }: {
-  item: ComposedExercise;
-  exercise: ExerciseDefinition;
-  figure: FigureDefinition | null;
-  stop: (sets: number, reps: number) => void;
-  hurts: () => void;
+  turns: readonly Turn[];
+  stop: (came: readonly Came[]) => void;
+  hurts: PacerProps['hurts'];
 }) {
   const t = useReader();
-  const [beats] = useState(() => beatsOf(item, exercise));
+  const [beats] = useState(() => beatsOf(turns));
   const [sound, setSound] = useState(true);
   const clock: PacerClock = usePacerClock(beats, sound);
   useWakeLock();
   const { finished } = clock;
   useEffect(() => {
-    if (finished) stop(item.sets, item.reps);
-  }, [finished, stop, item]);
+    if (finished) stop(turns.map(({ item }) => ({ sets: item.sets, reps: item.reps })));
+  }, [finished, stop, turns]);
   const beat = beatAt(beats, clock.second) ?? beats[beats.length - 1];
-  if (beat === undefined) return null;
+  const turn = turns[beat?.turn ?? 0];
+  if (beat === undefined || turn === undefined) return null;
+  const { item, exercise, figure } = turn;
   const between = beat.kind === 'rest' || beat.kind === 'ready';
   const side = beat.side === 'both' ? null : beat.side;
+  const soFar = () => turns.map((of, i) => progressAt(beats, clock.second, of.item, i));
   return (
     <>
+      <h1 className="mt-4 text-3xl">{exercise.name}</h1>
       <p className="mt-1">
+        {between && turns.length > 1 && <b>{t.say('Next')}: </b>}
         {side !== null && (
           <b style={{ color: `var(--color-${side})` }}>
             {t.say(side === 'left' ? 'L Left foot' : 'R Right foot')},{' '}
           </b>
         )}
-        {t.say('set {{set}} of {{sets}}', { set: beat.set, sets: item.sets })}
+        {t.say(turns.length > 1 ? 'round {{set}} of {{sets}}' : 'set {{set}} of {{sets}}', {
+          set: beat.set,
+          sets: item.sets,
+        })}
       </p>
       {figure !== null && (
         <Figure
@@ -226,15 +274,19 @@ function Run({
         sound={sound}
         setSound={setSound}
         next={between ? beat.endSecond : null}
-        end={() => {
-          const done = progressAt(beats, clock.second, item);
-          stop(done.sets, done.reps);
-        }}
-        hurts={hurts}
+        end={() => stop(soFar())}
+        hurts={() => hurts(exercise.key, doneBefore(turns, soFar(), exercise.key))}
       />
     </>
   );
 }
+
+/** What of a round was done before something else of it hurt. */
+const doneBefore = (turns: readonly Turn[], came: readonly Came[], hurting: string): readonly Done[] =>
+  turns.flatMap(({ exercise: { key } }, i) => {
+    const { sets, reps } = came[i] ?? { sets: 0, reps: 0 };
+    return key === hurting || sets === 0 ? [] : [{ exercise: key, sets, reps, effort: null }];
+  });
 
 /** Where the beat is: the ring, the count or the seconds left, and the word for what moves. */
 function BeatNow({
@@ -245,7 +297,7 @@ function BeatNow({
 }: {
   beat: Beat;
   second: number;
-  item: ComposedExercise;
+  item: Prescription;
   exercise: ExerciseDefinition;
 }) {
   const t = useReader();
@@ -340,7 +392,7 @@ function Finish({
   result,
   save,
 }: {
-  item: ComposedExercise;
+  item: Prescription;
   result: { sets: number; reps: number };
   save: (sets: number, reps: number, effort: number | null) => void;
 }) {
@@ -352,7 +404,11 @@ function Finish({
     <>
       <p className="mt-3 text-xl">{t.say('What did you do?')}</p>
       <div className="mt-2">
-        <Stepper label={t.say('Sets')} value={sets} step={(by) => change(setSets, sets, by)} />
+        <Stepper
+          label={t.say(item.round === undefined ? 'Sets' : 'Rounds')}
+          value={sets}
+          step={(by) => change(setSets, sets, by)}
+        />
         <Stepper
           label={t.say(item.tempo === undefined ? 'Holds in a set' : 'Repetitions in a set')}
           value={reps}

@@ -9,6 +9,7 @@ import {
   entryOf,
   nextIndex,
   roundOf,
+  turnsFrom,
   type Running,
   type Screen,
   withWaiting,
@@ -106,9 +107,9 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
   }
 }
 
-function hurts(day: Day, exercise: string | null): void {
+function hurts(day: Day, exercise: string | null, done: readonly Done[] = []): void {
   const { screen } = day;
-  day.setScreen({ at: 'hurts', exercise, back: screen.at === 'hurts' ? screen.back : screen });
+  day.setScreen({ at: 'hurts', exercise, done, back: screen.at === 'hurts' ? screen.back : screen });
 }
 
 function ListScreen({ day }: { day: Day }) {
@@ -159,7 +160,9 @@ function HurtsScreen({
         if (payload.grade !== 'pause') return;
         const index = view.items.findIndex((i) => i.prescription.exercise === at.exercise);
         const after: Screen = { at: running === null ? 'list' : 'after' };
-        day.goTo(index === -1 ? view.items.length : nextIndex(view, running?.done ?? [], index + 1), after);
+        const done = [...(running?.done ?? []), ...at.done];
+        if (running !== null) day.setRunning({ ...running, done });
+        day.goTo(index === -1 ? view.items.length : nextIndex(view, done, index + 1), after);
       }}
       toList={() => setScreen({ at: running === null || session !== null ? 'list' : 'after' })}
     />
@@ -212,24 +215,33 @@ function ExerciseScreen({ day, index }: { day: Day; index: number }) {
   const item = view.items[index];
   if (item === undefined) return null;
   const round = roundOf(view);
-  const finished = (done: Done) => {
-    const all = [...(running?.done ?? []).filter((d) => d.exercise !== done.exercise), done];
+  const turns = turnsFrom(view, index, running?.done ?? []);
+  const [first] = turns;
+  const finished = (done: readonly Done[]) => {
+    const kept = (running?.done ?? []).filter((d) => done.every((x) => x.exercise !== d.exercise));
+    const all = [...kept, ...done];
     if (running !== null) day.setRunning({ ...running, done: all });
     day.goTo(nextIndex(view, all));
   };
   return (
     <Pacer
       key={item.prescription.exercise}
-      item={item.prescription}
-      exercise={item.exercise}
-      figure={item.figure ?? null}
-      cues={item.cues ?? []}
-      number={round.indexOf(item) + 1}
+      turns={turns.map((i) => ({
+        item: i.prescription,
+        exercise: i.exercise,
+        figure: i.figure ?? null,
+        cues: i.cues ?? [],
+      }))}
+      number={round.indexOf(first ?? item) + 1}
       of={round.length}
       finished={finished}
       leave={day.toList}
-      skip={() => day.goTo(nextIndex(view, running?.done ?? [], index + 1))}
-      hurts={() => hurts(day, item.prescription.exercise)}
+      skip={() =>
+        day.goTo(
+          nextIndex(view, running?.done ?? [], Math.max(...turns.map((i) => view.items.indexOf(i))) + 1),
+        )
+      }
+      hurts={(exercise, done) => hurts(day, exercise, done)}
     />
   );
 }

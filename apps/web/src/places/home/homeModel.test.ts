@@ -19,7 +19,7 @@ const raise: ComposedExercise = {
 };
 
 describe('the beats of the pacer', () => {
-  const beats = beatsOf(raise, exercise);
+  const beats = beatsOf([{ item: raise, exercise }]);
 
   it('fill the whole dose without a gap, and end where the core says', () => {
     beats.slice(1).forEach((b, i) => expect(b.startSecond).toBe(beats[i]?.endSecond));
@@ -37,9 +37,12 @@ describe('the beats of the pacer', () => {
 
   it('count holds with their release', () => {
     const { tempo: _tempo, ...rest } = raise;
-    const hold = beatsOf({ ...rest, sides: 'left', sets: 1, reps: 2, holdSeconds: 30, releaseSeconds: 5 }, {
-      setupSeconds: 0,
-    } as ExerciseDefinition);
+    const hold = beatsOf([
+      {
+        item: { ...rest, sides: 'left', sets: 1, reps: 2, holdSeconds: 30, releaseSeconds: 5 },
+        exercise: { setupSeconds: 0 } as ExerciseDefinition,
+      },
+    ]);
     expect(hold.map((b) => [b.kind, b.endSecond])).toEqual([
       ['hold', 30],
       ['release', 35],

@@ -1,13 +1,18 @@
-import type { ComposedExercise, HomeScores } from '@heathstep/core';
+import type { HomeScores, Prescription } from '@heathstep/core';
 import type { Beat } from '../../parts/pacer/beats.js';
 import type { HomeEntryBody, HomeEntryView, HomeView, SessionPayload } from '@heathstep/contracts';
 
-/** Whole sets finished on the side that is least far; repetitions of the first set when none is finished yet. */
+/**
+ * Whole sets finished on the side that is least far; repetitions of the first set when none is finished yet.
+ * @param turn which of what is done in turn `item` is
+ */
 export function progressAt(
-  beats: readonly Beat[],
+  all: readonly Beat[],
   second: number,
-  item: ComposedExercise,
+  item: Prescription,
+  turn = 0,
 ): { sets: number; reps: number } {
+  const beats = all.filter((b) => b.turn === turn);
   const sides = [...new Set(beats.map((b) => b.side))];
   const done = sides.map((side) => {
     const own = beats.filter((b) => b.side === side && b.rep > 0);
@@ -74,7 +79,12 @@ export type Screen =
   | { readonly at: 'before' }
   | { readonly at: 'exercise'; readonly index: number }
   | { readonly at: 'after' }
-  | { readonly at: 'hurts'; readonly exercise: string | null; readonly back: Screen }
+  | {
+      readonly at: 'hurts';
+      readonly exercise: string | null;
+      readonly back: Screen;
+      /** What of its round was done before. */ readonly done: readonly Done[];
+    }
   | { readonly at: 'morning' }
   | { readonly at: 'correct'; readonly entryId: string };
 
@@ -103,4 +113,24 @@ export function isDone(view: HomeView, running: Running | null, item: HomeView['
   const has = (done: readonly Done[]) => done.some((d) => d.exercise === item.prescription.exercise);
   if (running !== null && has(running.done)) return true;
   return !roundOf(view).includes(item) && sessionsToday(view).some((s) => has(asSession(s).exercises));
+}
+
+/** What is done in turn from an index on: the exercises of its round that are for today and not done, else it alone. */
+export function turnsFrom(
+  view: HomeView,
+  index: number,
+  done: readonly Done[],
+): readonly HomeView['items'][number][] {
+  const item = view.items[index];
+  if (item === undefined) return [];
+  const { round } = item.prescription;
+  if (round === undefined) return [item];
+  const todo = roundOf(view);
+  return view.items.filter(
+    (i) =>
+      i === item ||
+      (i.prescription.round?.key === round.key &&
+        todo.includes(i) &&
+        done.every((d) => d.exercise !== i.prescription.exercise)),
+  );
 }

@@ -393,7 +393,7 @@ function Paced({
   counted: (reps: number) => void;
   again: () => void;
 }) {
-  const [beats] = useState(() => beatsOf(item, { ...exercise, setupSeconds: READY }));
+  const [beats] = useState(() => beatsOf([{ item, exercise: { ...exercise, setupSeconds: READY } }]));
   const clock = usePacerClock(beats, sound);
   const [told, setTold] = useState(0);
   const done = finishedReps(beats, clock.second);

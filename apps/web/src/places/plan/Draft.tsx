@@ -3,7 +3,7 @@ import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { useUndoKeys } from '../../parts/useUndoKeys.js';
 import { useNavigate } from 'react-router';
 import type { CourseView, PlanView } from '@heathstep/contracts';
-import type { ComposedExercise, Stage } from '@heathstep/core';
+import { type ComposedExercise, followRound, type Stage } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { DocumentStore, type DocumentResult, type Versioned } from '../../api/documentStore.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
@@ -87,6 +87,8 @@ export function Draft({
   const store = useItems(draft);
   const stage = draft.madeOf;
   const model = planModel(store.value, course, content, stage);
+  // What the exercises of a round share follows the one that was changed.
+  const change = (items: Items) => store.set(followRound(store.value, items));
   const [adding, setAdding] = useState(false);
   const [asking, setAsking] = useState(false);
   // More than the planner's own: a copy of what the patient has, or changed since.
@@ -131,14 +133,14 @@ export function Draft({
         content={content}
         stage={stage}
         previous={course.episode.plan?.items ?? null}
-        onChange={(items) => store.set(items)}
+        onChange={change}
         errors={store.errors}
       />
       {model.lines.length > 0 && (
         <Week
           model={model}
           modelOf={(items) => planModel(items, course, content, stage)}
-          onChange={(items) => store.set(items)}
+          onChange={change}
           episode={course.episode}
         />
       )}
@@ -226,7 +228,7 @@ function DraftHead({
             type="button"
             className="text-action text-sm disabled:opacity-50"
             disabled={same(steps[way])}
-            onClick={() => store.set(steps[way])}
+            onClick={() => store.set(followRound(store.value, steps[way]))}
           >
             {`All ${way}`}
           </button>

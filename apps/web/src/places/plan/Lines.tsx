@@ -1,4 +1,5 @@
 import { RepMax } from './RepMax.js';
+import { JoinNext, RoundHead } from './Rounds.js';
 import { RunSteps } from './RunSteps.js';
 import { DayChips } from './DayChips.js';
 import { ChevronDown, ChevronUp, X } from 'lucide-react';
@@ -10,6 +11,7 @@ import {
   type Prescription,
   shown,
   type Stage,
+  stretches,
   whyDose,
 } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
@@ -34,6 +36,7 @@ interface LinesProps {
 /** The exercises of a plan as dose sentences, each with its reason, minutes and relative load. */
 export function Lines({ model, course, content, stage, previous, onChange, errors }: LinesProps) {
   const items = model.lines.map((l) => l.item);
+  const firsts = new Map(stretches(items).map((group) => [group[0], group] as const));
   return (
     <ol className="border-t border-line">
       {model.lines.map((line, i) => {
@@ -56,6 +59,9 @@ export function Lines({ model, course, content, stage, previous, onChange, error
             content={content}
             stage={stage}
             items={items}
+            group={firsts.get(line.item) ?? []}
+            next={model.lines[i + 1] ?? null}
+            turns={onChange}
             isNew={previous !== null && previous.every((p) => p.exercise !== line.item.exercise)}
             replace={onChange === undefined ? undefined : replace}
             errors={own}
@@ -66,10 +72,21 @@ export function Lines({ model, course, content, stage, previous, onChange, error
   );
 }
 
+/** A round is held together by a line at its side, and nothing between. */
+function edges({ round }: Prescription, next: PlanLine | null): string {
+  const goesOn = round !== undefined && next?.item.round?.key === round.key;
+  return `${round === undefined ? '' : 'border-l-4 border-l-heather pl-3'} ${goesOn ? '' : 'border-b border-b-line'}`;
+}
+
 interface LineProps {
   readonly line: PlanLine;
   readonly stage: Stage;
   readonly items: readonly ComposedExercise[];
+  /** The round that begins with it. */
+  readonly group: readonly ComposedExercise[];
+  readonly next: PlanLine | null;
+  /** Joins it to the next in a round, or parts them; left out for a plan that is given. */
+  readonly turns: ((items: readonly ComposedExercise[]) => void) | undefined;
   readonly most: number;
   readonly course: CourseView;
   readonly content: ClinicContent;
@@ -78,15 +95,28 @@ interface LineProps {
   readonly errors: Readonly<Record<string, string>>;
 }
 
-function Line({ line, most, course, content, stage, items, isNew, replace, errors }: LineProps) {
+function Line({
+  line,
+  most,
+  course,
+  content,
+  stage,
+  items,
+  group,
+  next,
+  turns,
+  isNew,
+  replace,
+  errors,
+}: LineProps) {
   const { item, exercise, totals } = line;
   const figure = content.figures.find((f) => f.exercise === exercise.key);
   const ladder = content.ladders.find((l) => l.key === exercise.ladder);
   const change =
     replace === undefined ? undefined : (next: Prescription) => replace({ ...next, why: item.why });
-  const problem = Object.entries(errors)[0];
   return (
-    <li className="grid gap-x-5 border-b border-line py-3 sm:grid-cols-[7.5rem_minmax(0,1fr)_auto]">
+    <li className={`grid gap-x-5 py-3 sm:grid-cols-[7.5rem_minmax(0,1fr)_auto] ${edges(item, next)}`}>
+      {group.length > 1 && <RoundHead group={group} items={items} onChange={turns} />}
       <div>
         {figure !== undefined && (
           <Figure
@@ -115,12 +145,13 @@ function Line({ line, most, course, content, stage, items, isNew, replace, error
         <DayChips item={item} exercise={exercise} onChange={replace} />
         <p className="text-sm text-ink-2">{(item.why ?? []).map(sentence).join('. ')}</p>
         {line.early !== null && <p className="text-sm text-hold-deep">{`${sentence(line.early)}.`}</p>}
-        <Taught line={line} course={course} />
-        {problem !== undefined && (
-          <p role="alert" className="text-sm text-ease-deep">
-            {problem[0]}: {problem[1]}
-          </p>
-        )}
+        <div className="flex flex-wrap items-center gap-x-4">
+          <Taught line={line} course={course} />
+          {turns !== undefined && next !== null && (
+            <JoinNext line={line} next={next} items={items} onChange={turns} />
+          )}
+        </div>
+        <Problem errors={errors} />
       </div>
       <div>
         <div className="flex items-start justify-end gap-3 pt-0.5">
@@ -147,6 +178,17 @@ function Line({ line, most, course, content, stage, items, isNew, replace, error
         )}
       </div>
     </li>
+  );
+}
+
+/** The first thing the server refuses of it. */
+function Problem({ errors }: { errors: Readonly<Record<string, string>> }) {
+  const [first] = Object.entries(errors);
+  if (first === undefined) return null;
+  return (
+    <p role="alert" className="text-sm text-ease-deep">
+      {first[0]}: {first[1]}
+    </p>
   );
 }
 

@@ -1,0 +1,71 @@
+import { type ComposedExercise, isWalkRun, joinNext, partNext, roundSentence } from '@heathstep/core';
+import type { PlanLine } from './planModel.js';
+
+type Items = readonly ComposedExercise[];
+
+/** Stands before the first exercise of a round: how it goes, and whether one foot goes through it first. */
+export function RoundHead({
+  group,
+  items,
+  onChange,
+}: {
+  group: Items;
+  items: Items;
+  onChange: ((items: Items) => void) | undefined;
+}) {
+  const round = group[0]?.round;
+  if (round === undefined) return null;
+  const other = round.feet === 'each' ? 'through' : 'each';
+  const oneFootCan = group.every((i) => i.sides === 'one-after-other' || i.sides === 'alternating');
+  return (
+    <p className="col-span-full mb-2 flex flex-wrap items-center gap-x-4 font-semibold text-heather-deep">
+      {roundSentence(group)}
+      {onChange !== undefined && oneFootCan && (
+        <button
+          type="button"
+          className="text-action min-h-9 text-sm font-normal"
+          onClick={() =>
+            onChange(
+              items.map((i) => (i.round?.key === round.key ? { ...i, round: { ...round, feet: other } } : i)),
+            )
+          }
+        >
+          {other === 'through' ? 'One foot through all first' : 'Both feet in each'}
+        </button>
+      )}
+    </p>
+  );
+}
+
+/** Walked and run, or worn: done by itself. */
+const byItself = ({ exercise }: PlanLine): boolean => exercise.aim === 'aid' || isWalkRun(exercise);
+
+/** Puts an exercise into a round with the next, or ends the round between them. */
+export function JoinNext({
+  line,
+  next,
+  items,
+  onChange,
+}: {
+  line: PlanLine;
+  next: PlanLine;
+  items: Items;
+  onChange: (items: Items) => void;
+}) {
+  if (byItself(line) || byItself(next)) return null;
+  const index = items.indexOf(line.item);
+  const joined = line.item.round !== undefined && line.item.round.key === next.item.round?.key;
+  const [does, way] = joined
+    ? (['Part from the next', partNext] as const)
+    : (['In a round with the next', joinNext] as const);
+  return (
+    <button
+      type="button"
+      className="text-action inline-flex min-h-[24px] items-center text-sm"
+      aria-label={`${does}: ${line.exercise.name}, ${next.exercise.name}`}
+      onClick={() => onChange(way(items, index))}
+    >
+      {does}
+    </button>
+  );
+}
