@@ -21,6 +21,7 @@ import { HomeController } from './home/home.controller.js';
 import { ProblemFilter } from './http/problem.js';
 import { validationPipe } from './http/validation.js';
 import { LibraryController } from './library/library.controller.js';
+import { RoutinesController } from './library/routines.controller.js';
 import { MovingPeople } from './library/movingPeople.js';
 import { ProtocolsController } from './library/protocols.controller.js';
 import { MeasuresController } from './measures/measures.controller.js';
@@ -46,6 +47,7 @@ const CONTROLLERS = [
   PhotosController,
   MeasuresController,
   LibraryController,
+  RoutinesController,
   ProtocolsController,
   PlansController,
   CourseController,

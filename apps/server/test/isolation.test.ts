@@ -5,7 +5,7 @@ import { type Caller, entry, makeWorld, takePhoto, treated, type World } from '.
 describe('two clinics in one database', () => {
   let world: World;
   let stranger: Caller;
-  let ids: { person: string; episode: string; visit: string; plan: string; photo: string };
+  let ids: { person: string; episode: string; visit: string; plan: string; photo: string; routine: string };
 
   beforeAll(async () => {
     world = await makeWorld();
@@ -16,7 +16,13 @@ describe('two clinics in one database', () => {
       visit: mine.visitId,
       plan: mine.plan.id,
       photo: await takePhoto(world, mine.episodeId),
+      routine: randomUUID(),
     };
+    await (
+      await world.as(0, 'clinician')
+    )
+      .post('/api/library/routines', { id: ids.routine, name: 'Ours', items: mine.plan.items })
+      .expect(201);
     stranger = await world.as(1, 'lead');
   });
   afterAll(() => world.stop());
@@ -77,6 +83,7 @@ describe('two clinics in one database', () => {
     ['GET handout', (who) => who.get(`/api/episodes/${ids.episode}/handout`)],
     ['GET handout as text', (who) => who.get(`/api/episodes/${ids.episode}/handout.txt`)],
     ['GET handout as a PDF', (who) => who.get(`/api/episodes/${ids.episode}/handout.pdf`)],
+    ['PUT routine', (who) => who.put(`/api/library/routines/${ids.routine}`, { retired: true })],
     ['GET brings', (who) => who.get(`/api/plans/${ids.plan}/brings`)],
     ['POST if', (who) => who.post(`/api/plans/${ids.plan}/if`, { schools: {} })],
     ['POST give', (who) => who.post(`/api/plans/${ids.plan}/give`, { version: 1 })],

@@ -34,6 +34,41 @@ describe('the library of a clinic', () => {
     who.post('/api/library/exercises', { id, version: 0, retired: false, file: fileOf('toe-taps', name) });
   const keyOf = (id: string) => `own-${id.slice(0, 8)}`;
 
+  describe('routines of its own', () => {
+    const plan = async () => (await treated(clinician)).plan;
+    const keep = (body: object, who = clinician) =>
+      who.post('/api/library/routines', { id: randomUUID(), name: 'Bath evening', ...body });
+
+    it('are kept from a plan in one go, stand beside the shipped ones for this clinic only, and are put aside', async () => {
+      const { items } = await plan();
+      const id = randomUUID();
+      await keep({ id, items, name: '  Bath evening ' }).expect(201);
+      await keep({ id, items }).expect(201);
+      await keep({ id, items, name: 'Another' }).expect(409);
+      const { body } = await clinician.get('/api/content').expect(200);
+      const own = body.routines.find((r: { key: string }) => r.key === keyOf(id));
+      expect(own).toMatchObject({ name: 'Bath evening' });
+      expect(own.items.map((i: { exercise: string }) => i.exercise)).toEqual(items.map((i) => i.exercise));
+      expect(body.ownRoutines).toContainEqual(expect.objectContaining({ id, by: 'clinician 0' }));
+      const other = (await stranger.get('/api/content').expect(200)).body;
+      expect(other.routines).toHaveLength(content.routines.length);
+      await clinician.put(`/api/library/routines/${id}`, { retired: true }).expect(204);
+      const after = (await clinician.get('/api/content').expect(200)).body;
+      expect(after.routines).toHaveLength(content.routines.length);
+    });
+
+    it('are refused by their field', async () => {
+      const { items } = await plan();
+      const pointer = async (body: object) => (await keep(body).expect(400)).body.errors[0].pointer as string;
+      expect(await pointer({ items, name: '' })).toBe('/name');
+      expect(await pointer({ items, name: 'ANKLE series in rounds' })).toBe('/name');
+      expect(await pointer({ items: [] })).toBe('/items');
+      expect(await pointer({ items: [{ ...items[0], sets: 99 }] })).toBe('/items/0/sets');
+      await keep({ items }, assistant).expect(403);
+      await clinician.put(`/api/library/routines/${randomUUID()}`, { retired: true }).expect(404);
+    });
+  });
+
   describe('exercises of its own', () => {
     it('stand with their figures beside the shipped ones, for this clinic only', async () => {
       const id = randomUUID();

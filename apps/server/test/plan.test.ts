@@ -59,6 +59,35 @@ describe('plans', () => {
       expect((await put(change).expect(400)).body.errors[0].pointer).toBe(pointer);
     });
 
+    it('takes exercises in rounds, refuses a round that does not hold, and tells the patient how it goes', async () => {
+      const round = { key: 'a', feet: 'each' };
+      const joined = (over: object = {}) => {
+        const [one, two] = draft.items
+          .slice(0, 2)
+          .map((i) => ({ ...i, sets: 2, timesPerDay: 1, daysPerWeek: 7, round }));
+        return { version: draft.version, items: [one, { ...two, ...over }] };
+      };
+      const put2 = (over: object) => who.put(`/api/plans/${draft.id}`, joined(over));
+      for (const [over, pointer] of [
+        [{ sets: 3 }, '/items/1/sets'],
+        [{ days: [1, 3, 5] }, '/items/1/days'],
+        [{ round: undefined }, '/items/0/round'],
+        [{ round: { key: 'z', feet: 'each' } }, '/items/1/round/key'],
+        [{ round: { key: 'a', feet: 'hands' } }, '/items/1/round/feet'],
+      ] as const)
+        expect((await put2(over).expect(400)).body.errors[0].pointer).toBe(pointer);
+      const saved = (await put2({ restSeconds: 0 }).expect(200)).body as PlanView;
+      expect(saved.items.map((i) => i.round)).toEqual([round, round]);
+      await who.post(`/api/plans/${draft.id}/give`, { version: saved.version }).expect(200);
+      const { text } = await who.get(`/api/episodes/${episodeId}/handout.txt`).expect(200);
+      expect(text.match(/In turn, 2 rounds of the next 2: one set of each/g)).toHaveLength(1);
+      expect(text.match(/2 rounds of/g)).toHaveLength(3);
+      const next = (
+        await who.post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), from: 'current' }).expect(201)
+      ).body as PlanView;
+      expect(next.items.map((i) => i.round)).toEqual([round, round]);
+    });
+
     it('is given once and then does not change', async () => {
       const give = () => who.post(`/api/plans/${draft.id}/give`, { version: draft.version });
       await (await world.as(0, 'assistant')).post(`/api/plans/${draft.id}/give`, { version: 1 }).expect(403);

@@ -7,6 +7,7 @@ import type {
   FootRiskSign,
   MeasureDefinition,
   ProtocolDefinition,
+  RoutineDefinition,
   ExaminedPart,
   SafetyQuestion,
   SafetyRule,
@@ -84,6 +85,8 @@ export interface ContentBundle {
   readonly standIns: readonly StandIn[];
   readonly skills: readonly SkillDefinition[];
   readonly tissues: readonly TissueDefinition[];
+  /** Ready short sets without stages. */
+  readonly routines: readonly RoutineDefinition[];
   /** What a patient stops for at home, the most serious first. */
   readonly stopSigns: readonly StopSignText[];
   /** What else than an answer makes a factor of the foot risk class present. */

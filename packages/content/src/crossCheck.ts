@@ -1,6 +1,8 @@
 import {
   circular,
   figureProblems as bodyProblems,
+  fillRoutine,
+  planProblems,
   PHOTO_CONSTRUCTIONS,
   type ExerciseDefinition,
   prescriptionProblems,
@@ -333,6 +335,29 @@ function reasonProblems(content: ContentBundle): ContentProblem[] {
   ];
 }
 
+/** A routine can be given whole to someone of whom nothing is switched off, with its numbers as they are written. */
+function routineProblems(content: ContentBundle): ContentProblem[] {
+  const exerciseOf = (key: string) => content.exercises.find((e) => e.key === key);
+  const none = { left: [], right: [] };
+  return content.routines.flatMap((r) => {
+    const at = (reason: string) => new ContentProblem('routines', r.key, reason);
+    const { items, left } = fillRoutine(r, {
+      exerciseOf,
+      affected: 'left',
+      tagsOff: none,
+      supervised: none,
+      taken: [],
+      rounds: [],
+    });
+    // As written: what lies outside a range would be changed without a word.
+    const written = items.map((i) => ({ ...i, ...r.items.find((w) => w.exercise === i.exercise)?.dose }));
+    return [
+      ...left.map((l) => at(`${l.exercise}: ${l.why}`)),
+      ...planProblems(written, exerciseOf, none).map((i) => at(`${i.path} is not ${i.bound}`)),
+    ];
+  });
+}
+
 /** What no single schema can see: links between files, unbroken ladders, doses inside their own safe range. */
 export function crossCheck(content: ContentBundle): ContentProblem[] {
   return [
@@ -360,6 +385,11 @@ export function crossCheck(content: ContentBundle): ContentProblem[] {
     ...graphProblems(content),
     ...protocolProblems(content),
     ...skillProblems(content),
+    ...routineProblems(content),
+    ...duplicates(
+      'routines',
+      content.routines.map((r) => r.key),
+    ),
     ...tissueProblems(content),
     ...safetyProblems(content),
     ...duplicates(

@@ -43,6 +43,7 @@ const KINDS = [
   'skills',
   'stopSigns',
   'tissues',
+  'routines',
   'languages',
   'terms',
 ] as const;
@@ -154,6 +155,7 @@ export function loadContentFrom(root: string): LoadResult {
     skills: list('skills'),
     stopSigns: list('stopSigns'),
     tissues: list('tissues'),
+    routines: list('routines'),
     footRisk: safety.flatMap((s) => s.footRisk ?? []),
     conditions: withTerms(
       (list('conditions') as WrittenCondition[]).map(expandCondition),

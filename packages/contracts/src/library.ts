@@ -16,6 +16,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { PlanItem } from './plan.js';
 import { type Band, type BandPoint, BANDS } from '@heathstep/core';
 
 /** An exercise of the clinic's own, new or changed; `file` is checked like a shipped one. */
@@ -37,6 +38,38 @@ export class OwnExerciseBody {
 }
 
 export const ownExerciseKey = (id: string): string => `own-${id.slice(0, 8)}`;
+
+/** Exercises of a plan kept as a ready set of the clinic's own. */
+export class RoutineBody {
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  id!: string;
+
+  @Length(1, 80, { message: 'Give it a name of at most 80 characters' })
+  @IsString({ message: 'Give it a name' })
+  name!: string;
+
+  @ValidateNested({ each: true })
+  @Type(() => PlanItem)
+  @ArrayMaxSize(10, { message: 'At most 10 exercises' })
+  @ArrayMinSize(1, { message: 'At least one exercise' })
+  @IsArray()
+  items!: PlanItem[];
+}
+
+export class RetiredBody {
+  @IsBoolean({ message: 'must be true or false' })
+  retired!: boolean;
+}
+
+/** A routine of the clinic's own beside the shipped ones. */
+export interface OwnRoutineView {
+  readonly key: string;
+  readonly id: string;
+  readonly at: string;
+  readonly by: string;
+}
+
+export const ownRoutineKey = (id: string): string => `own-${id.slice(0, 8)}`;
 
 export class FavouriteBody {
   @IsBoolean()

@@ -338,6 +338,7 @@ export {
 export { composePlan, type ComposedExercise, type ComposedPlan, type ComposeInput } from './plan/compose.js';
 export { keepGivable, planProblems } from './plan/check.js';
 export {
+  doseRange,
   followRound,
   type InRound,
   joinNext,
@@ -347,8 +348,16 @@ export {
   stretches,
   tidyRounds,
 } from './plan/rounds.js';
+export {
+  fillRoutine,
+  isOfRoutine,
+  type RoutineDefinition,
+  routineDays,
+  type RoutineItem,
+  routineItems,
+} from './plan/routine.js';
 export { type InTurn, turnTimeline, type TurnSet } from './plan/roundTimeline.js';
-export { prescribe, type PrescribeOn } from './plan/prescribe.js';
+export { prescribe, type PrescribeOn, withinRange } from './plan/prescribe.js';
 export { type EarlyOn, tooEarlyEach, tooEarlyOn } from './plan/ability.js';
 export { heldBack, type LeftOut, onlySupervised, switchedOff } from './plan/safety.js';
 export { applyStep, type StepOn, stepRung } from './plan/step.js';

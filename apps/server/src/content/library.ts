@@ -1,6 +1,12 @@
 import { type ContentBundle, OWN_LADDER } from '@heathstep/content';
-import type { BandView, NoteView, OwnExerciseView } from '@heathstep/contracts';
-import type { ExerciseDefinition, FigureDefinition } from '@heathstep/core';
+import {
+  type BandView,
+  type NoteView,
+  type OwnExerciseView,
+  ownRoutineKey,
+  type OwnRoutineView,
+} from '@heathstep/contracts';
+import type { ExerciseDefinition, FigureDefinition, RoutineDefinition, RoutineItem } from '@heathstep/core';
 import type { Tx } from '../persistence/db.js';
 
 type DrawnFigure = FigureDefinition & { readonly exercise: string };
@@ -77,6 +83,42 @@ function shipped(bundle: ContentBundle): Library {
   return made;
 }
 
+interface RoutineRow {
+  readonly id: string;
+  readonly name: string;
+  readonly items: readonly RoutineItem[];
+  readonly at: Date;
+  readonly by: string;
+}
+
+/** A routine of the clinic's own as one of the shipped. */
+const ownRoutine = ({ id, name, items }: RoutineRow): RoutineDefinition => ({
+  key: ownRoutineKey(id),
+  name,
+  purpose: '',
+  mind: '',
+  items,
+  evidence: { statement: '', source: 'Of the clinic itself', kind: 'convention', version: 1 },
+});
+
+/** Shipped routines and those of the clinic's own that are not put aside, the newest last. */
+async function clinicRoutines(
+  bundle: ContentBundle,
+  tx: Tx,
+): Promise<{
+  readonly routines: readonly RoutineDefinition[];
+  readonly ownRoutines: readonly OwnRoutineView[];
+}> {
+  const rows = await tx.query<RoutineRow[]>(
+    `SELECT r.id, r.name, r.items, r.at, u.name AS by
+       FROM clinic_routine r JOIN app_user u ON u.id = r.author_id WHERE NOT r.retired ORDER BY r.at, r.id`,
+  );
+  return {
+    routines: [...bundle.routines, ...rows.map(ownRoutine)],
+    ownRoutines: rows.map((r) => ({ key: ownRoutineKey(r.id), id: r.id, at: r.at.toISOString(), by: r.by })),
+  };
+}
+
 /** What a clinic has in its library beyond the shipped content, and what one of its people marked. */
 export async function clinicLibrary(bundle: ContentBundle, tx: Tx, userId: string): Promise<object> {
   const rows = await ownRows(tx);
@@ -93,9 +135,12 @@ export async function clinicLibrary(bundle: ContentBundle, tx: Tx, userId: strin
     `SELECT DISTINCT ON (b.band) b.band, b.points, b.at, u.name AS by
        FROM band_calibration b JOIN app_user u ON u.id = b.author_id ORDER BY b.band, b.at DESC`,
   );
+  const { routines, ownRoutines } = await clinicRoutines(bundle, tx);
   return {
     exercises,
     figures,
+    routines,
+    ownRoutines,
     ladders: rows.length === 0 ? bundle.ladders : [...bundle.ladders, OWN_LADDER],
     ownExercises: rows.map((r): OwnExerciseView => ({
       key: r.key,

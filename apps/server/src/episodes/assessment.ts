@@ -9,6 +9,8 @@ import {
   type ExerciseStep,
   type Facts,
   homeFacts,
+  isOfRoutine,
+  routineDays,
   impactByDay,
   type HomeFacts,
   homeQuestions,
@@ -87,10 +89,17 @@ export class Assessment {
       (key) => record.library.exercise(key),
     );
     const planned =
-      view.plan === null ? undefined : Math.max(0, ...view.plan.items.map((i) => i.daysPerWeek));
+      view.plan === null
+        ? undefined
+        : Math.max(0, ...view.plan.items.filter((i) => !isOfRoutine(i)).map((i) => i.daysPerWeek));
+    const routines = routineDays(
+      loggedWorkOf(record.home),
+      record.plans.filter((p) => p.status === 'given'),
+    );
     const facts: Facts = {
       measures: measuredFacts(view.visits, local, record.measures),
-      sessions: home.facts,
+      // A routine alone is no session of the plan.
+      sessions: home.facts.map((f) => (routines.has(f.at) ? { ...f, done: false } : f)),
       skills: skillFacts(view.visits, this.content.bundle.skills),
       stageSince,
       affected: row.affected,

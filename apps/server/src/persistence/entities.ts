@@ -151,6 +151,17 @@ export class ClinicExercise {
   @Column(TIME) at!: Date;
 }
 
+@Entity('clinic_routine')
+@Index('clinic_routine_name', { synchronize: false })
+export class ClinicRoutine extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column(TEXT) name!: string;
+  @Column(JSONB) items!: unknown;
+  @Column({ type: 'boolean' }) retired!: boolean;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
 @Entity('exercise_favourite')
 export class ExerciseFavourite {
   @PrimaryColumn({ name: 'clinic_id', ...UUID }) clinicId!: string;
@@ -375,6 +386,7 @@ export const ENTITIES = [
   VisitPresence,
   ClinicMeasure,
   ClinicExercise,
+  ClinicRoutine,
   ExerciseFavourite,
   ExerciseNote,
   BandCalibration,

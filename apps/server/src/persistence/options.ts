@@ -9,6 +9,7 @@ import { Language1764900000000 } from './migrations/language.js';
 import { Library1764200000000 } from './migrations/library.js';
 import { HomeScores1764400000000 } from './migrations/homeScores.js';
 import { Protocols1764500000000 } from './migrations/protocols.js';
+import { Routines1765400000000 } from './migrations/routines.js';
 import { Safety1764300000000 } from './migrations/safety.js';
 
 /** Connection options; the schema comes from migrations only, never from the entities. */
@@ -27,6 +28,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     Language1764900000000,
     Ends1765000000000,
     ExerciseTime1765100000000,
+    Routines1765400000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

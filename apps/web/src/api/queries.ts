@@ -9,6 +9,7 @@ import {
   NoteView,
   OwnExerciseView,
   OwnMeasureBody,
+  OwnRoutineView,
   PersonRow,
   PhotoView,
   SessionView,
@@ -45,6 +46,7 @@ export type ClinicContent = Omit<ContentBundle, 'languages'> & {
   readonly reviews: Reviews;
   readonly own: readonly OwnMeasureRow[];
   readonly ownExercises: readonly OwnExerciseView[];
+  readonly ownRoutines: readonly OwnRoutineView[];
   /** Of the person signed in. */
   readonly favourites: readonly string[];
   readonly notes: Readonly<Record<string, NoteView | undefined>>;

@@ -2,6 +2,7 @@ import { hintUsed } from './Hint.js';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import {
   doseFieldValue,
+  doseRange,
   doseSentence,
   type DoseField,
   type ExerciseDefinition,
@@ -165,8 +166,8 @@ function Variants({
   );
 }
 
-function spanOf(exercise: ExerciseDefinition, field: DoseField): readonly [number, number] {
-  return exercise.range[field] ?? [0, 999];
+function spanOf(p: Prescription, exercise: ExerciseDefinition, field: DoseField): readonly [number, number] {
+  return doseRange(p, exercise)[field] ?? [0, 999];
 }
 
 interface NumberPartProps {
@@ -183,7 +184,7 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
   const value = doseFieldValue(prescription, field) ?? 0;
   const [typing, setTyping] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
-  const [min, max] = spanOf(exercise, field);
+  const [min, max] = spanOf(prescription, exercise, field);
   const parsed = typing === null ? null : parseNumber(typing);
   const number = parsed !== null && parsed.ok ? parsed.value : null;
   const whole = field === 'sets' || field === 'reps' || field === 'timesPerDay' || field === 'daysPerWeek';

@@ -2,6 +2,7 @@ import { isWalkRun } from '../dose/walkRun.js';
 import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
 import type { PerSide } from '../quantity/side.js';
 import type { Issue } from '../result/result.js';
+import { withinRange } from './prescribe.js';
 import { prescriptionProblems, type Prescription } from './prescription.js';
 import { roundProblems, tidyRounds } from './rounds.js';
 import { type LeftOut, switchedOff } from './safety.js';
@@ -62,5 +63,9 @@ export function keepGivable<T extends Prescription>(
             : `${problem.path} must be ${problem.bound}`,
       });
   }
-  return { kept: tidyRounds(kept), left };
+  const leaves = (item: T): T => {
+    const exercise = exerciseOf(item.exercise);
+    return exercise === undefined ? item : withinRange(item, exercise);
+  };
+  return { kept: tidyRounds(kept, leaves), left };
 }

@@ -2,14 +2,19 @@ import type { ExerciseDefinition, ExerciseDose } from '../exercise/definition.js
 import type { Slot } from '../protocol/definition.js';
 import type { Affected } from '../quantity/side.js';
 import { type Prescription, sidesFor } from './prescription.js';
+import { doseRange } from './rounds.js';
 
 const FLAT = ['sets', 'reps', 'holdSeconds', 'restSeconds', 'addedKg', 'timesPerDay', 'daysPerWeek'] as const;
 
 /** A dose kept inside the safe range of an exercise. */
-export function withinRange<T extends ExerciseDose>(dose: T, e: ExerciseDefinition): T {
+export function withinRange<T extends ExerciseDose & Pick<Prescription, 'round'>>(
+  dose: T,
+  e: ExerciseDefinition,
+): T {
+  const range = doseRange(dose, e);
   const kept = FLAT.flatMap((field) => {
     const value = dose[field];
-    const span = e.range[field];
+    const span = range[field];
     return value === undefined || span === undefined
       ? []
       : [[field, Math.min(span[1], Math.max(span[0], value))]];

@@ -1,7 +1,7 @@
 import { computeDose, type DoseInput, type DoseSides } from '../dose/dose.js';
 import type { ExerciseDefinition, ExerciseDose, Variant } from '../exercise/definition.js';
 import type { Affected } from '../quantity/side.js';
-import type { InRound } from './rounds.js';
+import { doseRange, type InRound } from './rounds.js';
 import { outsideRanges, type Issue } from '../result/result.js';
 
 /** One exercise of a plan as prescribed. */
@@ -49,7 +49,7 @@ export const toDoseInput = (p: Prescription, exercise: ExerciseDefinition): Dose
 
 /** Numbers of a prescription outside the exercise's safe range, each by its field. */
 export function prescriptionProblems(p: Prescription, exercise: ExerciseDefinition): Issue[] {
-  const { range } = exercise;
+  const range = doseRange(p, exercise);
   const flat: Record<string, unknown> = { ...p, ...p.tempo };
   const ranges = Object.fromEntries(
     Object.entries(range).filter(

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { orThrow } from '../result/result.js';
 import { exercise } from '../testing/exercises.js';
-import { planProblems } from './check.js';
+import { keepGivable, planProblems } from './check.js';
 import { patientPlan } from './patientPlan.js';
 import type { Prescription } from './prescription.js';
-import { prescribe } from './prescribe.js';
+import { prescribe, withinRange } from './prescribe.js';
 import {
   followRound,
   joinNext,
@@ -119,12 +119,36 @@ describe('exercises done in rounds', () => {
     expect(joinNext(two, 1).map((i) => i.round?.key)).toEqual(['a', 'a', 'a', 'a']);
   });
 
+  it('are dosed by the fewest rounds, times and days that one of them has', () => {
+    const joined = joinNext(
+      [give('up', { sets: 4, daysPerWeek: 6 }), give('down', { days: [0, 3], daysPerWeek: 2 })],
+      0,
+    );
+    expect(joined.map((i) => [i.sets, i.daysPerWeek, i.days])).toEqual([
+      [3, 2, [0, 3]],
+      [3, 2, [0, 3]],
+    ]);
+  });
+
+  it('do not bind an exercise to its own shortest rest, which binds again when it leaves', () => {
+    const rested = exercise({ key: 'up', range: { ...exercise().range, restSeconds: [30, 120] } });
+    const library = (key: string) => (key === 'up' ? rested : of(key));
+    expect(planProblems(series(), library, NONE)).toEqual([]);
+    const { kept } = keepGivable([...series()].slice(0, 1), library, NONE);
+    expect(kept.map((i) => [i.round, i.restSeconds])).toEqual([[undefined, 30]]);
+    const safe = (i: Prescription) => withinRange(i, library(i.exercise) ?? rested);
+    expect(followRound(series(), partNext(series(), 0), safe).map((i) => i.restSeconds)).toEqual([
+      30, 15, 60, 60,
+    ]);
+  });
+
   it('are refused by the server where they do not hold, each by its field', () => {
     const [up, down, inward] = series();
     if (up === undefined || down === undefined || inward === undefined) throw new Error('no series');
     const paths = (items: readonly Prescription[]) => planProblems(items, of, NONE).map((p) => p.path);
     expect(paths(series())).toEqual([]);
     expect(paths([up])).toEqual(['items.0.round']);
+    expect(paths([up, { ...down, restSeconds: 301 }])).toEqual(['items.1.restSeconds']);
     expect(paths([up, give('out'), down])).toEqual(['items.0.round', 'items.2.round']);
     expect(paths([up, { ...down, sets: 2 }])).toEqual(['items.1.sets']);
     expect(paths([up, { ...down, days: [2, 4, 6] }])).toEqual(['items.1.days']);

@@ -1,3 +1,4 @@
+import type { ExerciseDefinition } from '../exercise/definition.js';
 import type { Issue } from '../result/result.js';
 import { ENGLISH, type Tongue } from '../quantity/tongue.js';
 import type { Prescription } from './prescription.js';
@@ -17,8 +18,27 @@ export interface InRound {
 /** A round is gone through this often at most. [convention] */
 export const MOST_ROUNDS = 4;
 
+/** In seconds. [convention] */
+const LONGEST_REST = 300;
+
 /** What a short rest within a round and a longer one between rounds begin with, in seconds. [convention] */
-export const REST_IN_ROUND = { within: 15, between: 60 } as const;
+const REST_IN_ROUND = { within: 15, between: 60 } as const;
+
+/**
+ * The safe range of a dose. In a round others are done between the sets of an exercise, so its own shortest rest does not
+ * bind; a round is gone through at most MOST_ROUNDS times.
+ */
+export const doseRange = (
+  { round }: { readonly round?: InRound | undefined },
+  { range }: Pick<ExerciseDefinition, 'range'>,
+): ExerciseDefinition['range'] =>
+  round === undefined
+    ? range
+    : {
+        ...range,
+        sets: [Math.min(range.sets[0], MOST_ROUNDS), Math.min(range.sets[1], MOST_ROUNDS)],
+        restSeconds: [0, LONGEST_REST],
+      };
 
 /** What the exercises of a round have in common: who changes it in one, changes it in all. */
 const SHARED = ['sets', 'timesPerDay', 'daysPerWeek', 'days', 'round'] as const;
@@ -54,15 +74,25 @@ export function stretches<T extends Prescription>(items: readonly T[]): readonly
 const mates = <T extends Prescription>(items: readonly T[], key: string): T[] =>
   items.filter((i) => i.round?.key === key);
 
-/** How often a round of these can be gone through: what the most careful of them has. */
-const roundsOf = (group: readonly Prescription[]): number =>
-  Math.min(MOST_ROUNDS, ...group.map((i) => i.sets));
+/** What a round of these is dosed by: the fewest rounds, times and days that one of them has. */
+function carefulOf(group: readonly Prescription[], first: Prescription): Pick<Prescription, Shared> {
+  const days = group.reduce((least, i) => (i.daysPerWeek < least.daysPerWeek ? i : least), first);
+  return {
+    ...sharedOf(days),
+    round: first.round,
+    sets: Math.min(MOST_ROUNDS, ...group.map((i) => i.sets)),
+    timesPerDay: Math.min(...group.map((i) => i.timesPerDay)),
+  };
+}
+
+/** What is done with an exercise that leaves its round: its own shortest rest binds again. */
+export type Alone<T> = (item: T) => T;
 
 /**
- * A plan in which every round holds: its exercises stand together where its first stands, with the rounds of the one that
- * has fewest and the days of the first; what is left alone is in no round, and neither is what cannot be (`fits`).
+ * A plan in which every round holds: its exercises stand together where its first stands, with the fewest rounds, times and
+ * days that one of them has; what is left alone is in no round.
  */
-export function tidyRounds<T extends Prescription>(items: readonly T[]): T[] {
+export function tidyRounds<T extends Prescription>(items: readonly T[], leaves: Alone<T> = (i) => i): T[] {
   const seen = new Set<string>();
   return items.flatMap((item): T[] => {
     const { round, ...alone } = item;
@@ -70,27 +100,32 @@ export function tidyRounds<T extends Prescription>(items: readonly T[]): T[] {
     if (seen.has(round.key)) return [];
     seen.add(round.key);
     const group = mates(items, round.key);
-    if (group.length < 2) return [alone as T];
-    const shared = { ...sharedOf(item), sets: roundsOf(group) };
+    if (group.length < 2) return [leaves(alone as T)];
+    const shared = carefulOf(group, item);
     const feet = group.every((i) => i.sides !== 'together') ? round.feet : 'each';
     return group.map((i) => defined({ ...i, ...shared, round: { key: round.key, feet } }));
   });
 }
 
 /** A plan after an edit: what the exercises of a round share follows the one that was changed. */
-export function followRound<T extends Prescription>(before: readonly T[], after: readonly T[]): T[] {
+export function followRound<T extends Prescription>(
+  before: readonly T[],
+  after: readonly T[],
+  leaves: Alone<T> = (i) => i,
+): T[] {
+  const was = (item: T) => before.find((b) => b.exercise === item.exercise)?.round !== undefined;
   const led = after.map((item): T => {
     const { round } = item;
     if (round === undefined) return item;
     const changed = mates(after, round.key).flatMap((mate) => {
-      const was = before.find((b) => b.exercise === mate.exercise);
-      if (was === undefined || was.round?.key !== round.key) return [];
-      const now = sharedOf(mate);
-      return [Object.fromEntries(SHARED.filter((f) => !same(now[f], was[f])).map((f) => [f, now[f]]))];
+      const old = before.find((b) => b.exercise === mate.exercise);
+      if (old === undefined || old.round?.key !== round.key) return [];
+      const [now, then] = [sharedOf(mate), sharedOf(old)];
+      return [Object.fromEntries(SHARED.filter((f) => !same(now[f], then[f])).map((f) => [f, now[f]]))];
     });
     return defined(Object.assign({}, item, ...changed) as T);
   });
-  return tidyRounds(led);
+  return tidyRounds(led, leaves).map((i) => (i.round === undefined && was(i) ? leaves(i) : i));
 }
 
 /** A key no round of the plan has. */

@@ -1,3 +1,4 @@
+import { isOfRoutine } from '../plan/routine.js';
 import type { Aim, ExerciseDefinition } from '../exercise/definition.js';
 import type { Prescription } from '../plan/prescription.js';
 import { isWalkRun, WALK_RUN_STEPS, walkRunAt, walkRunMove, type WalkRunMove } from '../dose/walkRun.js';
@@ -60,7 +61,8 @@ export function readySteps(on: DoseStepsOn): ExerciseStep[] {
   const stateOn = (day: DayText) => on.sessions.find((s) => s.day === day)?.state ?? 'not-known';
   return on.items.flatMap((item): ExerciseStep[] => {
     const exercise = on.exerciseOf(item.exercise);
-    if (exercise === undefined || !GROWING.has(exercise.aim)) return [];
+    // What came with a routine is upkeep: eased after reds like all else, raised never.
+    if (exercise === undefined || !GROWING.has(exercise.aim) || isOfRoutine(item)) return [];
     if (isWalkRun(exercise)) {
       const states = on.work.filter((w) => w.exercise === item.exercise).map((w) => stateOn(w.day));
       const move = walkRunMove(states);

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { useUndoKeys } from '../../parts/useUndoKeys.js';
 import { useNavigate } from 'react-router';
 import type { CourseView, PlanView } from '@heathstep/contracts';
-import { type ComposedExercise, followRound, type Stage } from '@heathstep/core';
+import { type ComposedExercise, followRound, type Stage, withinRange } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { DocumentStore, type DocumentResult, type Versioned } from '../../api/documentStore.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
@@ -23,6 +23,7 @@ import { Blocked } from './Blocked.js';
 import { allSteps, planModel, type PlanModel } from './planModel.js';
 import { OverWeeks } from './OverWeeks.js';
 import { Settings } from './Settings.js';
+import { AddRoutine, KeepRoutine } from './Routines.js';
 import { Sums } from './Sums.js';
 import { useDraft } from './useDraft.js';
 
@@ -72,6 +73,13 @@ function useItems(plan: PlanView): DocumentStore<Items> {
   return store;
 }
 
+/** A plan after an edit: rounds hold, and what leaves one has its own safe dose again. */
+const edited = (before: Items, after: Items, content: ClinicContent): Items =>
+  followRound(before, after, (item) => {
+    const exercise = content.exercises.find((e) => e.key === item.exercise);
+    return exercise === undefined ? item : withinRange(item, exercise);
+  });
+
 /** The plan being made: doses edited in place, sums following, given when it is right. */
 export function Draft({
   course,
@@ -87,9 +95,7 @@ export function Draft({
   const store = useItems(draft);
   const stage = draft.madeOf;
   const model = planModel(store.value, course, content, stage);
-  // What the exercises of a round share follows the one that was changed.
-  const change = (items: Items) => store.set(followRound(store.value, items));
-  const [adding, setAdding] = useState(false);
+  const change = (items: Items) => store.set(edited(store.value, items, content));
   const [asking, setAsking] = useState(false);
   // More than the planner's own: a copy of what the patient has, or changed since.
   const byHand =
@@ -115,6 +121,7 @@ export function Draft({
       <DraftHead
         number={draft.number}
         store={store}
+        change={change}
         steps={{
           easier: allSteps(model, -1, { course, content, stage }),
           harder: allSteps(model, 1, { course, content, stage }),
@@ -150,54 +157,52 @@ export function Draft({
           may change that.
         </p>
       )}
-      <AddOne
-        adding={adding}
-        course={course}
-        content={content}
-        model={model}
-        store={store}
-        setAdding={setAdding}
-      />
+      <AddMore course={course} content={content} model={model} store={store} />
       <OverWeeks course={course} />
     </Frame>
   );
 }
 
-/** The one press that adds an exercise by hand. */
-function AddOne({
-  adding,
+/** What is added by hand: an exercise, or a ready set of them. */
+function AddMore({
   course,
   content,
   model,
   store,
-  setAdding,
 }: {
-  adding: boolean;
   course: CourseView;
   content: ClinicContent;
   model: PlanModel;
   store: DocumentStore<Items>;
-  setAdding: (next: boolean) => void;
 }) {
+  const [adding, setAdding] = useState<'exercise' | 'routine' | null>(null);
+  const close = () => setAdding(null);
+  const add = (items: Items) => {
+    store.set([...store.value, ...items]);
+    close();
+  };
+  if (adding === 'exercise')
+    return (
+      <AddExercise
+        course={course}
+        content={content}
+        lines={model.lines}
+        add={(item) => add([item])}
+        close={close}
+      />
+    );
+  if (adding === 'routine')
+    return <AddRoutine course={course} content={content} items={store.value} add={add} close={close} />;
   return (
-    <>
-      {adding ? (
-        <AddExercise
-          course={course}
-          content={content}
-          lines={model.lines}
-          add={(item) => {
-            store.set([...store.value, item]);
-            setAdding(false);
-          }}
-          close={() => setAdding(false)}
-        />
-      ) : (
-        <button type="button" className="text-action mt-3 min-h-11" onClick={() => setAdding(true)}>
-          Add an exercise
-        </button>
-      )}
-    </>
+    <div className="mt-3 flex flex-wrap items-center gap-x-6">
+      <button type="button" className="text-action min-h-11" onClick={() => setAdding('exercise')}>
+        Add an exercise
+      </button>
+      <button type="button" className="text-action min-h-11" onClick={() => setAdding('routine')}>
+        Add a routine
+      </button>
+      <KeepRoutine items={store.value} />
+    </div>
   );
 }
 
@@ -205,10 +210,12 @@ function AddOne({
 function DraftHead({
   number,
   store,
+  change,
   steps,
 }: {
   number: number;
   store: DocumentStore<Items>;
+  change: (items: Items) => void;
   /** The plan with every exercise a rung down, and up. */
   steps: { readonly easier: Items; readonly harder: Items };
 }) {
@@ -228,7 +235,7 @@ function DraftHead({
             type="button"
             className="text-action text-sm disabled:opacity-50"
             disabled={same(steps[way])}
-            onClick={() => store.set(followRound(store.value, steps[way]))}
+            onClick={() => change(steps[way])}
           >
             {`All ${way}`}
           </button>

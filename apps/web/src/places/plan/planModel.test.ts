@@ -12,6 +12,7 @@ const content: ClinicContent = {
   reviews: {},
   own: [],
   ownExercises: [],
+  ownRoutines: [],
   favourites: [],
   notes: {},
   bands: [],
