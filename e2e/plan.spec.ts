@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { expectAccessible, openPerson, saved, signIn } from './support.js';
+import { expectAccessible, openPerson, openPhone, saved, signIn } from './support.js';
 
 /** The days of one exercise in the week of a draft. */
 const daysOf = (week: Locator, exercise: string) =>
@@ -140,4 +140,108 @@ test('the week of a plan: marks go to another day by pointer and by keys, and st
     await expect(mark('Sunday')).toHaveCount(0);
     await expect(asked).toBeHidden();
   });
+});
+
+test('exercises in rounds and a routine: joined, dosed together, kept, given, and done in turn on the phone', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page);
+  await draftOf(page, 'Tilda Marsh');
+  const round = page.getByText(/^In turn, \d rounds? of the next 2/);
+
+  await test.step('two that are done every day go in turn, and what is changed in one holds for both', async () => {
+    await page
+      .getByRole('button', { name: /^In a round with the next: Big toe up alone, Calf stretch/ })
+      .click();
+    await expect(round).toHaveText('In turn, 1 round of the next 2: one set of each, both feet in each.');
+    await page
+      .getByRole('listitem')
+      .filter({ has: page.getByRole('heading', { name: /^Big toe up alone/ }) })
+      .getByRole('spinbutton', { name: 'Sets' })
+      .press('ArrowUp');
+    await expect(round).toContainText('2 rounds');
+    await expect(page.getByText(/^(Left|Left, then right), .*2 rounds of/)).toHaveCount(2);
+    await expect(saved(page)).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Give to/ })).toBeEnabled();
+    await expectAccessible(page, 'Rounds of a draft');
+  });
+
+  await test.step('a routine comes with what safety leaves of it; a plan is kept as one, under a name of its own', async () => {
+    await page.getByRole('button', { name: 'Add a routine' }).click();
+    const routines = page.getByRole('region', { name: 'Add a routine' });
+    await expect(routines.getByText('Left out: Big toe up alone, given already.')).toBeVisible();
+    await expectAccessible(page, 'Routines');
+    await routines.getByRole('button', { name: 'Add Cool-down' }).click();
+    await expect(page.getByText('Of the routine "Cool-down"').first()).toBeVisible();
+    await page.getByRole('button', { name: 'Keep as a routine' }).click();
+    await page.getByLabel('Name of the routine').fill('cool-down');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('There is a routine of this name already')).toBeVisible();
+    await page.getByLabel('Name of the routine').fill('Stone yard evening');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('Kept: it stands under Add a routine.')).toBeVisible();
+    await page.getByRole('button', { name: 'Add a routine' }).click();
+    await expect(routines.getByRole('heading', { name: 'Stone yard evening' })).toBeVisible();
+    await routines.getByRole('button', { name: 'Put Stone yard evening aside' }).click();
+    await expect(routines.getByRole('heading', { name: 'Stone yard evening' })).toBeHidden();
+    await routines.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('Of the routine "Cool-down"')).toHaveCount(0);
+    await expect(saved(page)).toBeVisible();
+    await page.getByRole('button', { name: /^Give to/ }).click();
+    await expect(page.getByText(/^version 2, given/)).toBeVisible();
+    await expect(round).toBeVisible();
+  });
+
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  const link = (await page.getByTestId('home-link').textContent()) ?? '';
+  const code = (await page.getByTestId('home-code').textContent()) ?? '';
+  const phone = await openPhone(browser);
+  await test.step('the phone introduces both, paces them in turn, and asks of each', async () => {
+    await phone.clock.install();
+    await phone.goto(link);
+    await phone.getByRole('textbox').fill(code);
+    await phone.getByRole('button', { name: 'Open' }).click();
+    await expect(phone.getByText(/^In turn, 2 rounds of the next 2/)).toBeVisible();
+    await phone
+      .getByRole('button', { name: /^(Start|Once more)$/ })
+      .first()
+      .click();
+    await phone.getByRole('button', { name: 'Pain 2' }).click();
+    const name = phone.getByRole('heading', { level: 1 });
+    for (;;) {
+      if ((await name.textContent())?.startsWith('Big toe up alone') === true) break;
+      await phone.getByRole('button', { name: 'Not this one today' }).click();
+    }
+    await expect(phone.getByText(/^In a round with calf stretch/i)).toBeVisible();
+    await phone.getByRole('button', { name: 'Next' }).click();
+    await expect(name).toContainText('Calf stretch');
+    await phone.getByRole('button', { name: 'Start' }).click();
+    await expect(name).toContainText('Big toe up alone');
+    await expect(phone.getByText('round 1 of 2')).toBeVisible();
+    await expect(async () => {
+      await phone.clock.runFor(5_000);
+      await expect(name).toContainText('Calf stretch', { timeout: 50 });
+    }).toPass();
+    await expectAccessible(phone, 'Home, pacer of a round');
+    await phone.getByRole('button', { name: 'End here' }).click();
+    await expect(phone.getByText('Rounds', { exact: true })).toBeVisible();
+    await phone.getByRole('button', { name: 'Effort 4' }).click();
+    await expect(name).toContainText('Calf stretch');
+    await phone.getByRole('button', { name: 'Effort 3' }).click();
+    // What was put off comes again once the rest is done.
+    const putOff = phone.getByRole('button', { name: 'Not this one today' });
+    const asked = phone.getByRole('button', { name: 'Pain 2' });
+    for (;;) {
+      await expect(putOff.or(asked).first()).toBeVisible();
+      if (await asked.isVisible()) break;
+      await putOff.click();
+    }
+    await phone.getByRole('button', { name: 'Pain 2' }).click();
+    await phone.getByRole('button', { name: 'Pain 2' }).click();
+    await phone.getByRole('button', { name: 'Save' }).click();
+    await expect(phone.getByText(/^Done for (today|now)/)).toBeVisible();
+  });
+  await phone.context().close();
 });
