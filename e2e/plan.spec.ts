@@ -220,10 +220,9 @@ test('exercises in rounds and a routine: joined, dosed together, kept, given, an
     await phone.getByRole('button', { name: 'Start' }).click();
     await expect(name).toContainText('Big toe up alone');
     await expect(phone.getByText('round 1 of 2')).toBeVisible();
-    await expect(async () => {
-      await phone.clock.runFor(5_000);
-      await expect(name).toContainText('Calf stretch', { timeout: 50 });
-    }).toPass();
+    // 15 s to get ready and 40 s for each foot: then the other of the round, for the first time.
+    await phone.clock.fastForward(100_000);
+    await expect(name).toContainText('Calf stretch');
     await expectAccessible(phone, 'Home, pacer of a round');
     await phone.getByRole('button', { name: 'End here' }).click();
     await expect(phone.getByText('Rounds', { exact: true })).toBeVisible();
