@@ -55,6 +55,8 @@ const supports = (f: FigureDefinition): number[] => [
   0,
   ...f.props.flatMap((p) => {
     if (p.kind === 'step' || p.kind === 'cushion') return [p.height];
+    // Pedals, down and up.
+    if (p.kind === 'bike') return [p.crank[1] - 14, p.crank[1] + 16];
     return p.kind === 'ball' ? [p.radius * 2] : [];
   }),
 ];

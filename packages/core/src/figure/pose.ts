@@ -125,6 +125,10 @@ export type Prop =
   | { readonly kind: 'tape'; readonly points: readonly Point[] }
   /** Worn on the near foot. */
   | { readonly kind: 'spacer' | 'insole' | 'shoe' | 'splint' | 'pad' }
+  /** A standing bike, its crank with the pedals where the feet are. */
+  | { readonly kind: 'bike'; readonly crank: Point; readonly saddle: Point; readonly bar: Point }
+  /** The surface of water stood in. */
+  | { readonly kind: 'water'; readonly from: number; readonly to: number; readonly height: number }
   | { readonly kind: 'towel'; readonly from: number; readonly to: number }
   /** A hand laid on a foot seen from above or below, its fingers the way it leans. */
   | { readonly kind: 'hand'; readonly at: Point; readonly lean: number }

@@ -115,6 +115,35 @@ export function propShapes(prop: Prop, ends: Ends): Shape[] {
   }
 }
 
+/** A small swell along a line. */
+const waves = (from: number, to: number, height: number): Point[] =>
+  Array.from({ length: 23 }, (_, i): Point => [
+    from + ((to - from) * i) / 22,
+    height + (i % 2 === 0 ? 0 : 1.4),
+  ]);
+
+/** A bike that stays where it is: feet, a wheel before the crank, saddle and bar. */
+function bikeShapes({ crank, saddle, bar }: Extract<Prop, { readonly kind: 'bike' }>): Shape[] {
+  const wheel = add(crank, [22, 0]);
+  return [
+    stroke(
+      'prop',
+      polyline([
+        [crank[0] - 24, 1.5],
+        [crank[0] + 40, 1.5],
+      ]),
+      2.4,
+    ),
+    stroke('prop', polyline([[crank[0], 1.5], crank, saddle]), 2.4),
+    stroke('prop', polyline([crank, wheel, bar]), 2.4),
+    stroke('prop', polyline([add(bar, [-9, 2]), bar]), 2.4),
+    fill('prop', dot(wheel, 15)),
+    fill('prop-dark', dot(wheel, 4)),
+    fill('prop-dark', dot(crank, 5)),
+    fill('prop-dark', limb(add(saddle, [-8, 1]), add(saddle, [9, 0]), 2.6, 1.4)),
+  ];
+}
+
 /** What is taken in the hand, lies under the foot or is drawn on it. */
 function smallShapes(prop: Prop): Shape[] {
   switch (prop.kind) {
@@ -160,6 +189,13 @@ function smallShapes(prop: Prop): Shape[] {
         fill('prop', dot(head, 5.4)),
       ];
     }
+    case 'bike':
+      return bikeShapes(prop);
+    case 'water':
+      return [
+        stroke('strap', polyline(waves(prop.from, prop.to, prop.height)), 0.8),
+        stroke('strap', polyline(waves(prop.from, prop.to, prop.height - 5)), 0.4),
+      ];
     case 'rope':
       return [stroke('strap', softLine(prop.points), 1)];
     case 'trace':
