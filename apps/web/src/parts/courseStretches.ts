@@ -1,4 +1,10 @@
-import { daysBetween, type ProtocolDefinition, type StageStretch, stageStretches } from '@heathstep/core';
+import {
+  daysBetween,
+  type ProtocolDefinition,
+  type StageKey,
+  type StageStretch,
+  stageStretches,
+} from '@heathstep/core';
 import type { EpisodeView } from '@heathstep/contracts';
 import { dayHere } from './dates.js';
 
@@ -9,9 +15,18 @@ export interface Stretch extends StageStretch {
   readonly note: string;
 }
 
-/** Stages of an episode along its days; from today on where none has begun. */
-export function stretchesOf(episode: EpisodeView, protocol: ProtocolDefinition): Stretch[] {
-  const spans = episode.stages.map((s) => ({ stage: s.stage, day: dayHere(s.since) }));
+/**
+ * Stages of an episode along its days; from today on where none has begun.
+ * @param planned a stage that would begin today, by a plan not given yet
+ */
+export function stretchesOf(
+  episode: Pick<EpisodeView, 'stages' | 'today' | 'stage'>,
+  protocol: Pick<ProtocolDefinition, 'stages'>,
+  planned: StageKey | null = null,
+): Stretch[] {
+  const begins =
+    planned === null || planned === episode.stage ? [] : [{ stage: planned, day: episode.today }];
+  const spans = [...episode.stages.map((s) => ({ stage: s.stage, day: dayHere(s.since) })), ...begins];
   return stageStretches(spans, protocol.stages, episode.today).map((s, i) => {
     const stage = protocol.stages.find((x) => x.key === s.stage);
     const usual = stage === undefined ? '' : `${stage.usualWeeks.min} to ${stage.usualWeeks.max}`;

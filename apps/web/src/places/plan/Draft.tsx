@@ -158,7 +158,7 @@ export function Draft({
         </p>
       )}
       <AddMore course={course} content={content} model={model} store={store} />
-      <OverWeeks course={course} />
+      <OverWeeks course={course} planned={draft.stage} />
     </Frame>
   );
 }

@@ -1,4 +1,4 @@
-import { addDays, adjunctSpans, daysBetween } from '@heathstep/core';
+import { addDays, adjunctSpans, daysBetween, type StageKey } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { type Stretch, stretchesOf } from '../../parts/courseStretches.js';
 import { longDay, shortDay } from '../../parts/dates.js';
@@ -46,9 +46,17 @@ function Today({ along, today }: { along: Along; today: string }) {
 }
 
 /** The stages with their usual spread and, under them, what is worn or left off, from when to when. */
-export function OverWeeks({ course }: { course: CourseView }) {
+export function OverWeeks({
+  course,
+  planned = null,
+}: {
+  course: CourseView;
+  /** The stage of a draft. */
+  planned?: StageKey | null;
+}) {
   const { episode, protocol } = course;
-  const list = stretchesOf(episode, protocol);
+  const list = stretchesOf(episode, protocol, planned);
+  const otherwise = planned !== null && episode.stage !== null && planned !== episode.stage;
   const spans = adjunctSpans(list, protocol.stages, episode.schools);
   const [first] = list;
   if (first === undefined) return null;
@@ -59,7 +67,7 @@ export function OverWeeks({ course }: { course: CourseView }) {
       <h3>Over the weeks</h3>
       <p className="text-sm text-ink-2">
         Stages as long as they usually take, pale where they may end sooner or later; a criterion ends them,
-        not the calendar. The line is today.
+        not the calendar. The line is today.{otherwise && ' Drawn as it goes once this draft is given.'}
       </p>
       <ol className="mt-2 text-sm">
         {list.map((s) => (
