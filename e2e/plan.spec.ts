@@ -224,6 +224,16 @@ test('exercises in rounds and a routine: joined, dosed together, kept, given, an
     await phone.clock.fastForward(100_000);
     await expect(name).toContainText('Calf stretch');
     await expectAccessible(phone, 'Home, pacer of a round');
+    await phone.getByRole('button', { name: 'It hurts' }).click();
+    await phone.getByRole('button', { name: 'Ache 3' }).click();
+    await expect(phone.getByText(/^That is as much as it should be/)).toBeVisible();
+    await phone.getByRole('button', { name: 'Ache 2' }).click();
+    await expect(phone.getByText('That is all right.')).toBeVisible();
+    await expectAccessible(phone, 'Home, an ordinary ache');
+    await phone.getByRole('button', { name: 'Go on', exact: true }).click();
+    // It goes on where it stood.
+    await expect(name).toContainText('Calf stretch');
+    await expect(phone.getByText('round 1 of 2')).toBeVisible();
     await phone.getByRole('button', { name: 'End here' }).click();
     await expect(phone.getByText('Rounds', { exact: true })).toBeVisible();
     await phone.getByRole('button', { name: 'Effort 4' }).click();

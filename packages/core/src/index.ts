@@ -218,6 +218,7 @@ export {
   judgePain,
   morningBaseline,
   PAIN_SCHOOLS_BY_STRICTNESS,
+  acheMeans,
   restsToday,
   stricterSchool,
   type PainInput,

@@ -143,6 +143,30 @@ export function judgePain(input: PainInput): Result<PainResult> {
   });
 }
 
+/** What an ordinary ache in the middle of an exercise means: go on, go on with less, or end this exercise. */
+export type AcheMeans = 'all-right' | 'less' | 'too-much';
+
+/**
+ * An ache while exercising by the rule the session will be judged by, with the morning still to come.
+ * @param before pain before the start, 0 to 10
+ * @param now pain now, 0 to 10
+ */
+export function acheMeans(school: PainSchool, before: number, now: number): AcheMeans {
+  const { state } = judge({
+    school,
+    before,
+    during: now,
+    after: 0,
+    hourAbove: false,
+    stopSign: null,
+    nextMorning: 0,
+    morningBaseline: 0,
+  });
+  // In a bone no pain at all is worked through, also where it was there before.
+  if (state === 'red' || (school === 'bone' && now > 0)) return 'too-much';
+  return state === 'amber' ? 'less' : 'all-right';
+}
+
 /**
  * Usual morning pain for a session on `day`: the median of the last 7 answered mornings and the stage's first 7, taken
  * together, up to that day; a morning in both counts once. Null with fewer than 3 mornings.

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { HomeView, StopPayload } from '@heathstep/contracts';
-import { PAIN_ALL_RIGHT, type StopSign, type Tongue } from '@heathstep/core';
+import { acheMeans, PAIN_ALL_RIGHT, type StopSign, type Tongue } from '@heathstep/core';
 import type { Delivery } from './homeStore.js';
 import { useReader } from './tongue.js';
 
@@ -8,6 +8,8 @@ interface HurtsProps {
   readonly clinic: HomeView['clinic'];
   readonly signs: HomeView['stopSigns'];
   readonly school: HomeView['painSchool'];
+  /** Pain before the start, where an exercise is under way; null where none is. */
+  readonly before: number | null;
   /** Where the report is; the clinic was told only when it has arrived. */
   readonly delivery: Delivery;
   readonly report: (payload: Pick<StopPayload, 'grade' | 'sign'>) => void;
@@ -35,7 +37,7 @@ function deliveryText(delivery: Delivery, phone: string, t: Tongue): string {
 }
 
 /** Three grades, the most serious first; shown at once, with or without a connection. */
-export function Hurts({ clinic, signs, school, delivery, report, back, toList }: HurtsProps) {
+export function Hurts({ clinic, signs, school, before, delivery, report, back, toList }: HurtsProps) {
   const t = useReader();
   const [told, setTold] = useState<StopPayload['grade'] | null>(null);
   const tell = (grade: StopPayload['grade'], sign: string) => {
@@ -65,11 +67,84 @@ export function Hurts({ clinic, signs, school, delivery, report, back, toList }:
         signs={ofGrade(signs, 'pause')}
         choose={(s) => tell('pause', s)}
       />
+      {before !== null && (
+        <Ache
+          school={school}
+          before={before}
+          phone={clinic.phone}
+          end={(n) => tell('pause', `Pain ${n} of 10 during the exercise`)}
+          back={back}
+        />
+      )}
       <p className="mt-6 text-base">{t.say(PAIN_ALL_RIGHT[school])}</p>
       <button type="button" className="action-quiet mt-5 min-h-14 text-lg" onClick={back}>
         {t.say('None of these, go on')}
       </button>
     </div>
+  );
+}
+
+/** An ordinary ache, by the pain rule: it goes on where it stood, goes on with less, or ends this exercise. */
+function Ache({
+  school,
+  before,
+  phone,
+  end,
+  back,
+}: {
+  school: HomeView['painSchool'];
+  before: number;
+  phone: string;
+  end: (pain: number) => void;
+  back: () => void;
+}) {
+  const t = useReader();
+  const [pain, setPain] = useState<number | null>(null);
+  const means = pain === null ? null : acheMeans(school, before, pain);
+  return (
+    <section className="mt-5" aria-label={t.say('An ordinary ache')}>
+      <h2>{t.say('An ordinary ache')}</h2>
+      <p className="text-base">{t.say('How much is it now, 0 none to 10 worst?')}</p>
+      <div className="mt-2 grid grid-cols-6 gap-1.5">
+        {Array.from({ length: 11 }, (_, n) => (
+          <button
+            key={n}
+            type="button"
+            aria-label={t.say('Ache {{n}}', { n })}
+            aria-pressed={pain === n}
+            className={`min-h-12 rounded-lg border-2 font-head text-xl font-semibold ${pain === n ? 'border-heather bg-heather-wash' : 'border-line bg-ground'}`}
+            onClick={() => setPain(n)}
+          >
+            {n}
+          </button>
+        ))}
+      </div>
+      <div role="status" className="mt-3">
+        {means === 'all-right' && <p>{t.say('That is all right.')}</p>}
+        {means === 'less' && (
+          <p className="text-hold-deep">
+            {t.say('That is as much as it should be. Make it smaller, slower or fewer.')}
+          </p>
+        )}
+        {means === 'too-much' && (
+          <p className="text-ease-deep">
+            {t.say(
+              'That is too much for this exercise today. Tell your clinic if it is the same tomorrow: {{phone}}.',
+              { phone },
+            )}
+          </p>
+        )}
+      </div>
+      {means !== null && pain !== null && (
+        <button
+          type="button"
+          className="action mt-3 min-h-14 w-full text-lg"
+          onClick={means === 'too-much' ? () => end(pain) : back}
+        >
+          {t.say(means === 'too-much' ? 'End this exercise' : 'Go on')}
+        </button>
+      )}
+    </section>
   );
 }
 

@@ -72,9 +72,31 @@ function useToday(served: HomeView, refresh: () => void) {
 
 type Day = ReturnType<typeof useToday>;
 
+/** The exercise someone is at, also while they say what hurts: they go on where it stood. */
+function exerciseOf({ screen, view }: Day): number | null {
+  const at = screen.at === 'hurts' ? screen.back : screen;
+  return at.at === 'exercise' && view.items[at.index] !== undefined ? at.index : null;
+}
+
 /** One thing per screen, large: the morning, today's exercises, the pacer, and how it was. */
 export function Today({ view: served, refresh }: { view: HomeView; refresh: () => void }) {
   const day = useToday(served, refresh);
+  const exercise = exerciseOf(day);
+  const asked = day.screen.at === 'hurts';
+  return (
+    <>
+      {exercise !== null && (
+        <div className={asked ? 'hidden' : 'contents'}>
+          <ExerciseScreen day={day} index={exercise} />
+        </div>
+      )}
+      {(exercise === null || asked) && <OtherScreen day={day} />}
+    </>
+  );
+}
+
+/** Everything but the exercise itself. */
+function OtherScreen({ day }: { day: Day }) {
   const [reported, setReported] = useState<string | null>(null);
   const { screen, view } = day;
   switch (screen.at) {
@@ -84,12 +106,6 @@ export function Today({ view: served, refresh }: { view: HomeView; refresh: () =
       return <BeforeScreen day={day} />;
     case 'morning':
       return <MorningScreen day={day} corrected={null} />;
-    case 'exercise':
-      return view.items[screen.index] === undefined ? (
-        <ListScreen day={day} />
-      ) : (
-        <ExerciseScreen day={day} index={screen.index} />
-      );
     case 'after':
       return day.running === null ? (
         <ListScreen day={day} />
@@ -145,6 +161,7 @@ function HurtsScreen({
       clinic={view.clinic}
       signs={view.stopSigns}
       school={view.painSchool}
+      before={at.exercise === null || running === null ? null : painBefore(view, running)}
       delivery={reported === null ? 'sending' : day.outbox.delivery(reported)}
       back={() => setScreen(at.back)}
       report={(payload) => {
@@ -168,6 +185,11 @@ function HurtsScreen({
     />
   );
 }
+
+const painBefore = (view: HomeView, running: Running): number => {
+  const before = answerFor(view, running.scores, 'before');
+  return typeof before === 'number' ? before : 0;
+};
 
 /** What is asked before the first exercise; much pain leaves only what eases. */
 function BeforeScreen({ day }: { day: Day }) {
