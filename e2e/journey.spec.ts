@@ -183,8 +183,15 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
     const reps = line.getByRole('spinbutton', { name: 'Repetitions or holds' });
     await reps.press('9');
     await page.keyboard.type('9');
-    await expect(line.getByText('a whole number 6 to 15')).toBeVisible();
+    await expect(line.getByText('a whole number 6 to 15, with a reason 3 to 22')).toBeVisible();
     await page.keyboard.press('Escape');
+    await reps.press('2');
+    await page.keyboard.type('0');
+    await page.keyboard.press('Enter');
+    const why = line.getByLabel('Why Repetitions or holds: 20, beyond 6 to 15');
+    await why.fill('Ran a hill race on it');
+    await page.keyboard.press('Enter');
+    await expect(line.getByText('Beyond the usual dose: Ran a hill race on it')).toBeVisible();
     await reps.press('1');
     await page.keyboard.type('0');
     await page.keyboard.press('Enter');

@@ -59,6 +59,25 @@ describe('plans', () => {
       expect((await put(change).expect(400)).body.errors[0].pointer).toBe(pointer);
     });
 
+    it('takes a dose beyond the usual range with a reason, from a clinician', async () => {
+      const reps = 11;
+      await put({ reps }).expect(400);
+      expect((await put({ reps, beyond: 'no' }).expect(400)).body.errors[0].pointer).toBe('/items/0/beyond');
+      const assistant = await world.as(0, 'assistant');
+      const items = (first: object) => draft.items.map((item, i) => (i === 0 ? { ...item, ...first } : item));
+      const beyond = { reps, beyond: 'Held this many last week' };
+      const refused = await assistant
+        .put(`/api/plans/${draft.id}`, { version: draft.version, items: items(beyond) })
+        .expect(400);
+      expect(refused.body.errors[0]).toMatchObject({ pointer: '/items/0/beyond' });
+      const saved = (await put(beyond).expect(200)).body as PlanView;
+      expect(saved.items[0]).toMatchObject(beyond);
+      // What a clinician gave stays while an assistant edits the rest.
+      await assistant
+        .put(`/api/plans/${draft.id}`, { version: saved.version, items: items(beyond).slice(0, 2) })
+        .expect(200);
+    });
+
     it('takes exercises in rounds, refuses a round that does not hold, and tells the patient how it goes', async () => {
       const round = { key: 'a', feet: 'each' };
       const joined = (over: object = {}) => {

@@ -54,6 +54,11 @@ export class PlanItem {
   @IsOptional() @IsInt({ each: true }) @ArrayMaxSize(7) @IsArray() days?: number[];
   /** Done in turn with others of the plan. */
   @IsOptional() @ValidateNested() @Type(() => InRoundBody) @IsObject() round?: InRoundBody;
+  /** Why the dose goes beyond the usual range. */
+  @IsOptional()
+  @MaxLength(200, { message: 'At most 200 characters' })
+  @IsString()
+  beyond?: string;
   @IsOptional()
   @MaxLength(400, { each: true })
   @IsString({ each: true })

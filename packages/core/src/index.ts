@@ -303,6 +303,7 @@ export {
   type Prescription,
   variantOf,
   prescriptionProblems,
+  SHORTEST_REASON,
   sidesFor,
   toDoseInput,
 } from './plan/prescription.js';
@@ -338,8 +339,8 @@ export {
 } from './plan/week.js';
 export { composePlan, type ComposedExercise, type ComposedPlan, type ComposeInput } from './plan/compose.js';
 export { keepGivable, planProblems } from './plan/check.js';
+export { doseRange, withBeyond } from './plan/doseRange.js';
 export {
-  doseRange,
   followRound,
   type InRound,
   joinNext,

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import {
   GivePlanBody,
@@ -12,7 +13,7 @@ import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import { planView } from '../episodes/record.js';
-import { conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
+import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db } from '../persistence/db.js';
 import { EpisodeRow, PlanRow } from '../persistence/entities.js';
@@ -88,6 +89,7 @@ export class PlansController {
         });
       const record = await this.reader.read(tx, plan.episodeId);
       this.drafts.check(record, body.items);
+      if (me.role === 'assistant') refuseNewBeyond(body.items, plan.items as Prescription[]);
       const result = await tx.update(
         PlanRow,
         { id, version: body.version, status: 'draft' },
@@ -131,3 +133,16 @@ export class PlansController {
     });
   }
 }
+
+/** A dose beyond the usual range is a clinician's to answer for; what one gave stays as an assistant edits the rest. */
+function refuseNewBeyond(items: readonly Prescription[], before: readonly Prescription[]): void {
+  const errors = items.flatMap((item, i) =>
+    item.beyond === undefined || before.some((b) => isDeepStrictEqual(plain(b), plain(item)))
+      ? []
+      : [{ pointer: `/items/${i}/beyond`, detail: 'A clinician gives a dose beyond the usual range' }],
+  );
+  if (errors.length > 0) throw badRequest(errors);
+}
+
+/** A value as it comes back from the database. */
+const plain = (value: object): unknown => JSON.parse(JSON.stringify(value));

@@ -8,6 +8,8 @@ import {
   type ExerciseDefinition,
   parseNumber,
   type Prescription,
+  SHORTEST_REASON,
+  withBeyond,
   withDoseField,
 } from '@heathstep/core';
 
@@ -170,6 +172,8 @@ function spanOf(p: Prescription, exercise: ExerciseDefinition, field: DoseField)
   return doseRange(p, exercise)[field] ?? [0, 999];
 }
 
+const WHOLE: ReadonlySet<DoseField> = new Set(['sets', 'reps', 'timesPerDay', 'daysPerWeek']);
+
 interface NumberPartProps {
   readonly field: DoseField;
   readonly text: string;
@@ -187,34 +191,51 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
   const [min, max] = spanOf(prescription, exercise, field);
   const parsed = typing === null ? null : parseNumber(typing);
   const number = parsed !== null && parsed.ok ? parsed.value : null;
-  const whole = field === 'sets' || field === 'reps' || field === 'timesPerDay' || field === 'daysPerWeek';
-  const problem =
-    typing === null
-      ? error
-      : number === null || number < min || number > max || (whole && !Number.isInteger(number))
-        ? `${whole ? 'a whole number ' : ''}${min} to ${max}`
-        : null;
+  const whole = WHOLE.has(field);
+  const fits = (n: number | null, [least, most]: readonly [number, number]): n is number =>
+    n !== null && n >= least && n <= most && (!whole || Number.isInteger(n));
+  const [least, most] = spanOf({ ...prescription, beyond: '' }, exercise, field);
+  const far = fits(number, [least, most]);
+  const problem = problemOf({
+    typing,
+    error,
+    fits: fits(number, [min, max]),
+    far,
+    whole,
+    min,
+    max,
+    least,
+    most,
+  });
+  const [asking, setAsking] = useState<number | null>(null);
   useEffect(() => {
     if (typing !== null) input.current?.focus();
   }, [typing]);
-  const put = (next: number) => {
+  const put = (next: number, reason?: string) => {
     hintUsed('dose');
-    onChange(withDoseField(prescription, field, Math.min(max, Math.max(min, Math.round(next * 100) / 100))));
+    const [from, to] = reason === undefined ? [min, max] : [least, most];
+    const kept = Math.min(to, Math.max(from, Math.round(next * 100) / 100));
+    onChange(withBeyond(withDoseField(prescription, field, kept), exercise, reason ?? prescription.beyond));
   };
   const step = (by: number) => put(value + by * STEPS[field]);
   const slide = useSlide({ value, step: STEPS[field], put, pressed: () => setTyping('') });
   const finish = () => {
     if (typing !== null && problem === null && number !== null) put(number);
+    // A number beyond the usual is not thrown away: it asks for its reason.
+    else if (far) setAsking(number);
     setTyping(null);
   };
-  const keys = (event: KeyboardEvent) => {
-    if (event.key === 'ArrowUp' || event.key === 'ArrowRight') step(1);
-    else if (event.key === 'ArrowDown' || event.key === 'ArrowLeft') step(-1);
-    else if (/^[\d]$/.test(event.key)) setTyping(event.key);
-    else if (event.key === 'Enter' || event.key === ' ') setTyping('');
-    else return;
-    event.preventDefault();
-  };
+  if (asking !== null)
+    return (
+      <Reason
+        of={`${NAMES[field]}: ${asking}, beyond ${min} to ${max}`}
+        keep={(reason) => {
+          put(asking, reason);
+          setAsking(null);
+        }}
+        leave={() => setAsking(null)}
+      />
+    );
   if (typing !== null) {
     return (
       <TypedNumber
@@ -241,10 +262,75 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
       aria-valuetext={text}
       title={`${min} to ${max}`}
       className={`cursor-ew-resize touch-none select-none rounded-[1px] font-semibold underline decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash ${error === null ? 'decoration-heather' : 'bg-ease-wash decoration-ease'}`}
-      onKeyDown={keys}
+      onKeyDown={(event) => keyed(event, step, setTyping)}
       {...slide}
     >
       {text}
+    </span>
+  );
+}
+
+/** Arrows step a number, a digit begins to replace it. */
+function keyed(event: KeyboardEvent, step: (by: number) => void, type: (text: string) => void): void {
+  if (event.key === 'ArrowUp' || event.key === 'ArrowRight') step(1);
+  else if (event.key === 'ArrowDown' || event.key === 'ArrowLeft') step(-1);
+  else if (/^[\d]$/.test(event.key)) type(event.key);
+  else if (event.key === 'Enter' || event.key === ' ') type('');
+  else return;
+  event.preventDefault();
+}
+
+/** What is wrong with a number as it is typed, or with the one that stands. */
+function problemOf(of: {
+  readonly typing: string | null;
+  readonly error: string | null;
+  readonly fits: boolean;
+  readonly far: boolean;
+  readonly whole: boolean;
+  readonly min: number;
+  readonly max: number;
+  readonly least: number;
+  readonly most: number;
+}): string | null {
+  if (of.typing === null) return of.error;
+  if (of.fits) return null;
+  const usual = `${of.whole ? 'a whole number ' : ''}${of.min} to ${of.max}`;
+  return of.far
+    ? `usually ${usual}; Enter, and say why`
+    : `${usual}, with a reason ${of.least} to ${of.most}`;
+}
+
+/** Asks why a dose goes beyond the usual range; Enter keeps it, Escape leaves the number as it was. */
+function Reason({ of, keep, leave }: { of: string; keep: (reason: string) => void; leave: () => void }) {
+  const [reason, setReason] = useState('');
+  const fine = reason.trim().length >= SHORTEST_REASON;
+  return (
+    <span className="mx-0.5 inline-flex flex-wrap items-baseline gap-2 rounded bg-hold-wash px-2 text-hold-deep">
+      {of}
+      <input
+        autoFocus
+        aria-label={`Why ${of}`}
+        placeholder="why"
+        maxLength={200}
+        className="w-44 border-b-2 border-hold bg-paper px-1 text-ink focus:outline-none"
+        value={reason}
+        onChange={(e) => setReason(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter' && fine) keep(reason.trim());
+          if (e.key === 'Escape') leave();
+        }}
+      />
+      <button
+        type="button"
+        className="text-action text-sm disabled:opacity-50"
+        disabled={!fine}
+        onClick={() => keep(reason.trim())}
+      >
+        Keep
+      </button>
+      <button type="button" className="text-sm" onClick={leave}>
+        Not
+      </button>
     </span>
   );
 }

@@ -2,12 +2,12 @@ import type { ExerciseDefinition, ExerciseDose } from '../exercise/definition.js
 import type { Slot } from '../protocol/definition.js';
 import type { Affected } from '../quantity/side.js';
 import { type Prescription, sidesFor } from './prescription.js';
-import { doseRange } from './rounds.js';
+import { doseRange } from './doseRange.js';
 
 const FLAT = ['sets', 'reps', 'holdSeconds', 'restSeconds', 'addedKg', 'timesPerDay', 'daysPerWeek'] as const;
 
 /** A dose kept inside the safe range of an exercise. */
-export function withinRange<T extends ExerciseDose & Pick<Prescription, 'round'>>(
+export function withinRange<T extends ExerciseDose & Pick<Prescription, 'round' | 'beyond'>>(
   dose: T,
   e: ExerciseDefinition,
 ): T {

@@ -1,7 +1,8 @@
 import { computeDose, type DoseInput, type DoseSides } from '../dose/dose.js';
 import type { ExerciseDefinition, ExerciseDose, Variant } from '../exercise/definition.js';
 import type { Affected } from '../quantity/side.js';
-import { doseRange, type InRound } from './rounds.js';
+import { doseRange } from './doseRange.js';
+import type { InRound } from './rounds.js';
 import { outsideRanges, type Issue } from '../result/result.js';
 
 /** One exercise of a plan as prescribed. */
@@ -15,6 +16,8 @@ export interface Prescription extends ExerciseDose {
   readonly days?: readonly number[] | undefined;
   /** Done in turn with others; left out where it is done by itself. */
   readonly round?: InRound | undefined;
+  /** Why its dose goes beyond the usual range; left out where it does not. */
+  readonly beyond?: string | undefined;
 }
 
 /** The variant a prescription asks for; null for the usual way. */
@@ -47,6 +50,9 @@ export const toDoseInput = (p: Prescription, exercise: ExerciseDefinition): Dose
   daysPerWeek: p.daysPerWeek,
 });
 
+/** In letters. [convention] */
+export const SHORTEST_REASON = 5;
+
 /** Numbers of a prescription outside the exercise's safe range, each by its field. */
 export function prescriptionProblems(p: Prescription, exercise: ExerciseDefinition): Issue[] {
   const range = doseRange(p, exercise);
@@ -63,6 +69,12 @@ export function prescriptionProblems(p: Prescription, exercise: ExerciseDefiniti
   if (p.variant !== undefined && variantOf(p, exercise) === null) {
     problems.push({ path: 'variant', value: p.variant, bound: 'a variant of this exercise' });
   }
+  if (p.beyond !== undefined && p.beyond.trim().length < SHORTEST_REASON)
+    problems.push({
+      path: 'beyond',
+      value: p.beyond,
+      bound: `a reason of at least ${SHORTEST_REASON} letters`,
+    });
   const { days } = p;
   if (
     days !== undefined &&

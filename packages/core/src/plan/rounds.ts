@@ -1,4 +1,3 @@
-import type { ExerciseDefinition } from '../exercise/definition.js';
 import type { Issue } from '../result/result.js';
 import { ENGLISH, type Tongue } from '../quantity/tongue.js';
 import type { Prescription } from './prescription.js';
@@ -18,27 +17,8 @@ export interface InRound {
 /** A round is gone through this often at most. [convention] */
 export const MOST_ROUNDS = 4;
 
-/** In seconds. [convention] */
-const LONGEST_REST = 300;
-
 /** What a short rest within a round and a longer one between rounds begin with, in seconds. [convention] */
 const REST_IN_ROUND = { within: 15, between: 60 } as const;
-
-/**
- * The safe range of a dose. In a round others are done between the sets of an exercise, so its own shortest rest does not
- * bind; a round is gone through at most MOST_ROUNDS times.
- */
-export const doseRange = (
-  { round }: { readonly round?: InRound | undefined },
-  { range }: Pick<ExerciseDefinition, 'range'>,
-): ExerciseDefinition['range'] =>
-  round === undefined
-    ? range
-    : {
-        ...range,
-        sets: [Math.min(range.sets[0], MOST_ROUNDS), Math.min(range.sets[1], MOST_ROUNDS)],
-        restSeconds: [0, LONGEST_REST],
-      };
 
 /** What the exercises of a round have in common: who changes it in one, changes it in all. */
 const SHARED = ['sets', 'timesPerDay', 'daysPerWeek', 'days', 'round'] as const;

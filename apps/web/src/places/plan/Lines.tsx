@@ -144,6 +144,9 @@ function Line({
         )}
         <DayChips item={item} exercise={exercise} onChange={replace} />
         <p className="text-sm text-ink-2">{(item.why ?? []).map(sentence).join('. ')}</p>
+        {item.beyond !== undefined && (
+          <p className="text-sm text-hold-deep">{`Beyond the usual dose: ${item.beyond}`}</p>
+        )}
         {line.early !== null && <p className="text-sm text-hold-deep">{`${sentence(line.early)}.`}</p>}
         <div className="flex flex-wrap items-center gap-x-4">
           <Taught line={line} course={course} />
