@@ -228,7 +228,18 @@ test('signing in: wrong password, the next page, and every remaining view by axe
   await page.getByLabel('Password').fill(process.env['E2E_PASSWORD'] ?? '');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
+  await expect(page.getByText(/^Since you last signed in, someone tried once/)).toBeVisible();
   await expectAccessible(page, 'People');
+  await page.getByRole('button', { name: 'Where I am signed in' }).click();
+  const account = page.getByRole('dialog', { name: 'Tomas Fell' });
+  await expect(account.getByText(', this one')).toBeVisible();
+  await account.getByLabel(/^Number in the register/).fill('PH 4711');
+  await account.getByRole('button', { name: 'Keep' }).click();
+  await expect(account.getByText('Kept.')).toBeVisible();
+  await expectAccessible(page, 'Account');
+  await account.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'It was me' }).click();
+  await expect(page.getByText(/^Since you last signed in/)).toBeHidden();
   await page.getByRole('button', { name: 'Add a person' }).click();
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByText('Type a name of 1 to 80 characters')).toBeVisible();

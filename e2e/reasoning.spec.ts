@@ -129,6 +129,16 @@ test('Achilles: a red flag in the hands stops tests that load, and is ruled out 
   const letter = page.getByLabel('Text of the letter');
   await expect(letter).toHaveValue(/URGENT/);
   await expect(letter).toHaveValue(/Achilles tendon rupture \(right\): Signs of a torn tendon/);
+  await letter.press('Control+End');
+  await page.keyboard.type('\nWith thanks, by hand.');
+  await expectAccessible(page, 'Letter');
+  await page.getByRole('button', { name: 'Close' }).click();
+  await expect(saved(page)).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Prepare the letter' }).click();
+  await expect(letter).toHaveValue(/URGENT[^]*With thanks, by hand\.$/);
+  await page.getByRole('button', { name: 'Prepare anew' }).click();
+  await expect(letter).not.toHaveValue(/by hand/);
   await page.getByRole('button', { name: 'Close' }).click();
   await expect(page.getByRole('button', { name: 'Sign, and make the plan' })).toBeDisabled();
 });

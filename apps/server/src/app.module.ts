@@ -1,6 +1,5 @@
 import { type DynamicModule, Module } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
-import { ThrottlerModule } from '@nestjs/throttler';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
 import type { IncomingMessage, ServerResponse } from 'node:http';
@@ -82,11 +81,7 @@ export class AppModule {
   static with(config: Config): DynamicModule {
     return {
       module: AppModule,
-      imports: [
-        logging(config.logLevel),
-        TypeOrmModule.forRoot(applicationOptions(config.databaseUrl)),
-        ThrottlerModule.forRoot([{ name: 'default', limit: 20, ttl: 60_000 }]),
-      ],
+      imports: [logging(config.logLevel), TypeOrmModule.forRoot(applicationOptions(config.databaseUrl))],
       controllers: CONTROLLERS,
       providers: [
         { provide: Settings, useValue: new Settings(config) },

@@ -5,7 +5,15 @@ import { type Caller, entry, makeWorld, takePhoto, treated, type World } from '.
 describe('two clinics in one database', () => {
   let world: World;
   let stranger: Caller;
-  let ids: { person: string; episode: string; visit: string; plan: string; photo: string; routine: string };
+  let ids: {
+    person: string;
+    episode: string;
+    visit: string;
+    plan: string;
+    photo: string;
+    routine: string;
+    device: string;
+  };
 
   beforeAll(async () => {
     world = await makeWorld();
@@ -17,6 +25,7 @@ describe('two clinics in one database', () => {
       plan: mine.plan.id,
       photo: await takePhoto(world, mine.episodeId),
       routine: randomUUID(),
+      device: (await (await world.as(0, 'clinician')).get('/api/session/devices')).body[0].id as string,
     };
     await (
       await world.as(0, 'clinician')
@@ -83,6 +92,7 @@ describe('two clinics in one database', () => {
     ['GET handout', (who) => who.get(`/api/episodes/${ids.episode}/handout`)],
     ['GET handout as text', (who) => who.get(`/api/episodes/${ids.episode}/handout.txt`)],
     ['GET handout as a PDF', (who) => who.get(`/api/episodes/${ids.episode}/handout.pdf`)],
+    ['DELETE device', (who) => who.del(`/api/session/devices/${ids.device}`)],
     ['PUT routine', (who) => who.put(`/api/library/routines/${ids.routine}`, { retired: true })],
     ['GET brings', (who) => who.get(`/api/plans/${ids.plan}/brings`)],
     ['POST if', (who) => who.post(`/api/plans/${ids.plan}/if`, { schools: {} })],

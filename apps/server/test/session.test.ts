@@ -67,16 +67,82 @@ describe('signing in and the edge of the server', () => {
     expect(response.body.errors.map((e: { pointer: string }) => e.pointer).sort()).toEqual(pointers);
   });
 
-  it('limits tries per account', async () => {
+  it('lets a wrong try wait after five, says how long, and holds up no one else', async () => {
     const body = { email: 'clinician1@clinic.example', password: 'wrong' };
-    const statuses: number[] = [];
-    for (let i = 0; i < 21; i += 1) statuses.push((await server().post('/api/session').send(body)).status);
-    expect(statuses.slice(0, 20)).toEqual(Array(20).fill(401));
-    expect(statuses[20]).toBe(429);
+    const answers: request.Response[] = [];
+    for (let i = 0; i < 7; i += 1) answers.push(await server().post('/api/session').send(body));
+    expect(answers.slice(0, 5).map((a) => a.status)).toEqual(Array(5).fill(401));
+    const waits = answers.filter((a) => a.status === 429);
+    expect(waits.length).toBeGreaterThan(0);
+    expect(waits[0]?.headers['retry-after']).toBe('1');
+    expect(waits[0]?.body.detail).toBe('Wait 1 seconds, then try again');
     await server()
       .post('/api/session')
       .send({ email: 'assistant1@clinic.example', password: PASSWORD })
       .expect(200);
+  });
+
+  it('tells of wrong tries at the next sign-in, once, and audits each', async () => {
+    const mine = { email: 'assistant0@clinic.example', password: PASSWORD };
+    for (const password of ['wrong', 'wronger'])
+      await server()
+        .post('/api/session')
+        .send({ ...mine, password })
+        .expect(401);
+    const first = await server().post('/api/session').send(mine).expect(200);
+    expect(first.body.wrongTries).toBe(2);
+    await server().delete('/api/session').set('cookie', cookieOf(first)).expect(204);
+    expect((await server().post('/api/session').send(mine).expect(200)).body.wrongTries).toBe(0);
+    const rows = await world.owner.query<{ action: string }[]>(
+      `SELECT action FROM audit a JOIN app_user u ON u.id = a.user_id
+        WHERE u.email = $1 AND subject = 'session' ORDER BY at`,
+      [mine.email],
+    );
+    expect(rows.map((r) => r.action)).toEqual([
+      'sign-in-failed',
+      'sign-in-failed',
+      'sign-in',
+      'sign-out',
+      'sign-in',
+    ]);
+  });
+
+  it('lists where an account is signed in, and signs out one device or all others', async () => {
+    const sign = () =>
+      server().post('/api/session').set('user-agent', 'A tablet').send(credentials).expect(200);
+    const [a, b, c] = [cookieOf(await sign()), cookieOf(await sign()), cookieOf(await sign())];
+    const list = async (with_: string) =>
+      (await server().get('/api/session/devices').set('cookie', with_).expect(200)).body as {
+        id: string;
+        here: boolean;
+        agent: string;
+      }[];
+    const devices = await list(a);
+    expect(devices.filter((d) => d.here)).toHaveLength(1);
+    expect(devices.filter((d) => d.agent === 'A tablet').length).toBeGreaterThanOrEqual(3);
+    expect(JSON.stringify(devices)).not.toMatch(/token|address/);
+    const ofB = (await list(b)).find((d) => d.here)?.id ?? '';
+    await server().delete(`/api/session/devices/${ofB}`).set('cookie', a).expect(204);
+    await server().get('/api/session').set('cookie', b).expect(401);
+    await server().delete('/api/session/devices').set('cookie', a).expect(204);
+    await server().get('/api/session').set('cookie', c).expect(401);
+    await server().get('/api/session').set('cookie', a).expect(200);
+    // Of a colleague nothing is seen and nothing is ended.
+    const colleague = await world.as(0, 'clinician');
+    const mine = (await list(a))[0]?.id ?? '';
+    await colleague.del(`/api/session/devices/${mine}`).expect(404);
+    await server().get('/api/session').set('cookie', a).expect(200);
+  });
+
+  it('keeps the register someone is in', async () => {
+    const who = await world.as(0, 'clinician');
+    const { body } = await who.patch('/api/session', { registration: ' PH 4711 ' }).expect(200);
+    expect(body.user.registration).toBe('PH 4711');
+    expect((await who.get('/api/session')).body.user.registration).toBe('PH 4711');
+    await who.patch('/api/session', { registration: 'x'.repeat(61) }).expect(400);
+    expect((await who.patch('/api/session', { registration: '' }).expect(200)).body.user.registration).toBe(
+      null,
+    );
   });
 
   it('refuses changes asked for by another site, and bodies that are not JSON', async () => {

@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 
 export { PersonBody, PersonPatch } from './person.js';
-export { SignInBody } from './session.js';
+export { AccountPatch, SignInBody } from './session.js';
 export { EpisodeBody, EpisodePatch, type Outcome, OUTCOMES } from './episode.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';
 export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanIfBody, PlanItem } from './plan.js';
@@ -39,6 +39,7 @@ export type {
   CourseView,
   DayItem,
   DayView,
+  DeviceView,
   DecisionView,
   EntryView,
   ComplaintView,

@@ -11,3 +11,10 @@ export class SignInBody {
   @IsString({ message: 'Type your password' })
   password!: string;
 }
+
+/** What someone says of themselves. */
+export class AccountPatch {
+  @MaxLength(60, { message: 'At most 60 characters' })
+  @IsString({ message: 'must be a text' })
+  registration!: string;
+}

@@ -54,7 +54,11 @@ export interface SessionView {
     readonly name: string;
     readonly role: 'lead' | 'clinician' | 'assistant';
     readonly initials: string;
+    /** Number of the register they are in; stands under letters and signed visits. */
+    readonly registration: string | null;
   };
+  /** Tries with a wrong password since they last signed in; told once, at signing in. */
+  readonly wrongTries?: number;
   readonly clinic: {
     readonly id: string;
     readonly name: string;
@@ -65,6 +69,17 @@ export interface SessionView {
   };
   /** Where the clinic's instruments speak on this machine; null when no service was started. */
   readonly devicesUrl: string | null;
+}
+
+/** A device that is signed in. */
+export interface DeviceView {
+  readonly id: string;
+  readonly since: string;
+  readonly until: string;
+  /** What the browser says it is, as it came; empty where it says nothing. */
+  readonly agent: string;
+  /** The one that asks. */
+  readonly here: boolean;
 }
 
 /** How and when the treatment of a complaint ended. */
@@ -143,6 +158,8 @@ export interface VisitView {
   readonly startedAt: string;
   readonly signedAt: string | null;
   readonly signedBy: string | null;
+  /** Number in the register of who signed; left out or null where it is not known. */
+  readonly registration?: string | null;
   readonly entries: readonly EntryView[];
   readonly amendments: readonly AmendmentView[];
 }

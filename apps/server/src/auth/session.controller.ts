@@ -1,61 +1,72 @@
-import { Body, Controller, Delete, Get, HttpCode, Post, Req, Res, UseGuards } from '@nestjs/common';
-import { Clock } from '../clock.js';
-import { Throttle, ThrottlerGuard } from '@nestjs/throttler';
+import { randomUUID } from 'node:crypto';
+import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Req, Res } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import type { Request, Response } from 'express';
-import { SignInBody, type SessionView } from '@heathstep/contracts';
-import { ProblemError } from '../http/problem.js';
-import { Db } from '../persistence/db.js';
+import { Not } from 'typeorm';
+import { AccountPatch, type DeviceView, SignInBody, type SessionView } from '@heathstep/contracts';
+import { Clock } from '../clock.js';
+import { notFound, ProblemError } from '../http/problem.js';
+import { IdPipe } from '../http/validation.js';
+import { type Actor, audit, Db, type Tx } from '../persistence/db.js';
 import { AppUser, Clinic, UserSession } from '../persistence/entities.js';
 import { Settings } from '../settings.js';
 import { cookie, Me, Open, SESSION_COOKIE, type SignedIn } from './auth.js';
 import { hashToken, sessionToken } from './secrets.js';
+import { type CountedBy, SignInLimits } from './signInLimits.js';
 
 const SESSION_HOURS = 12;
-
-/** Counts tries per address and account, so that one person's typing errors do not lock out a whole clinic. */
-class SignInThrottle extends ThrottlerGuard {
-  protected override getTracker(request: Record<string, unknown>): Promise<string> {
-    const { ip, body } = request as { ip?: string; body?: { email?: unknown } };
-    const account = typeof body?.email === 'string' ? body.email.toLowerCase().slice(0, 200) : '';
-    return Promise.resolve(`${ip ?? ''} ${account}`);
-  }
-
-  protected override throwThrottlingException(): Promise<void> {
-    throw new ProblemError(429, 'Too many tries', { detail: 'Wait a minute, then try again' });
-  }
-}
+const LONGEST_AGENT = 200;
 
 /** Checked when there is no such account, so that both answers take as long. */
 const decoy = hash('no such account');
 
+interface Account {
+  readonly id: string;
+  readonly clinic_id: string;
+  readonly password_hash: string;
+}
+
+const asActor = ({ id, clinic_id }: Account): Actor => ({ kind: 'user', userId: id, clinicId: clinic_id });
+
+const addressOf = (request: Request): string => request.ip ?? '';
+
 @Controller('api/session')
 export class SessionController {
+  private readonly limits: SignInLimits;
+
   constructor(
     private readonly db: Db,
     private readonly settings: Settings,
     private readonly clock: Clock,
-  ) {}
+  ) {
+    this.limits = new SignInLimits(() => clock.now().getTime());
+  }
 
   @Open('anyone')
-  @UseGuards(SignInThrottle)
-  @Throttle({ default: { limit: 20, ttl: 60_000 } })
   @HttpCode(200)
   @Post()
   async signIn(
     @Body() body: SignInBody,
+    @Req() request: Request,
     @Res({ passthrough: true }) response: Response,
   ): Promise<SessionView> {
-    const user = await this.db.lookUp<{ id: string; clinic_id: string; password_hash: string }>(
-      'SELECT * FROM find_user($1)',
-      [body.email],
-    );
+    const address = addressOf(request);
+    const account = body.email.toLowerCase();
+    const names = { accountHere: `${address} ${account}`, account, address };
+    const user = await this.db.lookUp<Account>('SELECT * FROM find_user($1)', [body.email]);
+    await this.refuseTooMany(names, user, response);
     const right = await verify(user?.password_hash ?? (await decoy), body.password);
     if (user === null || !right) {
+      this.limits.wrong(names);
+      if (user !== null)
+        await this.db.inClinic(user.clinic_id, (tx) =>
+          audit(tx, asActor(user), { action: 'sign-in-failed', subject: 'session', personId: null }),
+        );
       throw new ProblemError(401, 'E-mail and password do not match', {
         errors: [{ pointer: '/password', detail: 'E-mail and password do not match' }],
       });
     }
+    this.limits.right(names);
     const token = sessionToken();
     const now = this.clock.now();
     const expiresAt = new Date(now.getTime() + SESSION_HOURS * 3_600_000);
@@ -63,11 +74,16 @@ export class SessionController {
       await tx.query('DELETE FROM user_session WHERE expires_at < $1', [now]);
       await tx.insert(UserSession, {
         tokenHash: hashToken(token),
+        id: randomUUID(),
+        agent: (request.get('user-agent') ?? '').slice(0, LONGEST_AGENT),
+        address,
         clinicId: user.clinic_id,
         userId: user.id,
         createdAt: now,
         expiresAt,
       });
+      const wrongTries = await wrongTriesSince(tx, user.id);
+      await audit(tx, asActor(user), { action: 'sign-in', subject: 'session', personId: null });
       response.cookie(SESSION_COOKIE, token, {
         httpOnly: true,
         sameSite: 'strict',
@@ -75,13 +91,88 @@ export class SessionController {
         expires: expiresAt,
         secure: this.settings.config.secureCookies,
       });
-      return this.view(tx, user.id);
+      return { ...(await this.view(tx, user.id)), wrongTries };
+    });
+  }
+
+  /** Who is signed in at this address already is not held up by what others try elsewhere. */
+  private async refuseTooMany(
+    names: Readonly<Record<CountedBy, string>>,
+    user: Account | null,
+    response: Response,
+  ): Promise<void> {
+    const { accountHere, address } = names;
+    if (this.limits.waitSeconds(names) === 0) return;
+    const known =
+      user !== null &&
+      (await this.db.inClinic(user.clinic_id, (tx) =>
+        tx.existsBy(UserSession, { userId: user.id, address }),
+      ));
+    const seconds = this.limits.waitSeconds(known ? { accountHere, address } : names);
+    if (seconds === 0) return;
+    response.setHeader('Retry-After', String(seconds));
+    throw new ProblemError(429, 'Too many tries', {
+      detail: `Wait ${seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`}, then try again`,
     });
   }
 
   @Get()
   current(@Me() me: SignedIn): Promise<SessionView> {
     return this.db.inClinic(me.clinicId, (tx) => this.view(tx, me.userId));
+  }
+
+  /** What someone says of themselves: the register they are in. */
+  @Patch()
+  change(@Me() me: SignedIn, @Body() body: AccountPatch): Promise<SessionView> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const registration = body.registration.trim();
+      await tx.update(
+        AppUser,
+        { id: me.userId },
+        { registration: registration === '' ? null : registration },
+      );
+      await audit(tx, me, { action: 'change', subject: 'account', personId: null });
+      return this.view(tx, me.userId);
+    });
+  }
+
+  /** Where one's own account is signed in, the newest first. */
+  @Get('devices')
+  devices(@Me() me: SignedIn, @Req() request: Request): Promise<readonly DeviceView[]> {
+    const here = hereOf(request);
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const rows = await tx.find(UserSession, { where: { userId: me.userId }, order: { createdAt: 'DESC' } });
+      return rows
+        .filter((r) => r.expiresAt > this.clock.now())
+        .map((r) => ({
+          id: r.id,
+          since: r.createdAt.toISOString(),
+          until: r.expiresAt.toISOString(),
+          agent: r.agent,
+          here: r.tokenHash === here,
+        }));
+    });
+  }
+
+  /** Signs the account out everywhere else. */
+  @HttpCode(204)
+  @Delete('devices')
+  signOutElsewhere(@Me() me: SignedIn, @Req() request: Request): Promise<void> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      await tx.delete(UserSession, { userId: me.userId, tokenHash: Not(hereOf(request)) });
+      await audit(tx, me, { action: 'sign-out-elsewhere', subject: 'session', personId: null });
+    });
+  }
+
+  /** Signs one device of one's own account out. */
+  @HttpCode(204)
+  @Delete('devices/:id')
+  signOutDevice(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<void> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const { affected } = await tx.delete(UserSession, { id, userId: me.userId });
+      if (affected !== 1) throw notFound();
+      await audit(tx, me, { action: 'sign-out', subject: 'session', personId: null });
+    });
   }
 
   @Open('anyone')
@@ -92,14 +183,19 @@ export class SessionController {
     response.clearCookie(SESSION_COOKIE, { path: '/' });
     if (token === null) return;
     const tokenHash = hashToken(token);
-    const row = await this.db.lookUp<{ clinic_id: string }>('SELECT * FROM find_session($1, $2)', [
-      tokenHash,
-      this.clock.now(),
-    ]);
-    if (row !== null) await this.db.inClinic(row.clinic_id, (tx) => tx.delete(UserSession, { tokenHash }));
+    const row = await this.db.lookUp<{ clinic_id: string; user_id: string }>(
+      'SELECT * FROM find_session($1, $2)',
+      [tokenHash, this.clock.now()],
+    );
+    if (row === null) return;
+    await this.db.inClinic(row.clinic_id, async (tx) => {
+      await tx.delete(UserSession, { tokenHash });
+      const actor: Actor = { kind: 'user', clinicId: row.clinic_id, userId: row.user_id };
+      await audit(tx, actor, { action: 'sign-out', subject: 'session', personId: null });
+    });
   }
 
-  private async view(tx: Parameters<Parameters<Db['inClinic']>[1]>[0], userId: string): Promise<SessionView> {
+  private async view(tx: Tx, userId: string): Promise<SessionView> {
     const user = await tx.findOneByOrFail(AppUser, { id: userId });
     const clinic = await tx.findOneByOrFail(Clinic, { id: user.clinicId });
     const initials = user.name
@@ -109,6 +205,19 @@ export class SessionController {
       .slice(0, 2)
       .toUpperCase();
     const { devicesUrl } = this.settings.config;
-    return { user: { id: user.id, name: user.name, role: user.role, initials }, clinic, devicesUrl };
+    const { id, name, role, registration } = user;
+    return { user: { id, name, role, initials, registration }, clinic, devicesUrl };
   }
+}
+
+const hereOf = (request: Request): string => hashToken(cookie(request, SESSION_COOKIE) ?? '');
+
+/** Wrong tries at an account since it last signed in. */
+async function wrongTriesSince(tx: Tx, userId: string): Promise<number> {
+  const [row] = await tx.query<{ tries: number }[]>(
+    `SELECT count(*)::int AS tries FROM audit WHERE user_id = $1 AND action = 'sign-in-failed' AND at >
+       coalesce((SELECT max(at) FROM audit WHERE user_id = $1 AND action = 'sign-in'), '-infinity'::timestamptz)`,
+    [userId],
+  );
+  return row?.tries ?? 0;
 }

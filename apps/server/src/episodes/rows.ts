@@ -64,6 +64,8 @@ interface VisitRow {
   readonly started_at: Date;
   readonly signed_at: Date | null;
   readonly signed_by: string | null;
+  /** Of who signed. */
+  readonly registration: string | null;
 }
 
 type OfVisit<T> = Omit<T, 'at'> & { readonly visit_id: string; readonly at: Date };
@@ -75,8 +77,9 @@ export async function visitsOf(
   names: ReadonlyMap<string, string>,
 ): Promise<Map<string, VisitView[]>> {
   const visits = await tx.query<VisitRow[]>(
-    `SELECT id, episode_id, kind, started_at, signed_at, signed_by FROM visit
-      WHERE episode_id = ANY($1) ORDER BY started_at`,
+    `SELECT v.id, v.episode_id, v.kind, v.started_at, v.signed_at, v.signed_by, u.registration
+       FROM visit v LEFT JOIN app_user u ON u.id = v.signed_by
+      WHERE v.episode_id = ANY($1) ORDER BY v.started_at`,
     [ids],
   );
   const entries = await tx.query<OfVisit<EntryView>[]>(
@@ -106,6 +109,7 @@ export async function visitsOf(
         startedAt: v.started_at.toISOString(),
         signedAt: v.signed_at?.toISOString() ?? null,
         signedBy: v.signed_by === null ? null : (names.get(v.signed_by) ?? null),
+        registration: v.registration,
         entries: (entriesAt.get(v.id) ?? []).map((e) => plain<EntryView>(e) as EntryView),
         amendments: (amendedAt.get(v.id) ?? []).map((a) => plain<AmendmentView>(a) as AmendmentView),
       })),

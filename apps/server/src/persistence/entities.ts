@@ -30,12 +30,18 @@ export class AppUser extends OfClinic {
   @Column(TEXT) name!: string;
   @Column(TEXT) role!: 'lead' | 'clinician' | 'assistant';
   @Column({ name: 'password_hash', ...TEXT }) passwordHash!: string;
+  @Column({ type: 'text', nullable: true }) registration!: string | null;
 }
 
 @Entity('user_session')
 @Index('user_session_expiry', ['expiresAt'])
+@Index('user_session_id', ['id'], { unique: true })
+@Index('user_session_user', ['userId'])
 export class UserSession extends OfClinic {
   @PrimaryColumn({ name: 'token_hash', ...TEXT }) tokenHash!: string;
+  @Column(UUID) id!: string;
+  @Column(TEXT) agent!: string;
+  @Column(TEXT) address!: string;
   @Column({ name: 'user_id', ...UUID }) userId!: string;
   @Column({ name: 'created_at', ...TIME }) createdAt!: Date;
   @Column({ name: 'expires_at', ...TIME }) expiresAt!: Date;
@@ -355,6 +361,7 @@ export class DecisionRow extends OfClinic {
 
 @Entity('audit')
 @Index('audit_person', ['clinicId', 'personId', 'at'])
+@Index('audit_user', ['clinicId', 'userId', 'at'])
 export class Audit extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column(TIME) at!: Date;

@@ -1,5 +1,6 @@
 import type { DataSourceOptions } from 'typeorm';
 import { ENTITIES } from './entities.js';
+import { Accounts1765500000000 } from './migrations/accounts.js';
 import { Bench1764100000000 } from './migrations/bench.js';
 import { ClinicProtocols1764800000000 } from './migrations/clinicProtocols.js';
 import { Ends1765000000000 } from './migrations/ends.js';
@@ -29,6 +30,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     Ends1765000000000,
     ExerciseTime1765100000000,
     Routines1765400000000,
+    Accounts1765500000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -15,6 +15,7 @@ import {
 import { ApiError, request } from '../api/client.js';
 import { contentQuery, useSession } from '../api/queries.js';
 import { Failed } from '../parts/Waiting.js';
+import { Account } from './Account.js';
 import { LookUp } from './LookUp.js';
 import { Help, type Sheet } from './help/Help.js';
 import { useUnread } from './help/read.js';
@@ -56,6 +57,7 @@ function Me({
   role,
   clinic,
   help,
+  account,
   unread,
 }: {
   name: string;
@@ -64,6 +66,7 @@ function Me({
   clinic: string;
   /** Opens the sheet of keys, words and what changed. */
   help: () => void;
+  account: () => void;
   unread: boolean;
 }) {
   const client = useQueryClient();
@@ -101,6 +104,12 @@ function Me({
             </div>
           </div>
           <Light />
+          <DropdownMenu.Item
+            className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
+            onSelect={account}
+          >
+            Account and devices
+          </DropdownMenu.Item>
           <DropdownMenu.Item
             className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
             onSelect={help}
@@ -152,6 +161,29 @@ function Light() {
   );
 }
 
+/** Tries with a wrong password since one last signed in, told until it is put away. */
+function WrongTries({ count, look }: { count: number; look: () => void }) {
+  const [told, setTold] = useState(0);
+  // The next answer about the session no longer says so.
+  if (count > told) setTold(count);
+  const [away, setAway] = useState(false);
+  if (told === 0 || away) return null;
+  return (
+    <p
+      role="status"
+      className="no-print flex flex-wrap items-center gap-x-5 bg-hold-wash px-5 py-2 text-hold-deep"
+    >
+      {`Since you last signed in, ${told === 1 ? 'someone tried once' : `${told} tries were made`} with a wrong password. If that was not you, tell the lead of your clinic.`}
+      <button type="button" className="text-action min-h-9" onClick={look}>
+        Where I am signed in
+      </button>
+      <button type="button" className="min-h-9 underline" onClick={() => setAway(true)}>
+        It was me
+      </button>
+    </p>
+  );
+}
+
 /** A place that is gone to opens at its top; going back finds it as it was left. */
 function useTopOfPage(): void {
   const { pathname } = useLocation();
@@ -169,6 +201,7 @@ export function Shell() {
   useTopOfPage();
   const [sheet, setSheet] = useState<Sheet | null>(null);
   const unread = useUnread();
+  const [account, setAccount] = useState(false);
   const signedIn = session.data !== undefined;
   useEffect(() => {
     if (signedIn) client.query(contentQuery).catch(() => undefined);
@@ -213,10 +246,13 @@ export function Shell() {
           initials={user.initials}
           role={user.role}
           clinic={clinic.name}
+          account={() => setAccount(true)}
           help={() => setSheet(unread ? 'changes' : 'keys')}
           unread={unread}
         />
       </header>
+      {account && <Account user={user} close={() => setAccount(false)} />}
+      <WrongTries count={session.data.wrongTries ?? 0} look={() => setAccount(true)} />
       <div id="main" className="flex flex-1 flex-col">
         <Outlet />
       </div>

@@ -1,4 +1,4 @@
-import { dayOf, localDay } from '@heathstep/core';
+import { dayOf, localDay, localTime } from '@heathstep/core';
 import { format, parseISO } from 'date-fns';
 
 /** The zone in which moments are shown: the clinic's, wherever the browser stands. The browser's own until it is known. */
@@ -25,3 +25,7 @@ export const shortDay = shownAs('d MMM');
 
 /** `25 Nov 2026`. */
 export const fullDay = shownAs('d MMM yyyy');
+
+/** Day and time where the clinic is. */
+export const momentText = (iso: string): string =>
+  format(parseISO(localTime(new Date(iso), zone)), 'd MMM, HH:mm');

@@ -72,6 +72,8 @@ const NAMED: { readonly [K in NamedKey]: Registered<NamedEntries[K]> } = {
   'conclude.ideas': { words: 'what it is', stands: 'visit', check: check.ideas },
   'conclude.other': { words: 'what it is, in words', stands: 'visit', check: check.text },
   'conclude.stage': { words: 'the starting stage', stands: 'visit', check: check.stageKey },
+  'letter.safety': { words: 'the letter for safety signs', stands: 'visit', check: check.text },
+  'letter.conclude': { words: 'the letter to refer', stands: 'visit', check: check.text },
   'conclude.stage-reason': { words: 'why this stage', stands: 'visit', check: check.text },
 };
 

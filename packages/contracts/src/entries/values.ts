@@ -80,6 +80,9 @@ export interface NamedEntries {
   'conclude.other': string;
   'conclude.stage': string;
   'conclude.stage-reason': string;
+  /** Letters as the clinician left them; none while they are as prepared. */
+  'letter.safety': string;
+  'letter.conclude': string;
 }
 
 /** Steps that may be left out with a reason. */

@@ -9,7 +9,13 @@ export interface LetterInput {
   readonly person: string;
   readonly born: string | null;
   readonly author: string;
+  /** Number of the register the author is in; null where it is not given. */
+  readonly registration: string | null;
   readonly complaint: string;
+  /** How it began, since when, what it does: a line each. */
+  readonly history: readonly string[];
+  /** What was asked and answered no at the screen, in words. */
+  readonly asked: readonly string[];
   readonly signs: readonly TriggeredRule[];
   /** Referral criteria of the conditions in view that hold. */
   readonly reasons: readonly ReferralReason[];
@@ -46,7 +52,9 @@ export function referralLetter(input: LetterInput): string {
     '',
     `About ${input.person}${input.born === null ? '' : `, born ${input.born}`}`,
     `Seen for: ${input.complaint}`,
+    ...part('Told:', input.history),
     ...part('Found at the safety screen of this visit:', input.signs.map(sign)),
+    ...(input.asked.length === 0 ? [] : ['', `Asked or tested and not so: ${input.asked.join('; ')}.`]),
     ...part('Asked for because:', input.reasons.map(reason)),
     ...part('Thought of, by clinical findings only:', input.thought),
     ...part('Measured:', input.findings),
@@ -57,5 +65,6 @@ export function referralLetter(input: LetterInput): string {
     'Please tell us the result of your assessment.',
     '',
     input.author,
+    ...(input.registration === null ? [] : [`Registration ${input.registration}`]),
   ].join('\n');
 }

@@ -217,7 +217,10 @@ describe('a referral letter', () => {
       person: 'Bram Sedge',
       born: null,
       author: 'Tomas Fell',
+      registration: 'PH 4711',
       complaint: 'Outer ankle sprain, left',
+      history: ['How it began: injury, 3 days ago'],
+      asked: ['Pain on pressing the base of the fifth metatarsal'],
       signs: state.triggered,
       reasons: [],
       thought: [],
@@ -229,6 +232,11 @@ describe('a referral letter', () => {
     expect(letter).not.toContain('born');
     expect(letter).not.toContain('Thought of');
     expect(letter).toContain('has been held back');
+    expect(letter).toContain('Told:\n- How it began: injury, 3 days ago');
+    expect(letter).toContain(
+      'Asked or tested and not so: Pain on pressing the base of the fifth metatarsal.',
+    );
+    expect(letter.endsWith('Tomas Fell\nRegistration PH 4711')).toBe(true);
   });
 
   it('refers for a criterion of a condition without any sign, and holds nothing back then', () => {
@@ -239,7 +247,10 @@ describe('a referral letter', () => {
       person: 'Bram Sedge',
       born: '1 May 1970',
       author: 'Tomas Fell',
+      registration: null,
       complaint: 'Foot or ankle complaint, right',
+      history: [],
+      asked: [],
       signs: [],
       reasons: [
         {
@@ -258,6 +269,7 @@ describe('a referral letter', () => {
     expect(letter).toContain('- Posterior tibial tendon (right): Cannot rise on one leg');
     expect(letter).toContain('- Posterior tibial tendon, right (leading)');
     expect(letter).not.toContain('held back');
+    expect(letter).not.toMatch(/Told:|Asked or tested|Registration/);
     expect(letter).not.toContain('Found at the safety screen');
   });
 });

@@ -9,6 +9,9 @@ import { keys } from '../../api/queries.js';
 const safeNext = (next: string | null): string =>
   next !== null && /^\/(?![/\\])/.test(next) ? next : '/day';
 
+const told = (error: ApiError): string =>
+  error.problem.detail === undefined ? error.message : `${error.message}. ${error.problem.detail}.`;
+
 export function SignIn() {
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
@@ -71,7 +74,7 @@ export function SignIn() {
             />
           </label>
           <p id={errorId} role="alert" className="min-h-6 text-ease-deep">
-            {error === null ? '' : (error.problem.errors?.[0]?.detail ?? error.message)}
+            {error === null ? '' : (error.problem.errors?.[0]?.detail ?? told(error))}
           </p>
           <button type="submit" className="action" disabled={busy}>
             {busy ? 'Signing in' : 'Sign in'}

@@ -1,32 +1,47 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import {
-  readThreshold,
-  type ReferralReason,
-  referralLetter,
-  type TriggeredRule,
-  withUnit,
-} from '@heathstep/core';
+import { readThreshold, type ReferralReason, referralLetter, type TriggeredRule } from '@heathstep/core';
 import { useSession } from '../../api/queries.js';
 import { fullDay, longDay } from '../../parts/dates.js';
 import { concludedIdeas } from '@heathstep/contracts';
 import { ideasOf } from './findings/ideas.js';
 import { columnsOf, type LiveVisit } from './live.js';
+import { readingLines, storyLines } from './record/words.js';
 
-/** What was measured and says something, a line each. */
-function findingsOf(live: LiveVisit): string[] {
-  return live.measures.flatMap((m) =>
-    columnsOf(m).flatMap((side) => {
-      const value = live.value(m, side);
-      if (value === null) return [];
-      const reading = readThreshold(m, value, live.ageYears);
-      if (reading === null || reading.meaning === 'usual') return [];
-      return [
-        `${m.label}${side === 'none' ? '' : `, ${side}`}: ${withUnit(m, value, m.decimals)} (${reading.meaning})`,
-      ];
-    }),
+/** What was measured, both sides, with what a threshold says of it; a line each. */
+function measuredOf(live: LiveVisit): string[] {
+  const says = new Map(
+    live.measures.map((m) => [
+      m.label,
+      columnsOf(m).flatMap((side) => {
+        const value = live.value(m, side);
+        const reading = value === null ? null : readThreshold(m, value, live.ageYears);
+        if (reading === null || reading.meaning === 'usual') return [];
+        return [side === 'none' ? reading.meaning : `${side} ${reading.meaning}`];
+      }),
+    ]),
   );
+  return readingLines(live).map((r) => {
+    const sides = [r.single, r.left === '' ? '' : `left ${r.left}`, r.right === '' ? '' : `right ${r.right}`];
+    const meaning = says.get(r.label) ?? [];
+    return `${r.label}: ${sides.filter((t) => t !== '').join(', ')}${meaning.length === 0 ? '' : ` (${meaning.join('; ')})`}`;
+  });
 }
+
+/** What was told, with the days since it began where they are known. */
+function historyOf(live: LiveVisit): string[] {
+  const days = live.daysSinceOnset;
+  return [
+    ...storyLines(live).map(([what, said]) => `${what}: ${said}`),
+    ...(days === null ? [] : [`Days since it began: ${days}`]),
+  ];
+}
+
+/** Tests of the safety screen that were made and found nothing. */
+const clearOf = (live: LiveVisit): string[] =>
+  live.content.safetyQuestions
+    .filter((q) => q.how === 'test' && live.store.get(`safety.${q.key}`) === 'no')
+    .map((q) => q.text);
 
 /** What the clinician concluded, or what ranks first while nothing is concluded. */
 function thoughtOf(live: LiveVisit): string[] {
@@ -42,32 +57,39 @@ function thoughtOf(live: LiveVisit): string[] {
 /** A referral letter prepared from the open signs; read and changed by the clinician before it goes. */
 export function Letter({
   live,
+  of,
   signs,
   reasons = [],
   close,
 }: {
   live: LiveVisit;
+  /** Which of the visit's letters: edits of each are kept with the visit. */
+  of: 'letter.safety' | 'letter.conclude';
   signs: readonly TriggeredRule[];
   reasons?: readonly ReferralReason[];
   close: () => void;
 }) {
   const session = useSession();
   const { person } = live.course.episode;
-  const [text, setText] = useState(() =>
-    referralLetter({
-      clinic: session.data?.clinic.name ?? '',
-      phone: session.data?.clinic.phone ?? '',
-      day: longDay(live.visit.startedAt),
-      person: person.name,
-      born: person.birthDate === null ? null : fullDay(person.birthDate),
-      author: session.data?.user.name ?? '',
-      complaint: `${live.conditionName}, ${live.affected === 'both' ? 'both sides' : live.affected}`,
-      signs,
-      reasons,
-      thought: thoughtOf(live),
-      findings: findingsOf(live),
-    }),
-  );
+  const prepared = referralLetter({
+    clinic: session.data?.clinic.name ?? '',
+    phone: session.data?.clinic.phone ?? '',
+    day: longDay(live.visit.startedAt),
+    person: person.name,
+    born: person.birthDate === null ? null : fullDay(person.birthDate),
+    author: session.data?.user.name ?? '',
+    registration: session.data?.user.registration ?? null,
+    complaint: `${live.conditionName}, ${live.affected === 'both' ? 'both sides' : live.affected}`,
+    history: historyOf(live),
+    signs,
+    asked: clearOf(live),
+    reasons,
+    thought: thoughtOf(live),
+    findings: measuredOf(live),
+  });
+  const kept = live.get(of);
+  const text = kept ?? prepared;
+  const signed = live.visit.signedAt !== null;
   const [copied, setCopied] = useState(false);
   return (
     <Dialog.Root open onOpenChange={(open) => !open && close()}>
@@ -81,15 +103,18 @@ export function Letter({
             <h2 className="no-print">Referral letter</h2>
           </Dialog.Title>
           <p className="no-print text-sm text-ink-2">
-            Prepared from what was found. Read it, change it, send it by your clinic’s own way.
+            {kept === null
+              ? 'Prepared from what was found. Read it, change it, send it by your clinic’s own way.'
+              : 'As you left it; it is kept with this visit. What was found since is not in it.'}
           </p>
           <textarea
             aria-label="Text of the letter"
             className="mt-3 h-96 w-full rounded border border-line bg-paper p-3 leading-6 print:hidden"
             value={text}
             maxLength={10_000}
+            readOnly={signed}
             onChange={(e) => {
-              setText(e.target.value);
+              live.set(of, e.target.value);
               setCopied(false);
             }}
           />
@@ -105,6 +130,11 @@ export function Letter({
             <button type="button" className="action-quiet" onClick={() => window.print()}>
               Print
             </button>
+            {kept !== null && !signed && (
+              <button type="button" className="action-quiet" onClick={() => live.set(of, null)}>
+                Prepare anew
+              </button>
+            )}
             <button type="button" className="action-quiet" onClick={close}>
               Close
             </button>

@@ -235,7 +235,7 @@ function Triggered({ live }: { live: LiveVisit }) {
           </button>
         </li>
       )}
-      {writing && <Letter live={live} signs={toRefer} close={() => setWriting(false)} />}
+      {writing && <Letter live={live} of="letter.safety" signs={toRefer} close={() => setWriting(false)} />}
       {closing !== null && <CloseRule live={live} rule={closing} done={() => setClosing(null)} />}
     </ul>
   );

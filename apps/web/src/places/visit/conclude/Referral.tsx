@@ -50,7 +50,15 @@ export function Referral({ live }: { live: LiveVisit }) {
       <button type="button" className="text-action min-h-11" onClick={() => setWriting(true)}>
         Prepare the letter
       </button>
-      {writing && <Letter live={live} signs={signs} reasons={reasons} close={() => setWriting(false)} />}
+      {writing && (
+        <Letter
+          live={live}
+          of="letter.conclude"
+          signs={signs}
+          reasons={reasons}
+          close={() => setWriting(false)}
+        />
+      )}
     </section>
   );
 }

@@ -89,7 +89,7 @@ function OnPaper({ live }: { live: LiveVisit }) {
         <p className="font-semibold">
           {visit.signedAt === null
             ? 'Not signed: a draft, not a record.'
-            : `Signed by ${visit.signedBy ?? ''}, ${fullDay(visit.signedAt)}`}
+            : `Signed by ${visit.signedBy ?? ''}${visit.registration == null ? '' : `, registration ${visit.registration}`}, ${fullDay(visit.signedAt)}`}
         </p>
         <p className="w-64 border-b border-ink pt-8 text-right text-sm">Signature</p>
       </footer>

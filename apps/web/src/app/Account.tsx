@@ -1,0 +1,131 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Dialog } from 'radix-ui';
+import { type SyntheticEvent, useId, useState } from 'react';
+import type { DeviceView, SessionView } from '@heathstep/contracts';
+import { ApiError, request } from '../api/client.js';
+import { keys } from '../api/queries.js';
+import { momentText } from '../parts/dates.js';
+import { deviceWords } from './deviceWords.js';
+
+const devicesKey = ['devices'] as const;
+
+/** One's own account: the register one is in, and where it is signed in. */
+export function Account({ user, close }: { user: SessionView['user']; close: () => void }) {
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && close()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed left-1/2 top-[10vh] z-50 max-h-[80vh] w-[34rem] max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-xl bg-paper p-6 shadow-2xl"
+        >
+          <Dialog.Title asChild>
+            <h2>{user.name}</h2>
+          </Dialog.Title>
+          <Registration user={user} />
+          <Devices />
+          <Dialog.Close className="action-quiet mt-6">Close</Dialog.Close>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Registration({ user }: { user: SessionView['user'] }) {
+  const client = useQueryClient();
+  const [text, setText] = useState(user.registration ?? '');
+  const errorId = useId();
+  const save = useMutation({
+    mutationFn: () => request<SessionView>('PATCH', '/api/session', { registration: text }),
+    onSuccess: (session) => client.setQueryData(keys.session, session),
+  });
+  const submit = (event: SyntheticEvent) => {
+    event.preventDefault();
+    if (!save.isPending) save.mutate();
+  };
+  return (
+    <form className="mt-4" onSubmit={submit} noValidate>
+      <label className="block">
+        <span className="text-sm text-ink-2">
+          Number in the register you are in; it stands under letters and signed visits
+        </span>
+        <span className="mt-1 flex gap-3">
+          <input
+            className="field"
+            value={text}
+            maxLength={60}
+            aria-invalid={save.error !== null}
+            aria-describedby={errorId}
+            onChange={(e) => setText(e.target.value)}
+          />
+          <button
+            type="submit"
+            className="text-action min-h-11 disabled:opacity-50"
+            disabled={save.isPending || text.trim() === (user.registration ?? '')}
+          >
+            Keep
+          </button>
+        </span>
+      </label>
+      <p id={errorId} role="status" className="min-h-6 text-sm text-ink-2">
+        {save.error instanceof ApiError
+          ? (save.error.at('/registration') ?? save.error.message)
+          : save.isSuccess
+            ? 'Kept.'
+            : ''}
+      </p>
+    </form>
+  );
+}
+
+function Devices() {
+  const client = useQueryClient();
+  const devices = useQuery({
+    queryKey: devicesKey,
+    queryFn: () => request<readonly DeviceView[]>('GET', '/api/session/devices'),
+  });
+  const end = useMutation({
+    mutationFn: (id: string | null) =>
+      request('DELETE', id === null ? '/api/session/devices' : `/api/session/devices/${id}`),
+    onSettled: () => client.invalidateQueries({ queryKey: devicesKey }),
+  });
+  const list = devices.data ?? [];
+  return (
+    <section className="mt-4 border-t border-line pt-4" aria-label="Signed in">
+      <h3>Signed in</h3>
+      {devices.error !== null && <p role="alert">Where this account is signed in cannot be told just now.</p>}
+      <ul>
+        {list.map((d) => (
+          <li key={d.id} className="flex items-center gap-4 border-b border-line-2 py-2">
+            <span className="flex-1">
+              <b>{deviceWords(d.agent)}</b>
+              {d.here && ', this one'}
+              <span className="block text-sm text-ink-2">{`since ${momentText(d.since)}, ends by itself ${momentText(d.until)}`}</span>
+            </span>
+            {!d.here && (
+              <button
+                type="button"
+                className="text-action min-h-11"
+                disabled={end.isPending}
+                aria-label={`Sign out ${deviceWords(d.agent)}, since ${momentText(d.since)}`}
+                onClick={() => end.mutate(d.id)}
+              >
+                Sign out
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {list.length > 1 && (
+        <button
+          type="button"
+          className="text-action mt-2 min-h-11"
+          disabled={end.isPending}
+          onClick={() => end.mutate(null)}
+        >
+          Sign out everywhere else
+        </button>
+      )}
+    </section>
+  );
+}
