@@ -13,6 +13,7 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
+import { IsVersion } from './validators.js';
 
 /** How the treatment of a complaint ended. */
 export const OUTCOMES = ['goals-reached', 'goes-on-alone', 'referred', 'stopped-coming', 'other'] as const;
@@ -51,8 +52,7 @@ export class EpisodeBody {
 }
 
 export class EpisodePatch {
-  @Min(1)
-  @IsInt({ message: 'must be the version last read' })
+  @IsVersion(1, 'must be the version last read')
   version!: number;
 
   /** Another pathway to go on with, once it is known what it is. */

@@ -16,6 +16,7 @@ import {
   Min,
   ValidateNested,
 } from 'class-validator';
+import { IsVersion } from './validators.js';
 import { PlanItem } from './plan.js';
 import { type Band, type BandPoint, BANDS } from '@heathstep/core';
 
@@ -25,8 +26,7 @@ export class OwnExerciseBody {
   id!: string;
 
   /** Version this edit was based on; 0 for a new one. */
-  @Min(0)
-  @IsInt({ message: 'must be the version last read, or 0' })
+  @IsVersion(0, 'must be the version last read, or 0')
   version!: number;
 
   /** Put aside: kept in plans that have it, offered to no new one. */
@@ -78,8 +78,7 @@ export class FavouriteBody {
 
 export class NoteBody {
   /** Version last read; 0 when there was none. */
-  @Min(0)
-  @IsInt({ message: 'must be the version last read, or 0' })
+  @IsVersion(0, 'must be the version last read, or 0')
   version!: number;
 
   @MaxLength(1000, { message: 'At most 1000 characters' })
@@ -93,8 +92,7 @@ export class ReviewBody {
   @IsString()
   item!: string;
 
-  @Min(1)
-  @IsInt()
+  @IsVersion(1, 'must be a version')
   version!: number;
 }
 

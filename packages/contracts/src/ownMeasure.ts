@@ -11,6 +11,7 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
+import { IsVersion } from './validators.js';
 import type { MeasureDefinition } from '@heathstep/core';
 
 /** A measure a clinic adds for itself, such as the total of a questionnaire it holds a licence for. */
@@ -19,8 +20,7 @@ export class OwnMeasureBody {
   id!: string;
 
   /** Version this edit was based on; 0 for a new one. */
-  @Min(0)
-  @IsInt({ message: 'must be the version last read, or 0' })
+  @IsVersion(0, 'must be the version last read, or 0')
   version!: number;
 
   @Matches(/\S/, { message: 'Type a name of 2 to 60 characters' })

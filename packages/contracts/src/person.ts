@@ -1,6 +1,5 @@
 import {
   IsIn,
-  IsInt,
   IsISO8601,
   IsOptional,
   IsString,
@@ -8,9 +7,9 @@ import {
   Length,
   Matches,
   MaxLength,
-  Min,
   ValidateIf,
 } from 'class-validator';
+import { IsVersion } from './validators.js';
 
 const NAME = 'Type a name of 1 to 80 characters';
 
@@ -70,7 +69,6 @@ export class PersonPatch {
   @Matches(/^[a-z]{2}$/, { message: 'must be one of the languages' })
   language?: string | null;
 
-  @Min(1, { message: 'must be the version last read' })
-  @IsInt({ message: 'must be the version last read' })
+  @IsVersion(1, 'must be the version last read')
   version!: number;
 }

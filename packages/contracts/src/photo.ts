@@ -1,4 +1,5 @@
-import { IsIn, IsInt, IsNumber, IsObject, IsOptional, IsUUID, Max, Min } from 'class-validator';
+import { IsIn, IsNumber, IsObject, IsOptional, IsUUID, Max, Min } from 'class-validator';
+import { IsVersion } from './validators.js';
 import type { Landmarks } from '@heathstep/core';
 
 export const PHOTO_LIMITS = { bytes: 12_000_000, pixels: 60_000_000, side: 2400 } as const;
@@ -48,7 +49,6 @@ export class PresenceBody {
   step!: string;
 
   /** Number of the newest entry this page knows of; 0 for none. */
-  @Min(0)
-  @IsInt({ message: 'must be a whole number' })
+  @IsVersion(0, 'must be a whole number')
   since!: number;
 }

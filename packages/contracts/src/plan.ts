@@ -12,9 +12,9 @@ import {
   IsUUID,
   Matches,
   MaxLength,
-  Min,
   ValidateNested,
 } from 'class-validator';
+import { IsVersion } from './validators.js';
 
 export class DoseTempo {
   @IsNumber() upSeconds!: number;
@@ -89,8 +89,7 @@ export class PlanDraftBody {
 }
 
 export class PlanBody {
-  @Min(1)
-  @IsInt({ message: 'must be the version last read' })
+  @IsVersion(1, 'must be the version last read')
   version!: number;
 
   @ValidateNested({ each: true })
@@ -101,7 +100,6 @@ export class PlanBody {
 }
 
 export class GivePlanBody {
-  @Min(1)
-  @IsInt({ message: 'must be the version last read' })
+  @IsVersion(1, 'must be the version last read')
   version!: number;
 }

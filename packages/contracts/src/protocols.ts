@@ -1,11 +1,11 @@
 import type { ProtocolDefinition } from '@heathstep/core';
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsInt, IsObject, IsUUID, Min } from 'class-validator';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsObject, IsUUID } from 'class-validator';
+import { IsVersion } from './validators.js';
 
 /** A draft of the clinic's own version of a protocol; `file` is checked like a shipped one. */
 export class ProtocolDraftBody {
   /** How often the draft had been saved when it was read; 0 where there was none. */
-  @Min(0)
-  @IsInt({ message: 'must be the edition last read' })
+  @IsVersion(0, 'must be the edition last read')
   edition!: number;
 
   @IsObject({ message: 'must be a protocol file' })
@@ -13,8 +13,7 @@ export class ProtocolDraftBody {
 }
 
 export class ProtocolPublishBody {
-  @Min(1)
-  @IsInt({ message: 'must be the edition last read' })
+  @IsVersion(1, 'must be the edition last read')
   edition!: number;
 }
 

@@ -4,16 +4,15 @@ import {
   ArrayMinSize,
   IsArray,
   IsIn,
-  IsInt,
   IsISO8601,
   IsOptional,
   IsString,
   IsUUID,
   Length,
   Matches,
-  Min,
   ValidateNested,
 } from 'class-validator';
+import { IsVersion } from './validators.js';
 
 export class VisitBody {
   @IsUUID(undefined, { message: 'must be a UUID' })
@@ -30,8 +29,7 @@ export class EntryBody {
   key!: string;
 
   /** Version this edit was based on; 0 when there was none. */
-  @Min(0)
-  @IsInt({ message: 'must be the version last read, or 0' })
+  @IsVersion(0, 'must be the version last read, or 0')
   baseVersion!: number;
 
   @IsOptional()
@@ -70,7 +68,8 @@ export class ClosureBody {
   kind!: 'closed' | 'overridden';
 
   @IsOptional()
-  @IsISO8601({ strict: true }, { message: 'Type the date it was assessed' })
+  @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Type the date it was assessed' })
+  @IsISO8601({ strict: true }, { message: 'There is no such day' })
   assessedOn?: string;
 
   @IsOptional()

@@ -61,7 +61,10 @@ export class CourseController {
       await tx.findOne(EpisodeRow, { where: { id }, lock: { mode: 'pessimistic_write' } });
       const record = await this.reader.read(tx, id);
       refuseClosed(record.row);
-      if ((await tx.findOneBy(DecisionRow, { id: body.id })) === null) {
+      const standing = await tx.findOneBy(DecisionRow, { id: body.id });
+      if (standing !== null && !isRepeat(standing, id, body))
+        throw conflict('This id has another decision already. Nothing was kept', await this.view(tx, record));
+      if (standing === null) {
         const assessed = this.assessment.assess(record, await this.lastDecisionAt(tx, id));
         const { review } = assessed;
         if (review === null) throw refusedNow('There is no plan to decide about yet');
@@ -197,3 +200,9 @@ export class CourseController {
     };
   }
 }
+
+/** The same decision sent once more. */
+const isRepeat = (standing: DecisionRow, episodeId: string, body: DecisionBody): boolean =>
+  standing.episodeId === episodeId &&
+  standing.decision === body.decision &&
+  standing.reason === (body.reason?.trim() ?? '');

@@ -7,7 +7,7 @@ import { Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { ofReview, type Told } from './ofReview.js';
-import { audit, Db, type Tx } from '../persistence/db.js';
+import { auditList, Db, type Tx } from '../persistence/db.js';
 import { Clinic, Person } from '../persistence/entities.js';
 
 const SILENT_DAYS = 4;
@@ -91,7 +91,8 @@ export class DayController {
           ...this.tell(record, lastDecisions.get(record.row.id) ?? null),
         });
       items.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name));
-      await audit(tx, me, { action: 'read', subject: 'day', personId: null });
+      const shown = items.map((i) => i.personId);
+      await auditList(tx, me, { action: 'read', subject: 'day', shown });
       return { today: localDay(this.clock.now(), clinic.timeZone), items };
     });
   }

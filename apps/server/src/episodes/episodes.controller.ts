@@ -25,6 +25,7 @@ import { badRequest, conflict, notFound, ProblemError, refusedNow } from '../htt
 import { IdPipe } from '../http/validation.js';
 import { Not } from 'typeorm';
 import { audit, Db, type Tx } from '../persistence/db.js';
+import { keepOnce } from '../persistence/keepOnce.js';
 import { ClosureRow, EpisodeRow, Person, TaughtExercise } from '../persistence/entities.js';
 import { endHome, ending } from './ending.js';
 import { EpisodeReader } from './reader.js';
@@ -58,31 +59,23 @@ export class EpisodesController {
       const { protocol: begun, ...pathway } = await this.pathwayRow(tx, body.condition);
       await keepProtocol(tx, me.clinicId, begun, this.clock.now());
       if ((await tx.findOneBy(Person, { id: personId })) === null) throw notFound();
-      const inserted = await tx
-        .createQueryBuilder()
-        .insert()
-        .into(EpisodeRow)
-        .values({
-          id: body.id,
-          clinicId: me.clinicId,
-          personId,
-          ...pathway,
-          protocol: begun.key,
-          affected: body.affected,
-          ...(await this.atHome(tx, personId)),
-          stage: null,
-          stageSince: null,
-          startedAt: this.clock.now(),
-          status: 'open',
-          version: 1,
-        })
-        .orIgnore()
-        .returning('id')
-        .execute();
+      const row = {
+        id: body.id,
+        clinicId: me.clinicId,
+        personId,
+        ...pathway,
+        protocol: begun.key,
+        affected: body.affected,
+        ...(await this.atHome(tx, personId)),
+        stage: null,
+        stageSince: null,
+        startedAt: this.clock.now(),
+        status: 'open' as const,
+        version: 1,
+      };
+      const isNew = await keepOnce(tx, EpisodeRow, row as EpisodeRow, ['personId', 'condition', 'affected']);
+      await audit(tx, me, { action: isNew ? 'create' : 'read', subject: 'episode', personId });
       const record = await this.reader.read(tx, body.id);
-      if (record.row.personId !== personId) throw notFound();
-      if ((inserted.raw as unknown[]).length > 0)
-        await audit(tx, me, { action: 'create', subject: 'episode', personId });
       return record.view;
     });
   }
@@ -146,36 +139,44 @@ export class EpisodesController {
     @Body() body: ClosureBody,
   ): Promise<EpisodeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
+      // One at a time: two who close the same sign at once close it once.
+      await tx.findOne(EpisodeRow, { where: { id }, lock: { mode: 'pessimistic_write' } });
       const record = await this.reader.read(tx, id);
-      const visitId = body.subject.startsWith('rule:')
-        ? this.closableRule(record.view, body)
-        : this.closableStop(record.view, body);
-      await tx
-        .createQueryBuilder()
-        .insert()
-        .into(ClosureRow)
-        .values({
-          id: body.id,
-          clinicId: me.clinicId,
-          episodeId: id,
-          visitId,
-          subject: body.subject,
-          side: body.side,
-          kind: body.kind,
-          assessedOn: body.assessedOn ?? null,
-          assessedBy: body.assessedBy ?? null,
-          done: body.done ?? null,
-          text: body.text,
-          authorId: me.userId,
-          at: this.clock.now(),
-        })
-        .orIgnore()
-        .execute();
-      await audit(tx, me, {
-        action: body.kind === 'closed' ? 'close' : 'override',
+      const standing = await tx.findOneBy(ClosureRow, { id: body.id });
+      const visitId =
+        standing !== null
+          ? standing.visitId
+          : body.subject.startsWith('rule:')
+            ? this.closableRule(record.view, body)
+            : this.closableStop(record.view, body);
+      const row = {
+        id: body.id,
+        clinicId: me.clinicId,
+        episodeId: id,
+        visitId,
         subject: body.subject,
-        personId: record.row.personId,
-      });
+        side: body.side,
+        kind: body.kind,
+        assessedOn: body.assessedOn ?? null,
+        assessedBy: body.assessedBy ?? null,
+        done: body.done ?? null,
+        text: body.text,
+        authorId: me.userId,
+        at: this.clock.now(),
+      };
+      const isNew = await keepOnce(tx, ClosureRow, row, [
+        'episodeId',
+        'subject',
+        'side',
+        'kind',
+        'assessedOn',
+        'assessedBy',
+        'done',
+        'text',
+      ]);
+      const { personId } = record.row;
+      const action = body.kind === 'closed' ? 'close' : 'override';
+      await audit(tx, me, { action: isNew ? action : 'read', subject: body.subject, personId });
       return (await this.reader.read(tx, id)).view;
     });
   }
@@ -196,23 +197,18 @@ export class EpisodesController {
       const stranger = body.faults.findIndex((f) => exercise.faults.every((known) => known.fault !== f));
       if (stranger !== -1)
         throw badRequest([{ pointer: `/faults/${stranger}`, detail: 'must be a fault of this exercise' }]);
-      await tx
-        .createQueryBuilder()
-        .insert()
-        .into(TaughtExercise)
-        .values({
-          id: body.id,
-          clinicId: me.clinicId,
-          episodeId: id,
-          exercise: body.exercise,
-          side: body.side,
-          reps: body.reps,
-          faults: body.faults,
-          authorId: me.userId,
-          at: this.clock.now(),
-        })
-        .orIgnore()
-        .execute();
+      const taught = {
+        id: body.id,
+        clinicId: me.clinicId,
+        episodeId: id,
+        exercise: body.exercise,
+        side: body.side,
+        reps: body.reps,
+        faults: body.faults,
+        authorId: me.userId,
+        at: this.clock.now(),
+      };
+      await keepOnce(tx, TaughtExercise, taught, ['episodeId', 'exercise', 'side', 'reps', 'faults']);
       await audit(tx, me, { action: 'teach', subject: `exercise:${body.exercise}`, personId: row.personId });
       return (await this.reader.read(tx, id)).view;
     });
@@ -286,7 +282,7 @@ export class EpisodesController {
     }
     if (body.kind === 'closed') {
       const limits = limitsStand(view.safety?.triggered ?? [], triggered.side);
-      requireAssessment(body, triggered.rule.closes ?? [], limits);
+      requireAssessment(body, view.today, triggered.rule.closes ?? [], limits);
     }
     return visit.id;
   }
@@ -296,18 +292,25 @@ export class EpisodesController {
       throw refusedNow('This stop is not open');
     if (body.kind === 'overridden')
       throw refusedNow('A stop reported at home is closed with a result, never overridden');
-    requireAssessment(body, STOP_ENDS, true);
+    requireAssessment(body, view.today, STOP_ENDS, true);
     return null;
   }
 }
 
 /** A sign is closed by what was done: with the date, who, and a way that is enough for it. */
-function requireAssessment(body: ClosureBody, ways: readonly ClosingWay[], limitsEntered: boolean): void {
+function requireAssessment(
+  body: ClosureBody,
+  today: string,
+  ways: readonly ClosingWay[],
+  limitsEntered: boolean,
+): void {
   const way = ways.find((w) => w.key === body.done);
   const errors = [
     ...(body.assessedOn === undefined
       ? [{ pointer: '/assessedOn', detail: 'Type the date it was assessed' }]
-      : []),
+      : body.assessedOn > today
+        ? [{ pointer: '/assessedOn', detail: 'This day is still to come' }]
+        : []),
     ...(body.assessedBy === undefined ? [{ pointer: '/assessedBy', detail: 'Say who assessed it' }] : []),
     ...(ways.length > 0 && way === undefined ? [{ pointer: '/done', detail: 'Choose what was done' }] : []),
     ...(way?.clears === false

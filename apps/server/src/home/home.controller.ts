@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Res } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import type { Response } from 'express';
@@ -202,7 +203,10 @@ export class HomeController {
       checkPayload(body, homeQuestions(record.protocol));
       const versions = await tx.find(HomeEntry, { where: { id: body.id }, order: { version: 'ASC' } });
       if (versions.some((v) => v.episodeId !== episodeId)) throw notFound();
-      if (versions.every((v) => v.version !== body.version)) {
+      const standing = versions.find((v) => v.version === body.version);
+      if (standing !== undefined && !isSame(standing, body))
+        throw conflict(record.tongue.say('This was changed on another device'), null);
+      if (standing === undefined) {
         await this.insert(tx, record, body, versions);
         await audit(tx, me, {
           action: versions.length === 0 ? 'create' : 'change',
@@ -353,3 +357,9 @@ function planOf(record: EpisodeRecord, body: HomeEntryBody): string | null {
   const named = record.plans.find((p) => p.id === body.planId && p.status === 'given');
   return (named ?? record.view.plan)?.id ?? null;
 }
+
+/** The same entry sent once more. */
+const isSame = (standing: HomeEntry, body: HomeEntryBody): boolean =>
+  standing.kind === body.kind &&
+  standing.day === body.day &&
+  isDeepStrictEqual(standing.payload, JSON.parse(JSON.stringify(body.payload)));

@@ -37,8 +37,13 @@ function scoreErrors(
   return [...unknown, ...wrong];
 }
 
-const isLogged = (e: Partial<LoggedExercise>): boolean =>
-  isText(e.exercise, 60) && isCount(e.sets) && isCount(e.reps) && (e.effort === null || isScore(e.effort));
+const isLogged = (e: Partial<LoggedExercise> | null): boolean =>
+  typeof e === 'object' &&
+  e !== null &&
+  isText(e.exercise, 60) &&
+  isCount(e.sets) &&
+  isCount(e.reps) &&
+  (e.effort === null || isScore(e.effort));
 
 function exerciseErrors(list: unknown): FieldError[] {
   return Array.isArray(list) && list.length <= 20 && list.every(isLogged)

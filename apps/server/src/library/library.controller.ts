@@ -15,7 +15,8 @@ import { calibration, type ExerciseDefinition, localDay } from '@heathstep/core'
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, notFound, refusedNow } from '../http/problem.js';
-import { audit, Db, type Tx } from '../persistence/db.js';
+import { audit, Db, oneAtATime, type Tx } from '../persistence/db.js';
+import { keepOnce } from '../persistence/keepOnce.js';
 import {
   BandCalibration,
   Clinic,
@@ -24,6 +25,9 @@ import {
   ExerciseFavourite,
   ExerciseNote,
 } from '../persistence/entities.js';
+
+/** What a column of versions can hold. */
+const LARGEST_VERSION = 2 ** 31 - 1;
 
 /** A value as it comes back from the database. */
 const plain = (value: object): unknown => JSON.parse(JSON.stringify(value));
@@ -42,6 +46,7 @@ export class LibraryController {
   @Post('exercises')
   save(@Me() me: SignedIn, @Body() body: OwnExerciseBody): Promise<ExerciseDefinition> {
     return this.db.inClinic(me.clinicId, async (tx) => {
+      await oneAtATime(tx, me, 'exercises');
       const key = ownExerciseKey(body.id);
       const library = await this.content.libraryFor(tx);
       const own = { key, rung: 1, version: body.version + 1 };
@@ -119,9 +124,10 @@ export class LibraryController {
   ): Promise<ExerciseFile> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const number = Number(version);
-      const row = Number.isSafeInteger(number)
-        ? await tx.findOneBy(ClinicExercise, { key, version: number })
-        : null;
+      const row =
+        Number.isInteger(number) && number > 0 && number <= LARGEST_VERSION
+          ? await tx.findOneBy(ClinicExercise, { key, version: number })
+          : null;
       if (row === null) throw notFound();
       return row.file as ExerciseFile;
     });
@@ -208,20 +214,15 @@ export class LibraryController {
         })),
       );
     return this.db.inClinic(me.clinicId, async (tx) => {
-      await tx
-        .createQueryBuilder()
-        .insert()
-        .into(BandCalibration)
-        .values({
-          id: body.id,
-          clinicId: me.clinicId,
-          band: body.band,
-          points: checked.value.map((p) => ({ ...p })),
-          authorId: me.userId,
-          at: this.clock.now(),
-        })
-        .orIgnore()
-        .execute();
+      const row = {
+        id: body.id,
+        clinicId: me.clinicId,
+        band: body.band,
+        points: checked.value.map((p) => ({ ...p })),
+        authorId: me.userId,
+        at: this.clock.now(),
+      };
+      await keepOnce(tx, BandCalibration, row, ['band', 'points']);
       await audit(tx, me, { action: 'change', subject: `band:${body.band}`, personId: null });
     });
   }

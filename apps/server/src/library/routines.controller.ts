@@ -7,7 +7,7 @@ import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, fieldErrors, notFound } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
-import { audit, Db } from '../persistence/db.js';
+import { audit, Db, oneAtATime } from '../persistence/db.js';
 import { ClinicRoutine } from '../persistence/entities.js';
 
 const NOTHING_OFF = { left: [], right: [] };
@@ -27,6 +27,7 @@ export class RoutinesController {
   @Post()
   save(@Me() me: SignedIn, @Body() body: RoutineBody): Promise<{ readonly id: string }> {
     return this.db.inClinic(me.clinicId, async (tx) => {
+      await oneAtATime(tx, me, 'routines');
       const library = await this.content.libraryFor(tx);
       const problems = planProblems(body.items, (key) => library.exercise(key), NOTHING_OFF);
       if (problems.length > 0) throw badRequest(fieldErrors(problems));

@@ -6,7 +6,7 @@ import type { MeasureDefinition } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict } from '../http/problem.js';
-import { audit, Db } from '../persistence/db.js';
+import { audit, Db, oneAtATime } from '../persistence/db.js';
 import { ClinicMeasure } from '../persistence/entities.js';
 
 /** A value as it comes back from the database. */
@@ -30,6 +30,7 @@ export class MeasuresController {
       throw badRequest(problems.map((p) => ({ pointer: `/${p.field}`, detail: p.detail })));
     const made = ownMeasure(body);
     return this.db.inClinic(me.clinicId, async (tx) => {
+      await oneAtATime(tx, me, 'measures');
       const key = ownMeasureKey(body.id);
       const all = await this.content.measuresFor(tx);
       const taken = all.find((m) => m.key !== key && m.label.toLowerCase() === made.label.toLowerCase());

@@ -15,7 +15,8 @@ import { IdPipe } from '../http/validation.js';
 import { endedOf } from '../episodes/ending.js';
 import { namesOf } from '../episodes/rows.js';
 import { peopleFound } from './finding.js';
-import { audit, Db, type Tx } from '../persistence/db.js';
+import { audit, auditList, Db, type Tx } from '../persistence/db.js';
+import { keepOnce } from '../persistence/keepOnce.js';
 import { EpisodeRow, Person } from '../persistence/entities.js';
 
 function row(person: Person, episodes: readonly EpisodeSummary[] = []): PersonRow {
@@ -96,7 +97,7 @@ export class PeopleController {
         tx,
         people.map((p) => p.id),
       );
-      await audit(tx, me, { action: 'list', subject: 'people', personId: null });
+      await auditList(tx, me, { action: 'list', subject: 'people', shown: people.map((p) => p.id) });
       return people.map((p) => row(p, episodes.get(p.id)));
     });
   }
@@ -108,26 +109,23 @@ export class PeopleController {
     refuseFutureBirth(body.birthDate, this.clock.now());
     this.refuseUnknownLanguage(body.language);
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const inserted = await tx
-        .createQueryBuilder()
-        .insert()
-        .into(Person)
-        .values({
-          ...body,
-          sex: body.sex ?? null,
-          language: body.language ?? null,
-          name: body.name.trim(),
-          clinicId: me.clinicId,
-          version: 1,
-          createdAt: this.clock.now(),
-        })
-        .orIgnore()
-        .returning('id')
-        .execute();
-      const person = await tx.findOneBy(Person, { id: body.id });
-      if (person === null) throw notFound();
-      if ((inserted.raw as unknown[]).length > 0)
-        await audit(tx, me, { action: 'create', subject: 'person', personId: person.id });
+      const person = {
+        ...body,
+        sex: body.sex ?? null,
+        language: body.language ?? null,
+        name: body.name.trim(),
+        clinicId: me.clinicId,
+        version: 1,
+        createdAt: this.clock.now(),
+      };
+      const isNew = await keepOnce(tx, Person, person, [
+        'name',
+        'birthDate',
+        'occupation',
+        'sex',
+        'language',
+      ]);
+      await audit(tx, me, { action: isNew ? 'create' : 'read', subject: 'person', personId: body.id });
       return row(person);
     });
   }

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
-import { DataSource, type EntityManager } from 'typeorm';
+import { DataSource, type EntityManager, IsNull } from 'typeorm';
 import { Audit } from './entities.js';
 
 /** A transaction bound to one clinic by row-level security. */
@@ -45,7 +45,12 @@ export class Db {
 export async function audit(
   tx: Tx,
   actor: Actor,
-  { action, subject, personId }: { action: string; subject: string; personId: string | null },
+  {
+    action,
+    subject,
+    personId,
+    shown = null,
+  }: { action: string; subject: string; personId: string | null; shown?: readonly string[] | null },
 ): Promise<void> {
   await tx.insert(Audit, {
     id: randomUUID(),
@@ -56,5 +61,29 @@ export async function audit(
     personId,
     action,
     subject,
+    shown,
   });
 }
+
+/** How long a list that shows the same people again to the same person is not told anew. [convention] */
+const TOLD_FOR_MS = 10 * 60_000;
+
+/** Records whom a list showed; the same list asked again within minutes, as an open page does, is one look. */
+export async function auditList(
+  tx: Tx,
+  actor: Actor,
+  { action, subject, shown }: { action: string; subject: string; shown: readonly string[] },
+): Promise<void> {
+  const [last] = await tx.find(Audit, {
+    where: { userId: actor.userId ?? IsNull(), action, subject },
+    order: { at: 'DESC' },
+    take: 1,
+  });
+  const same = last !== undefined && JSON.stringify(last.shown) === JSON.stringify(shown);
+  if (same && Date.now() - last.at.getTime() < TOLD_FOR_MS) return;
+  await audit(tx, actor, { action, subject, personId: null, shown });
+}
+
+/** Lets one of a clinic at a time through, to the end of its transaction: a name looked for stays free until it is taken. */
+export const oneAtATime = (tx: Tx, { clinicId }: Actor, what: string): Promise<unknown> =>
+  tx.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [`${clinicId} ${what}`]);

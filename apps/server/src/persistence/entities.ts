@@ -238,6 +238,7 @@ export class PhotoPlacement extends OfClinic {
 
 @Entity('closure')
 @Index('closure_episode', ['clinicId', 'episodeId'])
+@Index('closure_one_stop', { synchronize: false })
 export class ClosureRow extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
@@ -332,6 +333,7 @@ export class HomeSession extends OfClinic {
 }
 
 @Entity('home_entry')
+@Index('home_entry_one_morning', { synchronize: false })
 @Index('home_entry_episode', ['clinicId', 'episodeId', 'day'])
 export class HomeEntry extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
@@ -370,6 +372,8 @@ export class Audit extends OfClinic {
   @Column({ name: 'person_id', type: 'uuid', nullable: true }) personId!: string | null;
   @Column(TEXT) action!: string;
   @Column(TEXT) subject!: string;
+  /** People whom a list showed, by id; null where it is about one. */
+  @Column({ type: 'jsonb', nullable: true }) shown!: readonly string[] | null;
 }
 
 @Entity('content_review')

@@ -9,6 +9,7 @@ import { Initial1764000000000 } from './migrations/initial.js';
 import { Language1764900000000 } from './migrations/language.js';
 import { Library1764200000000 } from './migrations/library.js';
 import { HomeScores1764400000000 } from './migrations/homeScores.js';
+import { OneOfEach1765600000000 } from './migrations/oneOfEach.js';
 import { Protocols1764500000000 } from './migrations/protocols.js';
 import { Routines1765400000000 } from './migrations/routines.js';
 import { Safety1764300000000 } from './migrations/safety.js';
@@ -31,6 +32,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     ExerciseTime1765100000000,
     Routines1765400000000,
     Accounts1765500000000,
+    OneOfEach1765600000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

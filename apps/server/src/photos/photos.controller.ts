@@ -6,9 +6,10 @@ import { photoValue, PHOTO_CONSTRUCTIONS, type Landmarks } from '@heathstep/core
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { EpisodeReader } from '../episodes/reader.js';
-import { badRequest, notFound, ProblemError } from '../http/problem.js';
+import { badRequest, conflict, notFound, ProblemError } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
+import { keepOnce } from '../persistence/keepOnce.js';
 import { EpisodeRow, Photo, PhotoPlacement, Visit } from '../persistence/entities.js';
 import { cleanPicture } from './cleanPicture.js';
 
@@ -51,6 +52,7 @@ export class PhotosController {
       throw badRequest([{ pointer: '/measure', detail: 'must be a measure that is taken from a picture' }]);
     if (side !== 'left' && side !== 'right')
       throw badRequest([{ pointer: '/side', detail: 'must be left or right' }]);
+    const onSide: 'left' | 'right' = side;
     const body: unknown = request.body;
     if (!Buffer.isBuffer(body) || body.length === 0)
       throw new ProblemError(415, 'Send the picture itself', { detail: 'A JPEG or PNG picture' });
@@ -59,23 +61,19 @@ export class PhotosController {
     const picture = await cleanPicture(body);
     return this.db.inClinic(me.clinicId, async (tx) => {
       const { personId } = await this.openVisit(tx, visitId);
-      await tx
-        .createQueryBuilder()
-        .insert()
-        .into(Photo)
-        .values({
-          id,
-          clinicId: me.clinicId,
-          visitId,
-          measure,
-          side,
-          ...picture,
-          authorId: me.userId,
-          at: this.clock.now(),
-        })
-        .orIgnore()
-        .execute();
-      await audit(tx, me, { action: 'create', subject: 'photo', personId });
+      const row = {
+        id,
+        clinicId: me.clinicId,
+        visitId,
+        measure,
+        side: onSide,
+        ...picture,
+        authorId: me.userId,
+        at: this.clock.now(),
+      };
+      const isNew = await keepOnce(tx, Photo, row, ['visitId', 'measure', 'side', 'type', 'width', 'height']);
+      if (!isNew) await refuseOtherPicture(tx, id, picture.bytes);
+      await audit(tx, me, { action: isNew ? 'create' : 'read', subject: 'photo', personId });
       return this.one(tx, id);
     });
   }
@@ -121,23 +119,18 @@ export class PhotosController {
       const result = photoValue(construction, landmarks, photo.side, body.rulerMm ?? null);
       if (result.value === null)
         throw badRequest([{ pointer: '/landmarks', detail: `still wanted: ${result.missing.join(', ')}` }]);
-      await tx
-        .createQueryBuilder()
-        .insert()
-        .into(PhotoPlacement)
-        .values({
-          id: body.id,
-          clinicId: me.clinicId,
-          photoId: id,
-          landmarks,
-          rulerMm: body.rulerMm ?? null,
-          value: result.value,
-          plusMinus: result.plusMinus,
-          authorId: me.userId,
-          at: this.clock.now(),
-        })
-        .orIgnore()
-        .execute();
+      const row = {
+        id: body.id,
+        clinicId: me.clinicId,
+        photoId: id,
+        landmarks,
+        rulerMm: body.rulerMm ?? null,
+        value: result.value,
+        plusMinus: result.plusMinus,
+        authorId: me.userId,
+        at: this.clock.now(),
+      };
+      await keepOnce(tx, PhotoPlacement, row, ['photoId', 'landmarks', 'rulerMm']);
       return this.one(tx, id);
     });
   }
@@ -236,4 +229,13 @@ interface PlacementRow {
   plus_minus: number;
   author_id: string;
   at: Date;
+}
+
+/** The same id with other bytes is another picture. */
+async function refuseOtherPicture(tx: Tx, id: string, bytes: Buffer): Promise<void> {
+  const [standing] = await tx.query<{ same: boolean }[]>(
+    'SELECT bytes = $2 AS same FROM photo WHERE id = $1',
+    [id, bytes],
+  );
+  if (standing?.same !== true) throw conflict('This id has another picture already. Nothing was kept', null);
 }

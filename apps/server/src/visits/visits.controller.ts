@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util';
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { Clock } from '../clock.js';
 import {
@@ -57,7 +58,10 @@ export class VisitsController {
       if (episode === null) throw notFound();
       const visits = await this.reader.visits(tx, episodeId);
       const standing = visits.find((v) => v.signedAt === null || v.id === body.id);
-      if (standing !== undefined) return standing;
+      if (standing !== undefined) {
+        await audit(tx, me, { action: 'read', subject: 'visit', personId: episode.personId });
+        return standing;
+      }
       refuseClosed(episode);
       await tx.insert(Visit, {
         id: body.id,
@@ -98,8 +102,9 @@ export class VisitsController {
       const amends = visit.signedAt !== null;
       const keys = body.entries.map((e) => e.key);
       const current = new Map((await this.newest(tx, id, keys)).map((e) => [e.key, e]));
-      const known = await this.knownIds(tx, body.entries);
-      const fresh = body.entries.filter((e) => !known.has(e.id));
+      refuseTwice(body.entries);
+      const known = await this.knownEntries(tx, id, body.entries);
+      const fresh = body.entries.filter((e) => !known.has(e.id.toLowerCase()));
       if (fresh.length > 0 && amends) this.mayAmend(me, body.reason);
       const stale = fresh.filter((e) => (current.get(e.key)?.version ?? 0) !== e.baseVersion);
       if (stale.length > 0) {
@@ -131,6 +136,7 @@ export class VisitsController {
           subject: 'visit',
           personId: episode.personId,
         });
+      else await audit(tx, me, { action: 'read', subject: 'visit', personId: episode.personId });
       return { saved: await this.newest(tx, id, keys) };
     });
   }
@@ -173,7 +179,7 @@ export class VisitsController {
     @Body() body: PresenceBody,
   ): Promise<PresenceView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const { visit } = await this.find(tx, id);
+      const { visit, episode } = await this.find(tx, id);
       const now = this.clock.now();
       await tx.query(
         `INSERT INTO visit_presence (visit_id, user_id, clinic_id, step, at) VALUES ($1, $2, $3, $4, $5)
@@ -199,6 +205,8 @@ export class VisitsController {
         id,
         changed.map((c) => c.key),
       );
+      if (entries.length > 0)
+        await audit(tx, me, { action: 'read', subject: 'visit', personId: episode.personId });
       return { others, entries, newest, signed: visit.signedAt !== null };
     });
   }
@@ -240,10 +248,33 @@ export class VisitsController {
     return found;
   }
 
-  private async knownIds(tx: Tx, entries: readonly EntryBody[]): Promise<Set<string>> {
-    const rows = await tx.query<{ id: string }[]>('SELECT id FROM visit_entry WHERE id = ANY($1)', [
+  /** Ids of entries saved before. One that stands for anything else than it does here is a 409, wherever it stands. */
+  private async knownEntries(tx: Tx, visitId: string, entries: readonly EntryBody[]): Promise<Set<string>> {
+    const rows = await tx.query<
+      { id: string; visit_id: string; key: string; version: number; value: unknown }[]
+    >('SELECT id, visit_id, key, version, value FROM visit_entry WHERE id = ANY($1)', [
       entries.map((e) => e.id),
     ]);
+    const other = entries.filter((e) =>
+      rows.some(
+        (r) =>
+          r.id === e.id.toLowerCase() &&
+          !(
+            r.visit_id === visitId &&
+            r.key === e.key &&
+            r.version === e.baseVersion + 1 &&
+            isDeepStrictEqual(r.value ?? null, JSON.parse(JSON.stringify(e.value ?? null)))
+          ),
+      ),
+    );
+    if (other.length > 0)
+      throw new ProblemError(409, 'This id has something else already', {
+        detail: 'Nothing was kept',
+        errors: other.map((e) => ({
+          pointer: `/entries/${entries.indexOf(e)}/id`,
+          detail: 'stands for another entry',
+        })),
+      });
     return new Set(rows.map((r) => r.id));
   }
 
@@ -267,4 +298,17 @@ export class VisitsController {
       { affected: side as EpisodeRow['affected'], version: episode.version + 1 },
     );
   }
+}
+
+/** One id, and one key, once in what is sent together. */
+function refuseTwice(entries: readonly EntryBody[]): void {
+  const errors = entries.flatMap((e, i): FieldError[] => {
+    const before = entries.slice(0, i);
+    if (before.some((b) => b.id.toLowerCase() === e.id.toLowerCase()))
+      return [{ pointer: `/entries/${i}/id`, detail: 'is there twice' }];
+    return before.some((b) => b.key === e.key)
+      ? [{ pointer: `/entries/${i}/key`, detail: 'is there twice' }]
+      : [];
+  });
+  if (errors.length > 0) throw badRequest(errors);
 }

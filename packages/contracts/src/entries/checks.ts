@@ -51,12 +51,17 @@ export const list: Check<readonly string[]> = (v) =>
     ? null
     : 'a short list of words';
 
+/** An object of these fields and no others. */
+const hasOnly = <T extends object>(v: T | null | undefined, fields: readonly string[]): v is T =>
+  typeof v === 'object' && v !== null && !Array.isArray(v) && Object.keys(v).every((k) => fields.includes(k));
+
 export const activities: Check<readonly Activity[]> = (v) =>
   Array.isArray(v) &&
   v.length <= 5 &&
   v.every((a: unknown) => {
-    const item = a as { text?: unknown; ability?: unknown };
+    const item = a as { text?: unknown; ability?: unknown } | null;
     return (
+      hasOnly(item, ['text', 'ability']) &&
       typeof item.text === 'string' &&
       item.text.length <= ENTRY_LIMITS.item &&
       (item.ability === null || score(item.ability) === null)
@@ -78,6 +83,9 @@ const parts = (v: unknown): boolean =>
   Object.entries(v).length <= 20 &&
   Object.entries(v).every(([k, n]) => shortText(k) && typeof n === 'number' && Number.isFinite(n));
 
+const isAgain = (v: MeasureEntry['again']): boolean =>
+  hasOnly(v, ['trials', 'pain']) && trialList(v.trials) && (v.pain === null || score(v.pain) === null);
+
 /** What may stand beside the trials; the first that is wrong, in words. */
 function besideProblem(m: Partial<MeasureEntry>): string | null {
   if (m.confirmed !== undefined && typeof m.confirmed !== 'boolean') return 'confirmed or not';
@@ -88,8 +96,7 @@ function besideProblem(m: Partial<MeasureEntry>): string | null {
     return 'measured by another or by oneself';
   if (m.parts !== undefined && !parts(m.parts)) return 'parts with a number each';
   if (m.reason !== undefined && !shortText(m.reason)) return 'a reason in a few words';
-  if (m.again !== undefined && !(typeof m.again === 'object' && trialList(m.again.trials)))
-    return 'trials taken again';
+  if (m.again !== undefined && !isAgain(m.again)) return 'trials taken again';
   return null;
 }
 
@@ -131,7 +138,7 @@ export const measure: Check<MeasureEntry> = (v) => {
 const keysOf = <K extends string>(list: readonly (readonly [K, string])[]): readonly K[] =>
   list.map(([k]) => k);
 
-const isOne = (names: readonly string[], v: unknown): boolean => names.includes(String(v));
+const isOne = (names: readonly string[], v: unknown): boolean => typeof v === 'string' && names.includes(v);
 
 const someOf =
   <V extends string>(names: readonly V[]): Check<readonly V[]> =>
@@ -143,7 +150,7 @@ const someOf =
 export const numb: Check<NumbEntry> = (v) => {
   const n = v as { felt?: unknown; missed?: unknown } | null;
   const sites = someOf(keysOf(NUMB_SITES));
-  const bad = typeof n !== 'object' || n === null || sites(n.felt) !== null || sites(n.missed) !== null;
+  const bad = !hasOnly(n, ['felt', 'missed']) || sites(n.felt) !== null || sites(n.missed) !== null;
   return bad ? 'the sites felt and the sites missed' : null;
 };
 
@@ -151,7 +158,7 @@ export const tender: Check<readonly TenderEntry[]> = (v) =>
   Array.isArray(v) &&
   v.length <= BONES.length &&
   v.every((t: { bone?: unknown; cm?: unknown } | null) => {
-    if (typeof t !== 'object' || t === null || !isOne(keysOf(BONES), t.bone)) return false;
+    if (!hasOnly(t, ['bone', 'cm']) || !isOne(keysOf(BONES), t.bone)) return false;
     return t.cm === null || (typeof t.cm === 'number' && t.cm >= 0 && t.cm <= 60);
   })
     ? null
@@ -162,7 +169,10 @@ export const toes: Check<Readonly<Partial<Record<Toe, ToeEntry>>>> = (v) =>
   v !== null &&
   Object.entries(v as Record<string, { shape?: unknown; rigid?: unknown }>).every(
     ([toe, t]) =>
-      isOne(keysOf(TOES), toe) && oneOf(...TOE_SHAPES)(t.shape) === null && typeof t.rigid === 'boolean',
+      isOne(keysOf(TOES), toe) &&
+      hasOnly(t, ['shape', 'rigid']) &&
+      oneOf(...TOE_SHAPES)(t.shape) === null &&
+      typeof t.rigid === 'boolean',
   )
     ? null
     : 'toes, each with a shape and whether it is rigid';
@@ -188,7 +198,7 @@ const verdict = oneOf('agreed', 'added', 'rejected');
 export const ideas: Check<readonly ConcludedIdea[]> = (v) => {
   const wrong = (i: unknown): boolean => {
     const idea = i as Partial<ConcludedIdea> | null;
-    if (typeof idea !== 'object' || idea === null) return true;
+    if (!hasOnly(idea, ['condition', 'side', 'verdict', 'leads', 'reason'])) return true;
     if (typeof idea.condition !== 'string' || !NAME.test(idea.condition)) return true;
     if (sideOfIdea(idea.side) !== null || verdict(idea.verdict) !== null) return true;
     if (typeof idea.leads !== 'boolean') return true;
@@ -207,7 +217,8 @@ const isDay = (v: unknown): boolean =>
 
 export const limits: Check<Limits> = (v) => {
   const l = v as Partial<Limits> | null;
-  if (typeof l !== 'object' || l === null) return 'what is allowed, by whom and since when';
+  if (!hasOnly(l, ['what', 'day', 'weightBearing', 'partialKg', 'allowed', 'by', 'text']))
+    return 'what is allowed, by whom and since when';
   if (oneOf('surgery', 'cast', 'fracture', 'other')(l.what) !== null)
     return 'surgery, a cast, a fracture or something else';
   if (!isDay(l.day)) return 'a day';

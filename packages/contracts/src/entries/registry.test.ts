@@ -71,4 +71,40 @@ describe('the registry', () => {
       { name: 'stiff', side: 'none', value: 'absent' },
     ]);
   });
+
+  it('answers whatever is sent, and never fails over it', () => {
+    const keys = [
+      'story.activities',
+      'story.regions',
+      'story.worst',
+      'story.goal',
+      'conclude.ideas',
+      'measure.lunge.left',
+      'look.numb.left',
+      'look.tender.left',
+      'look.toes.left',
+      'look.points.squat.left',
+      'look.wear.left',
+      'limits.left',
+      'safety.diabetes',
+      'skip.feel',
+    ];
+    const odd = fc.oneof(
+      fc.anything({ withNullPrototype: true, withDate: true, withMap: true, withSparseArray: true }),
+      fc.constantFrom(
+        [null],
+        { toString: 1 },
+        [{ toString: 1 }],
+        { trials: [1], status: 'taken', pain: null, again: null },
+        { 'big-toe': null },
+      ),
+    );
+    fc.assert(
+      fc.property(fc.constantFrom(...keys), odd, (key, value) => {
+        const said = entryProblem(key, value);
+        expect(said === null || typeof said === 'string').toBe(true);
+      }),
+      { numRuns: 3000 },
+    );
+  });
 });
