@@ -232,7 +232,7 @@ describe('several complaints of one person', () => {
     });
     const listed = (await who.get(`/api/people/${plain.person.id}`).expect(200)).body;
     expect(listed.episodes[0].ended).toMatchObject({ outcome: 'goals-reached' });
-    await world.anonymous.post('/api/home/session', { token, code }).expect(404);
+    await world.anonymous.post('/api/home/session', { token, code }).expect(401);
     for (const [path, body] of [
       [`/api/episodes/${id}/plans`, { id: randomUUID(), stage: 'calm', from: 'stage' }],
       [`/api/episodes/${id}/home-link`, {}],

@@ -1,3 +1,4 @@
+import request from 'supertest';
 import { randomUUID } from 'node:crypto';
 import { addDays, weekdayOf } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
@@ -32,29 +33,56 @@ describe('the patient’s link and log', () => {
       expect(stored).not.toContain(`"${link.code}"`);
     });
 
-    it('locks at the fifth wrong code, for the right one too', async () => {
-      for (const left of [4, 3, 2, 1])
-        expect((await open(wrong()).expect(401)).body.detail).toMatch(`${left} `);
-      await open(wrong()).expect(423);
-      await open(link.code).expect(423);
+    it('locks at the fifth wrong code, for the right one too, and says nothing of it', async () => {
+      const answers = [];
+      for (let i = 0; i < 5; i += 1) answers.push((await open(wrong()).expect(401)).body);
+      answers.push((await open(link.code).expect(401)).body);
+      expect(new Set(answers.map((a) => JSON.stringify(a))).size).toBe(1);
+      const { body } = await who.get(`/api/episodes/${episodeId}`);
+      expect(body.homeLink.locked).toBe(true);
     });
 
     it('forgets wrong codes after the right one', async () => {
-      await open(wrong()).expect(401);
+      for (let i = 0; i < 4; i += 1) await open(wrong()).expect(401);
       await open(link.code).expect(200);
-      expect((await open(wrong()).expect(401)).body.detail).toMatch('4 ');
+      for (let i = 0; i < 4; i += 1) await open(wrong()).expect(401);
+      await open(link.code).expect(200);
     });
 
-    it('says the same of a wrong, an ended and an expired link', async () => {
-      const unknown = await open('123456', 'A'.repeat(22)).expect(404);
+    it('says the same of a wrong code, and of an unknown, an ended and an expired link', async () => {
+      const wrongCode = await open(wrong()).expect(401);
+      const unknown = await open('123456', 'A'.repeat(22)).expect(401);
       const old = link;
       link = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
-      const ended = await open(old.code, old.token).expect(404);
+      const ended = await open(old.code, old.token).expect(401);
       await world.owner.query(
         "UPDATE home_link SET expires_at = now() - interval '1 minute' WHERE revoked_at IS NULL",
       );
-      const expired = await open(link.code).expect(404);
-      expect([ended.body, expired.body]).toEqual([unknown.body, unknown.body]);
+      const expired = await open(link.code).expect(401);
+      for (const { body } of [unknown, ended, expired]) expect(body).toEqual(wrongCode.body);
+    });
+
+    it('leaves a phone that is signed in alone, whoever types wrong codes', async () => {
+      const home = withCookie(world, cookieOf(await open(link.code).expect(200)));
+      for (let i = 0; i < 6; i += 1) await open(wrong()).expect(401);
+      await home.get('/api/home/today').expect(200);
+      await world.owner.query("UPDATE home_link SET expires_at = now() - interval '1 minute'");
+      await home.get('/api/home/today').expect(200);
+    });
+
+    it('stays open by use, ends without, and is closed from the phone', async () => {
+      const cookie = cookieOf(await open(link.code).expect(200));
+      const home = withCookie(world, cookie);
+      expect((await home.get('/api/home/today').expect(200)).headers['set-cookie']).toBe(undefined);
+      await world.owner.query("UPDATE home_session SET expires_at = now() + interval '5 days'");
+      const renewed = await home.get('/api/home/today').expect(200);
+      expect(String(renewed.headers['set-cookie'])).toMatch(/^heathstep_home=.*HttpOnly/);
+      const [row] = await world.owner.query<{ days: number }[]>(
+        "SELECT extract(day FROM expires_at - now())::int AS days FROM home_session WHERE expires_at > now() + interval '80 days'",
+      );
+      expect(row?.days).toBeGreaterThanOrEqual(89);
+      await request(world.app.getHttpServer()).delete('/api/home/session').set('cookie', cookie).expect(204);
+      await home.get('/api/home/today').expect(401);
     });
 
     it('opens nothing but the own plan, and closes with the link', async () => {

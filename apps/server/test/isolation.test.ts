@@ -191,6 +191,51 @@ describe('two clinics in one database', () => {
       expect((await client.query('SELECT count(*)::int AS n FROM person')).rows[0].n).toBe(0);
     });
 
+    /** Runs as the application in a clinic, and tells why it was refused; empty where it was not. */
+    const refusal = async (clinic: 0 | 1, sql: string, parameters: readonly unknown[]): Promise<string> => {
+      await client.query('BEGIN');
+      await client.query("SELECT set_config('heathstep.clinic', $1, true)", [world.clinics[clinic]]);
+      try {
+        const { rowCount } = await client.query(sql, [...parameters]);
+        return rowCount === 0 ? 'no such row' : '';
+      } catch (error) {
+        return (error as Error).message;
+      } finally {
+        await client.query('ROLLBACK');
+      }
+    };
+
+    it('cannot change what was given or signed, not even in its own clinic', async () => {
+      await (await world.as(0, 'clinician')).post(`/api/visits/${ids.visit}/sign`).expect(200);
+      const author = (await world.owner.query<{ id: string }[]>('SELECT id FROM app_user LIMIT 1'))[0]?.id;
+      const inEntry =
+        "INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at, reason) SELECT $1, $2, $3, 'story.now', 9, '3', u.id, now(), $4 FROM app_user u LIMIT 1";
+      const entryInto = (reason: string | null) => [randomUUID(), world.clinics[0], ids.visit, reason];
+      expect(author).toBeDefined();
+      expect(await refusal(0, "UPDATE plan SET items = '[]' WHERE id = $1", [ids.plan])).toMatch(/was given/);
+      expect(await refusal(0, 'DELETE FROM plan WHERE id = $1', [ids.plan])).toMatch(/was given/);
+      expect(await refusal(0, 'UPDATE visit SET signed_at = NULL WHERE id = $1', [ids.visit])).toMatch(
+        /signed visit does not change/,
+      );
+      expect(await refusal(0, inEntry, entryInto(null))).toMatch(/amended with a reason/);
+      expect(await refusal(0, inEntry, entryInto('put right'))).toBe('');
+    });
+
+    it('cannot lead from one clinic into another', async () => {
+      const refers = await refusal(
+        1,
+        `INSERT INTO stage_span (id, clinic_id, episode_id, stage, since, reason) VALUES ($1, $2, $3, 'calm', now(), 'x')`,
+        [randomUUID(), world.clinics[1], ids.episode],
+      );
+      expect(refers).toMatch(/foreign key/);
+      const all = await world.owner.query<{ name: string; columns: number }[]>(
+        `SELECT c.conname AS name, cardinality(c.conkey) AS columns FROM pg_constraint c
+          WHERE c.contype = 'f' AND c.connamespace = 'public'::regnamespace AND c.confrelid <> 'clinic'::regclass`,
+      );
+      expect(all.length).toBeGreaterThan(20);
+      expect(all.filter((k) => k.columns !== 2)).toEqual([]);
+    });
+
     it('cannot write into another clinic', async () => {
       await client.query('BEGIN');
       await client.query("SELECT set_config('heathstep.clinic', $1, true)", [world.clinics[1]]);

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
-import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Res } from '@nestjs/common';
+import { Body, Controller, Delete, Get, HttpCode, Param, Post, Put, Query, Req, Res } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import { randomUUID } from 'node:crypto';
 import {
   HomeEntryBody,
@@ -27,7 +27,7 @@ import {
   catchUps,
 } from '@heathstep/core';
 import { Clock } from '../clock.js';
-import { type AtHome, HOME_COOKIE, Me, Open, Roles, type SignedIn } from '../auth/auth.js';
+import { type AtHome, cookie, HOME_COOKIE, Me, Open, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { hashToken, linkCode, linkToken, sessionToken } from '../auth/secrets.js';
 import { refuseClosed, revokeLinks } from '../episodes/ending.js';
@@ -42,13 +42,23 @@ import { checkPayload } from './payload.js';
 
 const LINK_DAYS = 180;
 const OPEN_DAYS = 90;
+/** A phone used with fewer days left begins anew. [convention] */
+const RENEW_UNDER_DAYS = 80;
+const DAY_MS = 86_400_000;
 const WRONG_CODES_ALLOWED = 5;
 const CORRECTION_HOURS = 48;
 const DAYS_SHOWN = 21;
 
 /** One answer for every way a link can fail, so that nothing can be learned from it. */
-const noSuchLink = (): ProblemError =>
-  new ProblemError(404, 'This link does not work', { detail: 'Ask your clinic for a new link' });
+const doesNotOpen = () =>
+  new ProblemError(401, 'That does not open', {
+    errors: [{ pointer: '/code', detail: 'That does not open' }],
+  });
+
+const openUntil = (now: Date): Date => new Date(now.getTime() + OPEN_DAYS * DAY_MS);
+
+/** Checked when there is no such link, so that every answer takes as long. */
+const decoy = hash('000000');
 
 @Controller('api')
 export class HomeController {
@@ -73,7 +83,7 @@ export class HomeController {
       if (episode === null) throw notFound();
       refuseClosed(episode);
       const [token, code, now] = [linkToken(), linkCode(), this.clock.now()];
-      const expiresAt = new Date(now.getTime() + LINK_DAYS * 86_400_000);
+      const expiresAt = new Date(now.getTime() + LINK_DAYS * DAY_MS);
       await revokeLinks(tx, episode.personId, now);
       await tx.insert(HomeLink, {
         id: randomUUID(),
@@ -105,7 +115,10 @@ export class HomeController {
     });
   }
 
-  /** Opens a link with its code. Five wrong codes lock it. */
+  /**
+   * Opens a link with its code. Five wrong codes lock it for new openings. What is wrong, locked, ended or unknown has one
+   * answer, in one time.
+   */
   @Open('anyone')
   @HttpCode(200)
   @Post('home/session')
@@ -117,25 +130,28 @@ export class HomeController {
       'SELECT * FROM find_home_link($1)',
       [hashToken(body.token)],
     );
-    if (found === null) throw noSuchLink();
-    const outcome = await this.db.inClinic(found.clinic_id, async (tx) => {
+    if (found === null) {
+      await verify(await decoy, body.code);
+      throw doesNotOpen();
+    }
+    const opened = await this.db.inClinic(found.clinic_id, async (tx) => {
       const link = await tx.findOne(HomeLink, {
         where: { id: found.id },
         lock: { mode: 'pessimistic_write' },
       });
       const now = this.clock.now();
-      if (link === null || link.revokedAt !== null || link.expiresAt < now) throw noSuchLink();
-      if (link.lockedAt !== null) return { kind: 'locked' } as const;
-      if (!(await verify(link.codeHash, body.code))) {
+      const right = await verify(link?.codeHash ?? (await decoy), body.code);
+      if (link === null || link.revokedAt !== null || link.lockedAt !== null || link.expiresAt < now)
+        return null;
+      if (!right) {
         const wrongCodes = link.wrongCodes + 1;
         const lockedAt = wrongCodes >= WRONG_CODES_ALLOWED ? now : null;
         await tx.update(HomeLink, { id: link.id }, { wrongCodes, lockedAt });
-        if (lockedAt !== null) return { kind: 'locked' } as const;
-        return { kind: 'wrong', left: WRONG_CODES_ALLOWED - wrongCodes } as const;
+        return null;
       }
       await tx.update(HomeLink, { id: link.id }, { wrongCodes: 0 });
       const token = sessionToken();
-      const expiresAt = new Date(now.getTime() + OPEN_DAYS * 86_400_000);
+      const expiresAt = openUntil(now);
       await tx.insert(HomeSession, {
         tokenHash: hashToken(token),
         clinicId: link.clinicId,
@@ -144,36 +160,59 @@ export class HomeController {
         createdAt: now,
         expiresAt,
       });
-      return { kind: 'open', token, expiresAt } as const;
+      return { token, expiresAt };
     });
-    if (outcome.kind === 'locked') {
-      throw new ProblemError(423, 'This link is locked', {
-        detail: 'Too many wrong codes. Ask your clinic for a new link',
-      });
-    }
-    if (outcome.kind === 'wrong') {
-      const tries = `${outcome.left} ${outcome.left === 1 ? 'try' : 'tries'} left`;
-      throw new ProblemError(401, 'That code is not right', {
-        detail: tries,
-        current: { triesLeft: outcome.left },
-        errors: [{ pointer: '/code', detail: `That code is not right, ${tries}` }],
-      });
-    }
-    response.cookie(HOME_COOKIE, outcome.token, {
+    if (opened === null) throw doesNotOpen();
+    this.setCookie(response, opened.token, opened.expiresAt);
+    return { ok: true };
+  }
+
+  /** Ends the opening on this phone; the link and its code open it again. */
+  @Open('home')
+  @HttpCode(204)
+  @Delete('home/session')
+  async close(
+    @Me() me: AtHome,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<void> {
+    const tokenHash = hashToken(cookie(request, HOME_COOKIE) ?? '');
+    response.clearCookie(HOME_COOKIE, { path: '/api/home' });
+    await this.db.inClinic(me.clinicId, (tx) => tx.delete(HomeSession, { tokenHash }));
+  }
+
+  private setCookie(response: Response, token: string, expires: Date): void {
+    response.cookie(HOME_COOKIE, token, {
       httpOnly: true,
       sameSite: 'strict',
       path: '/api/home',
-      expires: outcome.expiresAt,
+      expires,
       secure: this.settings.config.secureCookies,
     });
-    return { ok: true };
+  }
+
+  /** A phone that is used stays open: its time begins anew once part of it has passed. */
+  private async renew(tx: Tx, request: Request, response: Response): Promise<void> {
+    const token = cookie(request, HOME_COOKIE) ?? '';
+    const session = await tx.findOneBy(HomeSession, { tokenHash: hashToken(token) });
+    const now = this.clock.now();
+    if (session === null || session.expiresAt.getTime() - now.getTime() > RENEW_UNDER_DAYS * DAY_MS) return;
+    const expiresAt = openUntil(now);
+    await tx.update(HomeSession, { tokenHash: session.tokenHash }, { expiresAt });
+    this.setCookie(response, token, expiresAt);
   }
 
   /** What is to be done at home for one of the person's open complaints; the first where none is named. */
   @Open('home')
   @Get('home/today')
-  today(@Me() me: AtHome, @Query('episode') wanted?: string): Promise<HomeView> {
+  today(
+    @Me() me: AtHome,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+    @Query('episode') wanted?: string,
+  ): Promise<HomeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
+      await this.renew(tx, request, response);
       const open = await this.complaints(tx, me);
       const record = await this.reader.read(tx, open.find((id) => id === wanted) ?? open[0] ?? me.episodeId);
       await audit(tx, me, { action: 'read', subject: 'home', personId: record.row.personId });

@@ -23,6 +23,7 @@ abstract class OfClinic {
 }
 
 @Entity('app_user')
+@Index('app_user_of_clinic', ['clinicId', 'id'], { unique: true })
 @Check('app_user_role_check', `role IN ('lead', 'clinician', 'assistant')`)
 export class AppUser extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
@@ -48,6 +49,7 @@ export class UserSession extends OfClinic {
 }
 
 @Entity('person')
+@Index('person_of_clinic', ['clinicId', 'id'], { unique: true })
 @Index('person_clinic_name', ['clinicId', 'name'])
 export class Person extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
@@ -62,6 +64,7 @@ export class Person extends OfClinic {
 }
 
 @Entity('episode')
+@Index('episode_of_clinic', ['clinicId', 'id'], { unique: true })
 @Index('episode_person', ['clinicId', 'personId'])
 export class EpisodeRow extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
@@ -97,6 +100,7 @@ export class StageSpanRow extends OfClinic {
 }
 
 @Entity('visit')
+@Index('visit_of_clinic', ['clinicId', 'id'], { unique: true })
 @Index('visit_episode', ['clinicId', 'episodeId', 'startedAt'])
 export class Visit extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
@@ -209,6 +213,7 @@ export class TaughtExercise extends OfClinic {
 }
 
 @Entity('photo')
+@Index('photo_of_clinic', ['clinicId', 'id'], { unique: true })
 @Index('photo_visit', ['clinicId', 'visitId'])
 export class Photo extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
@@ -256,6 +261,7 @@ export class ClosureRow extends OfClinic {
 }
 
 @Entity('plan')
+@Index('plan_of_clinic', ['clinicId', 'id'], { unique: true })
 @Unique('plan_number', ['episodeId', 'number'])
 @Index('plan_one_draft', ['episodeId'], { unique: true, where: "status = 'draft'" })
 export class PlanRow extends OfClinic {
@@ -308,6 +314,7 @@ export class ClinicProtocol {
 }
 
 @Entity('home_link')
+@Index('home_link_of_clinic', ['clinicId', 'id'], { unique: true })
 @Index('home_link_token', ['tokenHash'], { unique: true })
 @Index('home_link_episode', ['clinicId', 'episodeId'])
 export class HomeLink extends OfClinic {

@@ -8,6 +8,8 @@ import { ExerciseTime1765100000000 } from './migrations/exerciseTime.js';
 import { Initial1764000000000 } from './migrations/initial.js';
 import { Language1764900000000 } from './migrations/language.js';
 import { Library1764200000000 } from './migrations/library.js';
+import { Frozen1765800000000 } from './migrations/frozen.js';
+import { HomeOpen1765700000000 } from './migrations/homeOpen.js';
 import { HomeScores1764400000000 } from './migrations/homeScores.js';
 import { OneOfEach1765600000000 } from './migrations/oneOfEach.js';
 import { Protocols1764500000000 } from './migrations/protocols.js';
@@ -33,6 +35,8 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     Routines1765400000000,
     Accounts1765500000000,
     OneOfEach1765600000000,
+    HomeOpen1765700000000,
+    Frozen1765800000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -71,7 +71,7 @@ export class PhotosController {
         authorId: me.userId,
         at: this.clock.now(),
       };
-      const isNew = await keepOnce(tx, Photo, row, ['visitId', 'measure', 'side', 'type', 'width', 'height']);
+      const isNew = await keepOnce(tx, Photo, row, ['visitId', 'measure', 'side']);
       if (!isNew) await refuseOtherPicture(tx, id, picture.bytes);
       await audit(tx, me, { action: isNew ? 'create' : 'read', subject: 'photo', personId });
       return this.one(tx, id);

@@ -2,7 +2,6 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useId, useState, type SyntheticEvent } from 'react';
 import { ApiError, request } from '../../api/client.js';
 import type { HomeView } from '@heathstep/contracts';
-import type { Tongue } from '@heathstep/core';
 import { Today } from './Today.js';
 import { lastLanguage, Speaking, useReader } from './tongue.js';
 
@@ -142,19 +141,6 @@ function Gone() {
   );
 }
 
-/** Why a code was not taken, and how often it may still be tried. */
-function wrongCode(error: ApiError, t: Tongue): string {
-  const { current } = error.problem as { readonly current?: { readonly triesLeft?: unknown } | null };
-  const left = current?.triesLeft;
-  if (typeof left !== 'number') return error.at('/code') ?? error.message;
-  return t.say(
-    left === 1
-      ? 'That code is not right, {{count}} try left'
-      : 'That code is not right, {{count}} tries left',
-    { count: left },
-  );
-}
-
 function Code({ token, opened }: { token: string; opened: () => Promise<void> }) {
   const t = useReader();
   const [code, setCode] = useState('');
@@ -176,52 +162,43 @@ function Code({ token, opened }: { token: string; opened: () => Promise<void> })
     }
     setBusy(false);
   };
-  if (error?.status === 404) return <Gone />;
-  const locked = error?.status === 423;
   return (
     <Page>
       <div className="px-6 pt-16">
         <p className="font-head text-xl font-semibold">heathstep</p>
-        {locked ? (
-          <div role="alert">
-            <h1 className="mt-8">{t.say('This link is locked')}</h1>
-            <p className="mt-4">
-              {t.say('The code was wrong five times. Please ask your clinic for a new link.')}
-            </p>
-          </div>
-        ) : (
-          <form onSubmit={(e) => void submit(e)} noValidate>
-            <h1 className="mt-8">{t.say('Your exercises')}</h1>
-            <label className="mt-6 block">
-              {t.say('Type the 6-digit code your clinic gave you.')}
-              <input
-                className="field mt-4 h-16 text-center font-head text-4xl tracking-[0.3em]"
-                inputMode="numeric"
-                autoComplete="one-time-code"
-                maxLength={7}
-                value={code}
-                onChange={(e) => setCode(e.target.value.replace(/[^\d ]/g, ''))}
-                aria-invalid={error !== null}
-                aria-describedby={errorId}
-                autoFocus
-              />
-            </label>
-            <p id={errorId} role="alert" className="mt-2 min-h-7 text-ease-deep">
-              {error === null
-                ? ''
-                : error.passing
-                  ? t.say('No connection just now. Try again in a moment.')
-                  : wrongCode(error, t)}
-            </p>
-            <button
-              type="submit"
-              className="action mt-2 min-h-14 w-full text-lg"
-              disabled={busy || code.replace(/\s/g, '').length !== 6}
-            >
-              {t.say('Open')}
-            </button>
-          </form>
-        )}
+        <form onSubmit={(e) => void submit(e)} noValidate>
+          <h1 className="mt-8">{t.say('Your exercises')}</h1>
+          <label className="mt-6 block">
+            {t.say('Type the 6-digit code your clinic gave you.')}
+            <input
+              className="field mt-4 h-16 text-center font-head text-4xl tracking-[0.3em]"
+              inputMode="numeric"
+              autoComplete="one-time-code"
+              maxLength={7}
+              value={code}
+              onChange={(e) => setCode(e.target.value.replace(/[^\d ]/g, ''))}
+              aria-invalid={error !== null}
+              aria-describedby={errorId}
+              autoFocus
+            />
+          </label>
+          <p id={errorId} role="alert" className="mt-2 min-h-7 text-ease-deep">
+            {error === null
+              ? ''
+              : error.passing
+                ? t.say('No connection just now. Try again in a moment.')
+                : t.say(
+                    'That does not open. Check the code. After five wrong ones, or if your clinic made you a newer link, ask them for it.',
+                  )}
+          </p>
+          <button
+            type="submit"
+            className="action mt-2 min-h-14 w-full text-lg"
+            disabled={busy || code.replace(/\s/g, '').length !== 6}
+          >
+            {t.say('Open')}
+          </button>
+        </form>
       </div>
     </Page>
   );

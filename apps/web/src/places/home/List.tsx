@@ -1,4 +1,6 @@
 import { CloudOff } from 'lucide-react';
+import { useState } from 'react';
+import { request } from '../../api/client.js';
 import { besideText, restsToday, secondsOn, weekdayOf } from '@heathstep/core';
 import type { HomeEntryBody, HomeView } from '@heathstep/contracts';
 import { drawnSide, Figure } from '../../parts/Figure.js';
@@ -70,6 +72,7 @@ export function List(props: ListProps) {
         <MorningsPicture name={questionFor(view, 'morning')?.name ?? ''} mornings={view.mornings} />
       </section>
       <Log view={view} correct={(id) => setScreen({ at: 'correct', entryId: id })} />
+      <SignOut waiting={props.outbox.list.length > 0} />
       <div className="flex-1" />
       <footer className="sticky bottom-0 mt-8 bg-paper px-5 pb-5 pt-2">
         <button
@@ -81,6 +84,36 @@ export function List(props: ListProps) {
         </button>
       </footer>
     </>
+  );
+}
+
+/** Ends the opening on this phone, once nothing waits to be sent; the link and its code open it again. */
+function SignOut({ waiting }: { waiting: boolean }) {
+  const t = useReader();
+  const [lost, setLost] = useState(false);
+  const end = () =>
+    request('DELETE', '/api/home/session').then(
+      () => window.location.reload(),
+      () => setLost(true),
+    );
+  return (
+    <p className="mt-6 px-5 text-base text-ink-2">
+      <button
+        type="button"
+        className="text-action min-h-11 disabled:opacity-50"
+        disabled={waiting}
+        onClick={() => void end()}
+      >
+        {t.say('Sign out on this phone')}
+      </button>
+      <span role="status" className="block">
+        {waiting
+          ? t.say('Something you logged waits to be sent first.')
+          : lost
+            ? t.say('No connection just now. Try again in a moment.')
+            : ''}
+      </span>
+    </p>
   );
 }
 
