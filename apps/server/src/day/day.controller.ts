@@ -1,14 +1,16 @@
 import { Controller, Get } from '@nestjs/common';
+import { In } from 'typeorm';
 import { Clock } from '../clock.js';
 import type { DayItem, DayView, EpisodeView } from '@heathstep/contracts';
-import { currentRuns, dayOf, daysBetween, signText, stageOf, localDay } from '@heathstep/core';
+import { currentRuns, dayOf, daysBetween, signText, stageOf, localDay, localTime } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { ofReview, type Told } from './ofReview.js';
+import { daySignatures } from './signatures.js';
 import { auditList, Db, type Tx } from '../persistence/db.js';
-import { Clinic, Person } from '../persistence/entities.js';
+import { Clinic, EpisodeRow, Person } from '../persistence/entities.js';
 
 const SILENT_DAYS = 4;
 const ORDER: readonly DayItem['kind'][] = [
@@ -51,8 +53,31 @@ const doneWords = ({ percent, days }: { readonly percent: number; readonly days:
     ? 'The plan was given today'
     : `${percent.toFixed(0)} % of the planned sessions done ${days < 7 ? `in the ${days} days since the plan was given` : 'this week'}`;
 
+const newReferral = (person: Person): DayItem => ({
+  personId: person.id,
+  episodeId: null,
+  name: person.name,
+  stageName: null,
+  complaint: null,
+  kind: 'new',
+  headline: 'New referral',
+  detail: 'Nothing recorded yet',
+});
+
+/** What was worked out of a person, and on what. */
+interface Known {
+  readonly signature: string;
+  readonly items: readonly DayItem[];
+}
+
+/** More people than this are not kept: the oldest go. */
+const MOST_KEPT = 20_000;
+
 @Controller('api/day')
 export class DayController {
+  /** By person: of most people nothing has changed since the day was last asked for, and it is asked for all the time. */
+  private readonly known = new Map<string, Known>();
+
   constructor(
     private readonly db: Db,
     private readonly reader: EpisodeReader,
@@ -66,35 +91,65 @@ export class DayController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const clinic = await tx.findOneByOrFail(Clinic, { id: me.clinicId });
       const people = await tx.find(Person);
-      const records = await this.reader.readOpen(tx);
-      const seen = new Set(records.map((r) => r.row.personId));
-      const items: DayItem[] = people
-        .filter((p) => !seen.has(p.id))
-        .map((p) => ({
-          personId: p.id,
-          episodeId: null,
-          name: p.name,
-          stageName: null,
-          complaint: null,
-          kind: 'new',
-          headline: 'New referral',
-          detail: 'Nothing recorded yet',
-        }));
-      const lastDecisions = await this.lastDecisions(tx);
-      for (const record of records)
-        items.push({
-          personId: record.row.personId,
-          episodeId: record.row.id,
-          name: record.view.person.name,
-          stageName: this.stageName(record),
-          complaint: { condition: record.row.condition, affected: record.row.affected },
-          ...this.tell(record, lastDecisions.get(record.row.id) ?? null),
-        });
+      const now = localTime(this.clock.now(), clinic.timeZone);
+      const signatures = await daySignatures(tx);
+      // Of one hour: days pass, and with them what is due.
+      const signatureOf = (id: string) => `${now.slice(0, 13)} ${signatures.get(id) ?? ''}`;
+      await this.refresh(
+        tx,
+        people.filter((p) => this.known.get(p.id)?.signature !== signatureOf(p.id)),
+        signatureOf,
+      );
+      const items: DayItem[] = people.flatMap((p) => this.known.get(p.id)?.items ?? []);
       items.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name));
       const shown = items.map((i) => i.personId);
       await auditList(tx, me, { action: 'read', subject: 'day', shown });
       return { today: localDay(this.clock.now(), clinic.timeZone), items };
     });
+  }
+
+  /** Works out anew what of some people is to be looked at. */
+  private async refresh(
+    tx: Tx,
+    people: readonly Person[],
+    signatureOf: (id: string) => string,
+  ): Promise<void> {
+    if (people.length === 0) return;
+    const records = await this.reader.readOpen(
+      tx,
+      people.map((p) => p.id),
+    );
+    const lastDecisions = await this.lastDecisions(tx);
+    const treated = await tx.find(EpisodeRow, {
+      where: { personId: In(people.map((p) => p.id)) },
+      select: { id: true, personId: true },
+    });
+    const had = new Set(treated.map((e) => e.personId));
+    for (const person of people) {
+      const own = records.filter((r) => r.row.personId === person.id);
+      const items =
+        own.length === 0 && !had.has(person.id)
+          ? [newReferral(person)]
+          : // Nothing of someone all of whose complaints are closed.
+            own.map((r) => this.item(r, lastDecisions.get(r.row.id) ?? null));
+      this.known.delete(person.id);
+      this.known.set(person.id, { signature: signatureOf(person.id), items });
+    }
+    for (const id of this.known.keys()) {
+      if (this.known.size <= MOST_KEPT) break;
+      this.known.delete(id);
+    }
+  }
+
+  private item(record: EpisodeRecord, lastDecision: Date | null): DayItem {
+    return {
+      personId: record.row.personId,
+      episodeId: record.row.id,
+      name: record.view.person.name,
+      stageName: this.stageName(record),
+      complaint: { condition: record.row.condition, affected: record.row.affected },
+      ...this.tell(record, lastDecision),
+    };
   }
 
   /** When each episode was last decided about. */

@@ -10,6 +10,7 @@ import {
   type VisitView,
 } from '@heathstep/contracts';
 import { BODY_MASS, localDay, openSigns, withHeld } from '@heathstep/core';
+import { In } from 'typeorm';
 import { ageOn, Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { notFound } from '../http/problem.js';
@@ -38,10 +39,10 @@ export class EpisodeReader {
     return bound(record, rest);
   }
 
-  /** Every open episode of the clinic, in a fixed number of queries. */
-  async readOpen(tx: Tx): Promise<EpisodeRecord[]> {
+  /** Every open episode of the clinic, or of some people of it, in a fixed number of queries. */
+  async readOpen(tx: Tx, personIds?: readonly string[]): Promise<EpisodeRecord[]> {
     const rows = await tx.find(EpisodeRow, {
-      where: { status: 'open' },
+      where: { status: 'open', ...(personIds === undefined ? {} : { personId: In([...personIds]) }) },
       order: { startedAt: 'ASC', id: 'ASC' },
     });
     const records = await this.records(tx, rows);
