@@ -1,13 +1,16 @@
 import {
   type Column,
+  emptyRecord,
   type FindingAnswer,
   type FindingDefinition,
   type FindingState,
   heldTags,
   orThrow,
+  reasonAbout,
   reasonFromFindings,
   type Reasoning,
   withHeld,
+  workedOn,
 } from '@heathstep/core';
 import fc from 'fast-check';
 import { loadContent } from './index.js';
@@ -417,4 +420,23 @@ describe('the table of ratios', () => {
       expect([c.key, best >= 6]).toEqual([c.key, true]);
     }
   });
+});
+
+describe('what prescribing goes by, without what to test next', () => {
+  it('is the same as of the whole', () =>
+    fc.assert(
+      fc.property(someAnswers, (findings) => {
+        const input = {
+          answers: new Map(findings.map((f) => [`${f.key}.${f.side}`, f.state] as const)),
+          record: emptyRecord(45),
+          affected: 'left' as const,
+          daysSinceOnset: 60,
+          tagsOff: () => [],
+          verdicts: [],
+        };
+        const { drivers, held } = reasonAbout(content, input);
+        expect(workedOn(content, input)).toEqual({ drivers, held });
+      }),
+      { numRuns: 60 },
+    ));
 });

@@ -82,7 +82,7 @@ export {
   isConcluded,
   rankOnEntries,
   reasonOnEntries,
-  reasonOnVisits,
+  workedOnVisits,
   stateFacts,
 } from './reasoning.js';
 export { entryAt, entryValue, measuredFacts, readingsOf, takenOf, VisitReadings } from './measured.js';

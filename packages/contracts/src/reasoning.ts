@@ -13,6 +13,8 @@ import {
   type ReasonContent,
   type Reasoning,
   type ReasonInput,
+  type Worked,
+  workedOn,
 } from '@heathstep/core';
 import type { ConcludedIdea, Entries, EntryValue } from './entries/values.js';
 import { entriesOf } from './facts.js';
@@ -101,9 +103,9 @@ export const reasonOnEntries = (content: Content, entries: Entries, on: ReasonOn
 export const rankOnEntries = (content: Content, entries: Entries, on: ReasonOn): readonly RankedCondition[] =>
   rankOnly(content, inputOf(content, entries, on));
 
-/** The same from an episode's visits, oldest first. */
-export const reasonOnVisits = (content: Content, visits: readonly VisitView[], on: ReasonOn): Reasoning =>
-  reasonOnEntries(content, newestEntries(visits.map((v) => entriesOf(v.entries))), on);
+/** What prescribing goes by, from an episode's visits, oldest first. */
+export const workedOnVisits = (content: Content, visits: readonly VisitView[], on: ReasonOn): Worked =>
+  workedOn(content, inputOf(content, newestEntries(visits.map((v) => entriesOf(v.entries))), on));
 
 /** What was concluded at a visit; nothing rejected is in it. */
 export const concludedIdeas = (entries: Entries): readonly ConcludedIdea[] =>

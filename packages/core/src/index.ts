@@ -213,7 +213,15 @@ export {
   type ScreenRecord,
   screenRecord,
 } from './reason/screenRecord.js';
-export { emptyRecord, rankOnly, reasonAbout, type ReasonInput, type Reasoning } from './reason/reason.js';
+export {
+  emptyRecord,
+  rankOnly,
+  reasonAbout,
+  type ReasonInput,
+  type Reasoning,
+  type Worked,
+  workedOn,
+} from './reason/reason.js';
 export {
   judgePain,
   morningBaseline,

@@ -23,7 +23,7 @@ import {
   episodeSafety,
   measuredFacts,
   type MeasureEntry,
-  reasonOnVisits,
+  workedOnVisits,
   skillFacts,
   stateFacts,
   type VisitView,
@@ -260,7 +260,7 @@ export class DemoPersonLoader {
       closures: [],
     });
     const off = safety?.tagsOff ?? { left: [], right: [] };
-    const reasoning = reasonOnVisits(this.content, views, {
+    const reasoning = workedOnVisits(this.content, views, {
       ...on,
       daysSinceOnset: null,
       tagsOff: (side) => (side === 'none' ? [] : off[side]),

@@ -6,10 +6,10 @@ import {
   type EpisodeView,
   type HomeEntryView,
   readingsOf,
-  reasonOnVisits,
+  workedOnVisits,
   type VisitView,
 } from '@heathstep/contracts';
-import { BODY_MASS, localDay, openSigns, withHeld } from '@heathstep/core';
+import { BODY_MASS, localDay, withHeld } from '@heathstep/core';
 import { In } from 'typeorm';
 import { ageOn, Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -116,12 +116,11 @@ export class EpisodeReader {
       closures: ruleClosures,
     });
     const off = safety?.tagsOff ?? { left: [], right: [] };
-    const reasoning = reasonOnVisits({ ...this.content.bundle, measures }, visits, {
+    const reasoning = workedOnVisits({ ...this.content.bundle, measures }, visits, {
       affected: row.affected,
       ageYears,
       daysSinceOnset: daysSinceOnset(visits, today, (iso) => localDay(new Date(iso), clinic.timeZone)),
       tagsOff: (side) => (side === 'none' ? [...off.left, ...off.right] : off[side]),
-      stops: safety === null ? [] : openSigns(safety),
     });
     const view: EpisodeView = {
       id: row.id,

@@ -9,7 +9,7 @@ import {
   questionsByKey,
   type PatientPlan,
   type ProtocolDefinition,
-  type Reasoning,
+  type Worked,
   type Stage,
   stageOf,
   type Tongue,
@@ -28,7 +28,7 @@ export interface EpisodeRecord {
   readonly clinic: Clinic;
   readonly view: EpisodeView;
   /** What it is and what keeps it going, from everything the visits say. */
-  readonly reasoning: Reasoning;
+  readonly reasoning: Worked;
   readonly home: readonly HomeEntryView[];
   /** Ids of stop signs reported at home that were found harmless. */
   readonly harmless: ReadonlySet<string>;

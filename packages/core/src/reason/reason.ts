@@ -91,16 +91,34 @@ export const rankOnly = (content: ReasonContent, input: ReasonInput): readonly R
  */
 export function reasonAbout(content: ReasonContent, input: ReasonInput): Reasoning {
   const { known, sides, w, ranked } = setUp(content, input);
-  const held = heldTags(content.conditions, ranked, input.verdicts);
-  const tagsOff = offOn(input.tagsOff, held);
+  const { held, drivers, tagsOff } = worked(content, input, { known, sides, ranked });
   return {
     sides,
     ranked,
     cannotTell: !ranked.some((r) => r.rank === 'leading'),
-    drivers: findDrivers(content.drivers, known, sides, tagsOff),
+    drivers,
     next: nextBest(ranked, { known, w }, { tagsOff, stops: input.stops }),
     referral: referralReasons(content.conditions, ranked, known),
     held,
     known,
   };
+}
+
+/** What prescribing goes by of it: what keeps it going, and what is held back by what it may be. */
+export type Worked = Pick<Reasoning, 'drivers' | 'held'>;
+
+/** The same without what to test next, which takes most of the time. */
+export function workedOn(content: ReasonContent, input: ReasonInput): Worked {
+  const { held, drivers } = worked(content, input, setUp(content, input));
+  return { held, drivers };
+}
+
+function worked(
+  content: ReasonContent,
+  input: ReasonInput,
+  { known, sides, ranked }: Pick<ReturnType<typeof setUp>, 'known' | 'sides' | 'ranked'>,
+) {
+  const held = heldTags(content.conditions, ranked, input.verdicts);
+  const tagsOff = offOn(input.tagsOff, held);
+  return { held, tagsOff, drivers: findDrivers(content.drivers, known, sides, tagsOff) };
 }
