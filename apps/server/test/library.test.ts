@@ -34,6 +34,33 @@ describe('the library of a clinic', () => {
     who.post('/api/library/exercises', { id, version: 0, retired: false, file: fileOf('toe-taps', name) });
   const keyOf = (id: string) => `own-${id.slice(0, 8)}`;
 
+  describe('the content', () => {
+    const tagOf = async (caller: Caller) =>
+      String((await caller.get('/api/content').expect(200)).headers['etag']);
+    const asked = (caller: Caller, tag: string) => caller.get('/api/content').set('if-none-match', tag);
+
+    it('is made once: who has it is told so, until something of it changes', async () => {
+      const tag = await tagOf(clinician);
+      expect(tag).toMatch(/^"[\w-]{43}"$/);
+      const same = await asked(clinician, tag).expect(304);
+      expect(same.text).toBe('');
+      await clinician.put('/api/library/favourites/pogo', { on: true }).expect(204);
+      const changed = await asked(clinician, tag).expect(200);
+      expect(changed.body.favourites).toContain('pogo');
+      await clinician.put('/api/library/favourites/pogo', { on: false }).expect(204);
+    });
+
+    it('is another for each who asks: what one marked is not told to the next', async () => {
+      await clinician.put('/api/library/favourites/toe-taps', { on: true }).expect(204);
+      const tag = await tagOf(clinician);
+      expect(await tagOf(lead)).not.toBe(tag);
+      await asked(lead, tag).expect(200);
+      expect((await lead.get('/api/content')).body.favourites).not.toContain('toe-taps');
+      expect(await tagOf(stranger)).not.toBe(await tagOf(lead));
+      await clinician.put('/api/library/favourites/toe-taps', { on: false }).expect(204);
+    });
+  });
+
   describe('routines of its own', () => {
     const plan = async () => (await treated(clinician)).plan;
     const keep = (body: object, who = clinician) =>

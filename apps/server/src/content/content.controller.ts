@@ -1,4 +1,6 @@
-import { Controller, Get, Header, Injectable, Param } from '@nestjs/common';
+import { createHash } from 'node:crypto';
+import { Controller, Get, Header, Injectable, Param, Req, Res } from '@nestjs/common';
+import type { Request, Response } from 'express';
 import { type ContentBundle, type Language, loadContent, loadContentFrom } from '@heathstep/content';
 import { type LanguageView, tongueOf } from '@heathstep/contracts';
 import {
@@ -12,6 +14,7 @@ import { Me, Open, type SignedIn } from '../auth/auth.js';
 import { notFound } from '../http/problem.js';
 import { Db, type Tx } from '../persistence/db.js';
 import { ClinicProtocol, ContentReview } from '../persistence/entities.js';
+import { stampOf } from '../persistence/stamps.js';
 import { Settings } from '../settings.js';
 import { clinicLibrary, Library } from './library.js';
 import { Protocols } from './protocols.js';
@@ -86,25 +89,72 @@ interface OwnRow {
   readonly retired: boolean;
 }
 
+/** What the answer is made of beside the shipped content. */
+const MADE_OF = [
+  'app_user',
+  'clinic_measure',
+  'clinic_exercise',
+  'clinic_routine',
+  'exercise_favourite',
+  'exercise_note',
+  'band_calibration',
+  'content_review',
+] as const;
+
+/** Answers of about a megabyte that are kept to be given again. */
+const MOST_KEPT = 16;
+
 @Controller('api/content')
 export class ContentController {
+  private readonly kept = new Map<string, string>();
+
   constructor(
     private readonly content: Content,
     private readonly db: Db,
   ) {}
 
-  /** All content and this clinic's review status of its items. */
+  /**
+   * All content, what this clinic has of its own, and what one of its people marked. Its tag says what it was made of: a page
+   * that has it is told so, and nothing is made anew.
+   */
   @Header('Cache-Control', 'private, no-cache')
   @Get()
-  async all(@Me() me: SignedIn): Promise<object> {
-    const [library, reviews, measures, own] = await this.db.inClinic(me.clinicId, async (tx) => [
-      await clinicLibrary(this.content.bundle, tx, me.userId),
-      await tx.find(ContentReview, { order: { version: 'ASC' } }),
-      await this.content.measuresFor(tx),
-      await tx.query<OwnRow[]>(
-        'SELECT DISTINCT ON (key) key, version, filled, retired FROM clinic_measure ORDER BY key, version DESC',
-      ),
-    ]);
+  async all(
+    @Me() me: SignedIn,
+    @Req() request: Request,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<string | undefined> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const stamp = `${this.content.bundle.version} ${me.userId} ${await stampOf(tx, MADE_OF)}`;
+      const tag = `"${createHash('sha256').update(stamp).digest('base64url')}"`;
+      response.setHeader('ETag', tag);
+      if (request.get('if-none-match')?.includes(tag) === true) {
+        response.status(304);
+        return undefined;
+      }
+      response.type('application/json');
+      return this.made(tag, () => this.make(tx, me));
+    });
+  }
+
+  private async made(tag: string, make: () => Promise<object>): Promise<string> {
+    const text = this.kept.get(tag) ?? JSON.stringify(await make());
+    this.kept.delete(tag);
+    this.kept.set(tag, text);
+    for (const old of this.kept.keys()) {
+      if (this.kept.size <= MOST_KEPT) break;
+      this.kept.delete(old);
+    }
+    return text;
+  }
+
+  private async make(tx: Tx, me: SignedIn): Promise<object> {
+    const library = await clinicLibrary(this.content.bundle, tx, me.userId);
+    const reviews = await tx.find(ContentReview, { order: { version: 'ASC' } });
+    const measures = await this.content.measuresFor(tx);
+    const own = await tx.query<OwnRow[]>(
+      'SELECT DISTINCT ON (key) key, version, filled, retired FROM clinic_measure ORDER BY key, version DESC',
+    );
     const { languages, ...bundle } = this.content.bundle;
     return {
       ...bundle,

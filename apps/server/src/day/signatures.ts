@@ -1,4 +1,5 @@
 import type { Tx } from '../persistence/db.js';
+import { STAMP, stampOf } from '../persistence/stamps.js';
 
 /** Rows that say something of a person's day, each with how it is reached. */
 const OF_PERSON = [
@@ -26,24 +27,14 @@ const OF_CLINIC = [
   'protocol_version',
 ] as const;
 
-/**
- * How many rows there are, and the sum of the numbers of the transactions that wrote them: another as soon as a row is
- * added, changed or taken away, in whatever order transactions end.
- */
-const STAMP = `count(*) || ':' || coalesce(sum(t.xmin::text::bigint), 0)`;
-
 const PEOPLE = `
 SELECT id, string_agg(stamp, ' ' ORDER BY stamp) AS signature FROM (
   ${OF_PERSON.map(([mark, from, person]) => `SELECT ${person} AS id, '${mark}' || ${STAMP} AS stamp FROM ${from} GROUP BY 1`).join('\n  UNION ALL ')}
 ) parts GROUP BY id`;
 
-const CLINIC = OF_CLINIC.map((table) => `SELECT '${table}' || ${STAMP} AS stamp FROM ${table} t`).join(
-  ' UNION ALL ',
-);
-
 /** What a person's day hangs on, as one text each: the same text, the same day. */
 export async function daySignatures(tx: Tx): Promise<ReadonlyMap<string, string>> {
-  const clinic = (await tx.query<{ stamp: string }[]>(CLINIC)).map((r) => r.stamp).join(' ');
+  const clinic = await stampOf(tx, OF_CLINIC);
   const rows = await tx.query<{ id: string; signature: string }[]>(PEOPLE);
   return new Map(rows.map((r) => [r.id, `${clinic} ${r.signature}`]));
 }
