@@ -13,6 +13,9 @@ import type { Config } from './config.js';
 import { ownAddress } from './http/ownAddress.js';
 import { plainBodies } from './http/plainBodies.js';
 import { sameOrigin } from './http/sameOrigin.js';
+import { signedInFirst } from './http/signedInFirst.js';
+import { Clock } from './clock.js';
+import { Db } from './persistence/db.js';
 
 const YEAR_SECONDS = 31_536_000;
 
@@ -76,6 +79,7 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   app.use(compression());
   app.use(cookieParser());
   app.use('/api', sameOrigin(config.publicUrl));
+  app.use('/api', signedInFirst(app.get(Db), app.get(Clock)));
   app.use('/api/visits/:id/photos', express.raw({ type: () => true, limit: PHOTO_LIMITS.bytes }));
   app.use(express.json({ limit: '1mb' }));
   app.use('/api', plainBodies);

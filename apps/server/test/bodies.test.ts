@@ -1,4 +1,7 @@
 import { randomUUID } from 'node:crypto';
+import { once } from 'node:events';
+import { createServer, type RequestListener, type Server } from 'node:http';
+import { type AddressInfo, connect } from 'node:net';
 import type { Caller } from './harness.js';
 import { addEpisode, addPerson, entry, inWorld, openVisit } from './harness.js';
 
@@ -42,5 +45,49 @@ describe('what could never be kept', () => {
     for (let i = 0; i < depth; i += 1) value = [value];
     const refused = await put(who, id, [entry('note.story', value)]).expect(400);
     if (told !== undefined) expect(refused.body.errors).toEqual([{ pointer: '', detail: told }]);
+  });
+});
+
+describe('a large body', () => {
+  const { world, who } = inWorld();
+
+  let server: Server;
+  beforeAll(async () => {
+    server = createServer(world.app.getHttpAdapter().getInstance() as RequestListener);
+    server.listen(0, '127.0.0.1');
+    await once(server, 'listening');
+  });
+  afterAll(() => server.close());
+
+  /** What is answered to the head of a request alone: not a byte of its body is sent. */
+  const answerToHead = async (path: string, headers: readonly string[]): Promise<string> => {
+    const { port } = server.address() as AddressInfo;
+    const socket = connect(port, '127.0.0.1');
+    await once(socket, 'connect');
+    let said = '';
+    socket.on('data', (data) => (said += String(data)));
+    socket.write([`PUT ${path} HTTP/1.1`, `Host: 127.0.0.1:${port}`, ...headers, '', ''].join('\r\n'));
+    await once(socket, 'close');
+    return said;
+  };
+
+  it.each([['Content-Length: 9000000'], ['Transfer-Encoding: chunked']])(
+    'of someone who is not signed in is not read: %s',
+    async (length) => {
+      const path = `/api/visits/${randomUUID()}/photos/${randomUUID()}?measure=hallux-angle&side=left`;
+      for (const cookie of ['Cookie: a=b', 'Cookie: heathstep_session=guessed; heathstep_home=guessed']) {
+        const said = await answerToHead(path, ['Content-Type: application/octet-stream', length, cookie]);
+        expect(said).toMatch(/^HTTP\/1\.1 401 /);
+        expect(said).toMatch(/connection: close/i);
+      }
+    },
+  );
+
+  it('of someone who is signed in is taken, and a small one is read to answer by its fields', async () => {
+    const text = 'x'.repeat(30_000);
+    const id = (await openVisit(who, (await addEpisode(who, (await addPerson(who)).id)).id)).id;
+    const told = await who.put(`/api/visits/${id}/entries`, { entries: [entry('note.story', text)] });
+    expect([400, 200]).toContain(told.status);
+    await world.anonymous.post('/api/session', { email: 'no address', password: '' }).expect(400);
   });
 });
