@@ -23,6 +23,7 @@ const shared = {
     '^@heathstep/core$': '<rootDir>/packages/core/src/index.ts',
     '^@heathstep/content$': '<rootDir>/packages/content/src/index.ts',
     '^@heathstep/contracts$': '<rootDir>/packages/contracts/src/index.ts',
+    '^@heathstep/contracts/views$': '<rootDir>/packages/contracts/src/views.ts',
   },
   testPathIgnorePatterns: ['/node_modules/', '/dist/'],
   modulePathIgnorePatterns: ['/dist/'],

@@ -244,6 +244,12 @@ test('signing in: wrong password, the next page, and every remaining view by axe
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByText('Type a name of 1 to 80 characters')).toBeVisible();
   await expectAccessible(page, 'Add a person');
+  await page.getByRole('button', { name: 'Fill in a made-up one, to practise on' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue(/ \(made up\)$/);
+  await expect(page.getByLabel('Work or main activity')).toHaveValue('made up, to practise on');
+  await page.getByLabel('Name', { exact: true }).fill('');
+  await page.getByLabel(/^Date of birth/).fill('');
+  await page.getByLabel('Work or main activity').fill('');
   await page.getByRole('button', { name: 'Not now' }).click();
   await page.getByRole('link', { name: /Pell Aldous/ }).click();
   await expect(page.getByText('Nothing is recorded yet')).toBeVisible();

@@ -1,9 +1,8 @@
 import { showTimesIn } from '../parts/dates.js';
 import { QueryClient, useInfiniteQuery, useQuery, type UseQueryResult } from '@tanstack/react-query';
 import type { ContentBundle } from '@heathstep/content';
-import {
-  PEOPLE_AT_ONCE,
-  type BandView,
+import type {
+  BandView,
   CourseView,
   DayView,
   NoteView,
@@ -14,6 +13,8 @@ import {
   PhotoView,
   SessionView,
 } from '@heathstep/contracts';
+// Of the views alone: the rules of what is sent need not be there before the first page is.
+import { PEOPLE_AT_ONCE } from '@heathstep/contracts/views';
 import { ApiError, request } from './client.js';
 
 export const queryClient = new QueryClient({

@@ -10,6 +10,12 @@ export const CHANGES: readonly News[] = [
   {
     day: '2026-11-27',
     lines: [
+      'Exercises can be done in rounds; ready routines stand beside a plan, and a plan is kept as one.',
+      'A dose beyond the usual range is taken with a reason.',
+      'Letters keep what you wrote, and carry story, tests and every measure; your register number stands under them.',
+      'Under your initials: where you are signed in, and a sign-out everywhere else.',
+      'Bounding, running with quicker steps, the standing bike and walking in water are in the library.',
+      'At home an ordinary ache is weighed by the pain rule, and the exercise goes on where it stood.',
       'Patients read what the next stage waits for, on paper and on the phone.',
       'A time of day for the exercises, held against the person’s own calendar file.',
       'Squats, hops and tests on one leg say “too early today” on a foot that is fresh or irritable.',

@@ -8,6 +8,18 @@ export interface Word {
 /** Words of ours that stand on more than one page. */
 export const WORDS: readonly Word[] = [
   {
+    word: 'Round',
+    also: 'circuit, superset',
+    means:
+      'One set of each of some exercises in turn, a short rest between them, a longer one before the next round.',
+  },
+  {
+    word: 'Routine',
+    also: 'ready set, warm-up, cool-down, maintenance set',
+    means:
+      'A ready short set of exercises put beside a plan. It counts as relief or upkeep, never as a session.',
+  },
+  {
     word: 'Stage',
     also: 'phase of rehabilitation',
     means: 'A part of a protocol with its own aim, exercises and criteria for the next.',

@@ -36,6 +36,14 @@ export const SEXES: Options = [
   ['male', 'male'],
 ];
 
+/** No one's names, for practice; each says so on every list and every paper. */
+const MADE_UP = [
+  ['Fenna Holtwick', '1971-09-14', 'female'],
+  ['Corwin Ashbell', '1988-02-03', 'male'],
+  ['Ysolde Marrack', '1959-06-21', 'female'],
+  ['Teodor Quillan', '2001-11-30', 'male'],
+] as const;
+
 const resolver = classValidatorResolver(PersonBody);
 
 /** The same rules as the server's, checked before it is sent; a draft survives leaving the page. */
@@ -82,6 +90,13 @@ function useNewPerson(close: () => void) {
 export function AddPerson({ close }: { close: () => void }) {
   const { values, formState, submit, put, failure } = useNewPerson(close);
   const languages = useLanguages();
+  const practise = () => {
+    const [name, birthDate, sex] = MADE_UP[Math.floor(Math.random() * MADE_UP.length)] ?? MADE_UP[0];
+    put('name')(`${name} (made up)`);
+    put('birthDate')(birthDate);
+    put('occupation')('made up, to practise on');
+    put('sex')(sex);
+  };
   return (
     <form
       className="mt-6 border-y border-line bg-paper px-6 py-5"
@@ -122,6 +137,11 @@ export function AddPerson({ close }: { close: () => void }) {
       </div>
       <div className="mt-1 flex items-end gap-6">
         <SendOrLeave send="Add" leave="Not now" disabled={formState.isSubmitting} onLeave={close} />
+        {values.name === '' && values.birthDate === '' && values.occupation === '' && (
+          <button type="button" className="text-action min-h-11" onClick={practise}>
+            Fill in a made-up one, to practise on
+          </button>
+        )}
         <span role="alert" className="min-h-11 content-center text-ease-deep">
           {failure}
         </span>

@@ -88,32 +88,56 @@ export function SignIn() {
   );
 }
 
-/** A moor at dusk with a path of steps across it. */
+/** The print of a left foot, its heel at nothing, toes up: heel and outer border, ball, five toes. */
+const PRINT =
+  'M0 10 C-7 10 -10 3 -9 -5 C-8 -14 -12 -22 -13 -32 C-14 -42 -8 -46 0 -46 C9 -46 14 -41 12 -33 C10 -26 3 -22 3 -14 C3 -8 8 -4 8 1 C8 7 5 10 0 10 Z';
+const TOES: readonly (readonly [x: number, y: number, r: number])[] = [
+  [9, -53, 4.6],
+  [1.5, -55, 3.3],
+  [-4.5, -53.5, 2.9],
+  [-9.5, -50.5, 2.6],
+  [-13.5, -46.5, 2.3],
+];
+
+/** Steps from the front of the picture to the hill: where, how far away, and which foot. */
+const STEPS: readonly (readonly [x: number, y: number, scale: number])[] = [
+  [70, 770, 1],
+  [150, 752, 0.9],
+  [196, 706, 0.8],
+  [264, 690, 0.71],
+  [300, 652, 0.63],
+  [352, 638, 0.56],
+  [382, 608, 0.49],
+  [420, 596, 0.43],
+  [442, 573, 0.38],
+];
+
+/** A moor at dusk, steps across it, and who made them. */
 function Moor() {
   return (
     <svg viewBox="0 0 600 800" preserveAspectRatio="xMidYMid slice" className="absolute inset-0 size-full">
+      <circle cx="452" cy="236" r="58" fill="#f4f1e9" />
       <path d="M0 470 C120 420 220 440 330 400 C440 362 520 390 600 360 V800 H0 Z" fill="#d9cbe0" />
       <path d="M0 560 C140 500 260 560 380 510 C470 474 540 500 600 480 V800 H0 Z" fill="#b79fc4" />
-      <path d="M0 660 C160 610 280 650 420 600 C500 572 560 590 600 580 V800 H0 Z" fill="#6c4a80" />
-      {[
-        [90, 745, 1],
-        [165, 715, 0.86],
-        [225, 672, 0.74],
-        [290, 640, 0.62],
-        [340, 606, 0.52],
-        [392, 580, 0.44],
-        [430, 552, 0.36],
-      ].map(([x = 0, y = 0, s = 1], i) => (
-        <g
-          key={i}
-          transform={`translate(${x} ${y}) scale(${s}) rotate(${i % 2 === 0 ? 38 : 62})`}
-          fill="#f4f1e9"
-          opacity={0.55 + 0.05 * i}
-        >
-          <ellipse cx="0" cy="0" rx="11" ry="24" />
-          <ellipse cx="2" cy="32" rx="8" ry="10" />
-        </g>
-      ))}
+      <image href="/walker.svg" x="262" y="408" width="96" height="118" opacity="0.92" />
+      <path d="M0 660 C160 610 280 650 420 560 C500 520 560 534 600 524 V800 H0 Z" fill="#6c4a80" />
+      <image href="/runner.svg" x="420" y="382" width="150" height="172" />
+      {STEPS.map(([x, y, scale], i) => {
+        const left = i % 2 === 0;
+        return (
+          <g
+            key={y}
+            transform={`translate(${x} ${y}) rotate(${left ? 44 : 56}) scale(${left ? scale : -scale} ${scale})`}
+            fill="#f4f1e9"
+            opacity={0.5 + 0.04 * i}
+          >
+            <path d={PRINT} />
+            {TOES.map(([cx, cy, r]) => (
+              <circle key={cx} cx={cx} cy={cy} r={r} />
+            ))}
+          </g>
+        );
+      })}
     </svg>
   );
 }
