@@ -2,7 +2,7 @@
 // looks whether everything that was acknowledged is there, once. `npm run faults -- 300 7` asks for 300 kills and another seed.
 import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -23,6 +23,8 @@ const random = () => {
 };
 
 const data = mkdtempSync(join(tmpdir(), 'heathstep-faults-'));
+// Run as root, the database is another user's.
+chmodSync(data, 0o755);
 let start;
 let over = false;
 
