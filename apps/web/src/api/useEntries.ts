@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState, useSyncExternalStore } from 'react';
 import type { EntryView, VisitView } from '@heathstep/contracts';
 import { ApiError, request } from './client.js';
+import { keep, stored } from './kept.js';
 import { afterTimeout } from './outbox.js';
 import { EntryStore, type PendingEntry, type SendResult } from './entryStore.js';
 
@@ -16,24 +17,6 @@ function takeOver(prefix: string): PendingEntry[] {
       localStorage.removeItem(key);
       return left;
     });
-}
-
-function stored<T>(key: string, otherwise: T): T {
-  try {
-    const text = localStorage.getItem(key);
-    return text === null ? otherwise : (JSON.parse(text) as T);
-  } catch {
-    return otherwise;
-  }
-}
-
-function keep(key: string, value: unknown, empty: boolean): void {
-  try {
-    if (empty) localStorage.removeItem(key);
-    else localStorage.setItem(key, JSON.stringify(value));
-  } catch {
-    // Storage may be full or forbidden; the page still holds what was typed and sends it.
-  }
 }
 
 async function send(
@@ -113,5 +96,3 @@ export function useEntries(visit: VisitView, amending: string | null = null): En
   }, [entries]);
   return entries;
 }
-
-export { keep, stored };

@@ -1,7 +1,7 @@
 import type { CSSProperties } from 'react';
 import { useSyncExternalStore } from 'react';
 import { type Build, BUILDS } from '@heathstep/core';
-import { keep, stored } from '../api/useEntries.js';
+import { keep, stored } from '../api/kept.js';
 
 /** Colours of a drawn person; each sets the tones of the figures' shapes. */
 export const SKINS = {

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import { keep, stored } from '../api/useEntries.js';
+import { keep, stored } from '../api/kept.js';
 
 /** How light the pages are: as the system says, or always so. Chosen on this device, for all who use it. */
 export type Theme = 'system' | 'light' | 'dark';

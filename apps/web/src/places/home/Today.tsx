@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { type HomeScores, isDueOn, restsToday, weekdayOf } from '@heathstep/core';
 import { type HomeEntryBody, type HomeEntryView, type HomeView, stoppedText } from '@heathstep/contracts';
-import { keep, stored } from '../../api/useEntries.js';
+import { keep, stored } from '../../api/kept.js';
 import { After } from './After.js';
 import {
   asSession,

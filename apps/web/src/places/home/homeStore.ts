@@ -2,7 +2,7 @@ import { useEffect, useState, useSyncExternalStore } from 'react';
 import type { HomeEntryBody, HomeEntryView, StopPayload } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { type After, afterTimeout, Outbox } from '../../api/outbox.js';
-import { keep, stored } from '../../api/useEntries.js';
+import { keep, stored } from '../../api/kept.js';
 
 const waitingKey = (episodeId: string): string => `heathstep.home.waiting.${episodeId}`;
 const stoppedKey = (episodeId: string): string => `heathstep.home.stopped.${episodeId}`;

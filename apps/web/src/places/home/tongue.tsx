@@ -3,7 +3,7 @@ import { createContext, type ReactNode, use, useEffect, useMemo } from 'react';
 import { type LanguageView, tongueOf } from '@heathstep/contracts';
 import { ENGLISH, type Tongue } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
-import { keep, stored } from '../../api/useEntries.js';
+import { keep, stored } from '../../api/kept.js';
 import { dayHere, longDay, shortDay, weekdayName } from '../../parts/dates.js';
 
 /** How a page speaks to its reader: texts, numbers and days. */

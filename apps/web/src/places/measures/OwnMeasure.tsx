@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { MeasureDefinition } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { keys, type OwnMeasureRow } from '../../api/queries.js';
-import { keep, stored } from '../../api/useEntries.js';
+import { keep, stored } from '../../api/kept.js';
 import { type Options, Refusal, SelectField, SendOrLeave, TextField } from '../../parts/fields.js';
 
 const DRAFT = 'heathstep.own-measure.draft';

@@ -7,7 +7,7 @@ import { ApiError, request } from '../../api/client.js';
 import { type Options, SelectField, SendOrLeave, TextField } from '../../parts/fields.js';
 import { useLanguages } from '../../parts/ReadsIn.js';
 import { Alike } from './Alike.js';
-import { stored, keep } from '../../api/useEntries.js';
+import { stored, keep } from '../../api/kept.js';
 
 const DRAFT = 'heathstep.person.draft';
 

@@ -8,7 +8,7 @@ import { ApiError, request } from '../../api/client.js';
 import { DocumentStore, type DocumentResult, type Versioned } from '../../api/documentStore.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { afterTimeout } from '../../api/outbox.js';
-import { keep, stored } from '../../api/useEntries.js';
+import { keep, stored } from '../../api/kept.js';
 import { SaveState, SaveTrouble } from '../../parts/SaveState.js';
 import { Hint } from '../../parts/Hint.js';
 import { AddExercise } from './AddExercise.js';

@@ -1,4 +1,4 @@
-import { keep, stored } from '../../../api/useEntries.js';
+import { keep, stored } from '../../../api/kept.js';
 
 const NEW = 'new';
 const keyOf = (of: string): string => `heathstep.own-exercise.${of}`;

@@ -1,5 +1,5 @@
 import type { ProtocolDefinition } from '@heathstep/core';
-import { keep, stored } from '../../../api/useEntries.js';
+import { keep, stored } from '../../../api/kept.js';
 
 /** What was changed on this device and not saved yet. */
 export interface KeptDraft {
