@@ -191,6 +191,22 @@ test('an exercise is adapted: joints stop at their limits, bad input loses nothi
       buffer: Buffer.from('{"hello":1}'),
     });
     await expect(page.getByText('This file is not an exercise exported from here.')).toBeVisible();
+    const broken = (more: object) => ({
+      name: 'broken.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify({ format: 'heathstep exercise', version: 1, ...more })),
+    });
+    await page.getByLabel('Exercise file').setInputFiles(broken({}));
+    await expect(page.getByText('This file is not an exercise exported from here.')).toBeVisible();
+    // One that looks like ours and is not: it is told, set aside, and bars nothing afterwards.
+    await page
+      .getByLabel('Exercise file')
+      .setInputFiles(broken({ exercise: { steps: 7 }, figure: { view: 'side' } }));
+    await expect(page.getByRole('heading', { name: 'This cannot be opened' })).toBeVisible();
+    await expectAccessible(page, 'A draft that cannot be opened');
+    await page.getByRole('button', { name: 'Set it aside' }).click();
+    await expect(name).toHaveValue('');
+    await page.goto(url('/library'));
     await page.getByLabel('Exercise file').setInputFiles(file);
     await expect(name).toHaveValue('Low heel raise on the kerb');
     await name.fill('Low heel raise, from a colleague');

@@ -17,3 +17,9 @@ export function keep(key: string, value: unknown, empty: boolean): void {
     // Storage may be full or forbidden; the page still holds what was typed and sends it.
   }
 }
+
+/** Puts what was kept under a name out of the way, under another: it bars nothing, and is not lost. */
+export function setAside(key: string): void {
+  keep(`${key}.aside`, stored<unknown>(key, null), false);
+  keep(key, null, true);
+}

@@ -9,7 +9,8 @@ import { Failed, Loading, NotFound } from '../../../parts/Waiting.js';
 import { Composer } from './Composer.js';
 import { DoseForm } from './DoseForm.js';
 import { errorsAt } from './errorsAt.js';
-import { dropDraft, keepDraft, storedDraft } from './draft.js';
+import { SetAside } from '../../../parts/SetAside.js';
+import { dropDraft, keepDraft, setDraftAside, storedDraft } from './draft.js';
 import { BLANK, type Typed, typedFrom, writtenFrom } from './typed.js';
 import { WordsForm } from './WordsForm.js';
 
@@ -37,14 +38,17 @@ export function Editor() {
   }
   const own = content.data.ownExercises.find((o) => o.key === key);
   if (key !== undefined && own === undefined) return <NotFound />;
+  const slot = key ?? (from === null ? undefined : `from-${from}`);
   return (
-    <Form
-      key={`${from ?? ''}${own?.version ?? 0}`}
-      content={content.data}
-      start={file.data ?? null}
-      own={own ?? null}
-      slot={key ?? (from === null ? undefined : `from-${from}`)}
-    />
+    <SetAside what="The draft of an exercise" aside={() => setDraftAside(slot)}>
+      <Form
+        key={`${from ?? ''}${own?.version ?? 0}`}
+        content={content.data}
+        start={file.data ?? null}
+        own={own ?? null}
+        slot={slot}
+      />
+    </SetAside>
   );
 }
 

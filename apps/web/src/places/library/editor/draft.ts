@@ -1,4 +1,4 @@
-import { keep, stored } from '../../../api/kept.js';
+import { keep, setAside, stored } from '../../../api/kept.js';
 
 const NEW = 'new';
 const keyOf = (of: string): string => `heathstep.own-exercise.${of}`;
@@ -12,3 +12,4 @@ export interface Draft {
 export const storedDraft = (of = NEW): Draft | null => stored<Draft | null>(keyOf(of), null);
 export const keepDraft = (draft: Draft, of = NEW): void => keep(keyOf(of), draft, false);
 export const dropDraft = (of = NEW): void => keep(keyOf(of), null, true);
+export const setDraftAside = (of = NEW): void => setAside(keyOf(of));

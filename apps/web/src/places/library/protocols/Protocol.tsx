@@ -11,7 +11,8 @@ import { PeopleOn } from './PeopleOn.js';
 import { ProtocolEditor } from './ProtocolEditor.js';
 import { Changes } from '../../../parts/Changes.js';
 import { changesBetween, stageSections } from './protocolLines.js';
-import { keptDraft } from './protocolDraft.js';
+import { SetAside } from '../../../parts/SetAside.js';
+import { keptDraft, setDraftAside } from './protocolDraft.js';
 
 /** One protocol: as it is used, what the clinic changed of it, and the way to change it. */
 export function Protocol() {
@@ -65,14 +66,16 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
       </div>
       <Standing view={view} lead={role === 'lead'} />
       {editing ? (
-        <ProtocolEditor
-          view={view}
-          content={content}
-          close={() => {
-            setEditing(false);
-            window.scrollTo(0, 0);
-          }}
-        />
+        <SetAside what="The draft of a protocol" aside={() => setDraftAside(shipped.key)}>
+          <ProtocolEditor
+            view={view}
+            content={content}
+            close={() => {
+              setEditing(false);
+              window.scrollTo(0, 0);
+            }}
+          />
+        </SetAside>
       ) : (
         <>
           {draft !== null && (
