@@ -15,6 +15,8 @@ process.env.CHROMIUM ??= ensureDebian('Chromium', () => CHROMIUM.find(existsSync
 ensurePostgres();
 // A reader of PDFs that had no part in making them.
 ensureDebian('pdftotext', () => ['/usr/bin/pdftotext'].find(existsSync), 'poppler-utils');
+// What makes the certificate of the proxy that the server is asked through.
+ensureDebian('openssl', () => ['/usr/bin/openssl'].find(existsSync), 'openssl');
 
 let passed = 0;
 let failed = 0;
