@@ -350,6 +350,7 @@ export { keepGivable, planProblems } from './plan/check.js';
 export { doseRange, withBeyond } from './plan/doseRange.js';
 export {
   followRound,
+  isDoneAlone,
   type InRound,
   joinNext,
   MOST_ROUNDS,

@@ -1,10 +1,9 @@
-import { isWalkRun } from '../dose/walkRun.js';
 import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
 import type { PerSide } from '../quantity/side.js';
 import type { Issue } from '../result/result.js';
 import { withinRange } from './prescribe.js';
 import { prescriptionProblems, type Prescription } from './prescription.js';
-import { roundProblems, tidyRounds } from './rounds.js';
+import { isDoneAlone, roundProblems, tidyRounds } from './rounds.js';
 import { type LeftOut, switchedOff } from './safety.js';
 
 /** What is wrong with one prescription now, by its field. */
@@ -20,7 +19,7 @@ function itemProblems(
   const together = item.sides === 'together';
   if ((exercise.laterality === 'together') !== together)
     return [{ path: 'sides', value: item.sides, bound: 'a way this exercise is done' }];
-  if (item.round !== undefined && (exercise.aim === 'aid' || isWalkRun(exercise)))
+  if (item.round !== undefined && isDoneAlone(exercise))
     return [{ path: 'round', value: item.round.key, bound: 'left out: this one is done by itself' }];
   return prescriptionProblems(item, exercise);
 }

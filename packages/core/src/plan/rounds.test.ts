@@ -160,6 +160,17 @@ describe('exercises done in rounds', () => {
     expect(roundProblems([{ ...up, round: both.round }, both]).map((p) => p.path)).toEqual(['items.1.round']);
   });
 
+  it.each([
+    ['worn', { aim: 'aid' as const }],
+    ['done at its own part of the day', { when: 'before your first step' }],
+    ['walked and run by the clock', { position: 'walking and running', tags: ['impact' as const] }],
+  ])('never hold what is %s', (_, over) => {
+    const odd = exercise({ key: 'down', variants: [], ...over });
+    const library = (key: string) => (key === 'down' ? odd : of(key));
+    const told = planProblems(series(), library, NONE).find((p) => p.path === 'items.1.round');
+    expect(told?.bound).toBe('left out: this one is done by itself');
+  });
+
   it('never keep a patient in a round with what safety holds back', () => {
     const plan = (held: string) =>
       patientPlan({

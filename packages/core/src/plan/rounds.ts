@@ -1,3 +1,5 @@
+import { isWalkRun } from '../dose/walkRun.js';
+import type { ExerciseDefinition } from '../exercise/definition.js';
 import type { Issue } from '../result/result.js';
 import { ENGLISH, type Tongue } from '../quantity/tongue.js';
 import type { Prescription } from './prescription.js';
@@ -19,6 +21,10 @@ export const MOST_ROUNDS = 4;
 
 /** What a short rest within a round and a longer one between rounds begin with, in seconds. [convention] */
 const REST_IN_ROUND = { within: 15, between: 60 } as const;
+
+/** Worn, walked and run by the clock, or done at its own part of the day: never in turn with others. */
+export const isDoneAlone = (exercise: ExerciseDefinition): boolean =>
+  exercise.aim === 'aid' || isWalkRun(exercise) || exercise.when !== null;
 
 /** What the exercises of a round have in common: who changes it in one, changes it in all. */
 const SHARED = ['sets', 'timesPerDay', 'daysPerWeek', 'days', 'round'] as const;

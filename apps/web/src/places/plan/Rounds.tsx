@@ -1,4 +1,4 @@
-import { type ComposedExercise, isWalkRun, joinNext, partNext, roundSentence } from '@heathstep/core';
+import { type ComposedExercise, isDoneAlone, joinNext, partNext, roundSentence } from '@heathstep/core';
 import type { PlanLine } from './planModel.js';
 
 type Items = readonly ComposedExercise[];
@@ -37,9 +37,6 @@ export function RoundHead({
   );
 }
 
-/** Walked and run, or worn: done by itself. */
-const byItself = ({ exercise }: PlanLine): boolean => exercise.aim === 'aid' || isWalkRun(exercise);
-
 /** Puts an exercise into a round with the next, or ends the round between them. */
 export function JoinNext({
   line,
@@ -52,7 +49,7 @@ export function JoinNext({
   items: Items;
   onChange: (items: Items) => void;
 }) {
-  if (byItself(line) || byItself(next)) return null;
+  if (isDoneAlone(line.exercise) || isDoneAlone(next.exercise)) return null;
   const index = items.indexOf(line.item);
   const joined = line.item.round !== undefined && line.item.round.key === next.item.round?.key;
   const [does, way] = joined
