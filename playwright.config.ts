@@ -16,7 +16,7 @@ const LONG = /(visits|journey|bench)\.spec\.ts/;
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/globalSetup.mjs',
-  workers: 3,
+  workers: 2,
   fullyParallel: false,
   // The longest first, so that no worker is left alone with one at the end.
   projects: [

@@ -125,21 +125,17 @@ async function journeys() {
 built('Packages', ensurePackagesBuilt);
 built('Server', ensureServerBuilt);
 built('Web', ensureWebBuilt);
+// The longest first; what stands or falls as one fills the other lane until it has ended.
 await onTwoLanes([
-  check('Lint', bin('oxlint'), []),
-  jest('core'),
   jest('api'),
+  jest('core'),
+  check('Lint', bin('oxlint'), []),
   check('Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
+  check('Types', process.execPath, [join(ROOT, 'scripts', 'types.mjs')]),
+  check('Import directions', bin('depcruise'), ['packages', 'apps', '--config', '.dependency-cruiser.cjs']),
+  check('Unused code', bin('knip'), []),
 ]);
-// Two browsers wait more than they work: what stands or falls as one is checked beside them.
-await Promise.all([
-  journeys(),
-  inTurn([
-    check('Types', process.execPath, [join(ROOT, 'scripts', 'types.mjs')]),
-    check('Import directions', bin('depcruise'), ['packages', 'apps', '--config', '.dependency-cruiser.cjs']),
-    check('Unused code', bin('knip'), []),
-  ]),
-]);
+await journeys();
 
 slow.sort(([a], [b]) => b - a);
 say('\nThe ten slowest:');

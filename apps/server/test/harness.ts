@@ -50,16 +50,30 @@ function inDatabase(url: string, name: string): string {
   return changed.href;
 }
 
+const MIGRATED = 'migrated';
+
+/** A database with every migration done: made once, and copied for each world. */
+async function copyOfMigrated(name: string): Promise<void> {
+  const admin = new Client({ connectionString: process.env['HEATHSTEP_TEST_OWNER_URL'] });
+  await admin.connect();
+  const { rowCount } = await admin.query('SELECT 1 FROM pg_database WHERE datname = $1', [MIGRATED]);
+  if (rowCount === 0) {
+    await admin.query(`CREATE DATABASE ${MIGRATED}`);
+    const url = inDatabase(process.env['HEATHSTEP_TEST_OWNER_URL'] ?? '', MIGRATED);
+    const { source } = await prepareDatabase(url, 'heathstep_app');
+    await source.destroy();
+  }
+  await admin.query(`CREATE DATABASE ${name} TEMPLATE ${MIGRATED}`);
+  await admin.end();
+}
+
 /** The whole server on a database of its own, with two clinics of three people each. */
 export async function makeWorld(
   contentRoot: string | null = null,
   publicUrl: string | null = null,
 ): Promise<World> {
   const name = `t_${randomUUID().replaceAll('-', '')}`;
-  const admin = new Client({ connectionString: process.env['HEATHSTEP_TEST_OWNER_URL'] });
-  await admin.connect();
-  await admin.query(`CREATE DATABASE ${name}`);
-  await admin.end();
+  await copyOfMigrated(name);
   const appUrl = inDatabase(process.env['HEATHSTEP_TEST_APP_URL'] ?? '', name);
   const { source: owner } = await prepareDatabase(
     inDatabase(process.env['HEATHSTEP_TEST_OWNER_URL'] ?? '', name),
