@@ -4,6 +4,7 @@ import { exerciseIn } from '../exercise/inTongue.js';
 import { criterionSentences, type SentenceOn } from '../progress/criterionSentence.js';
 import type { PerSide } from '../quantity/side.js';
 import { ENGLISH, type Tongue } from '../quantity/tongue.js';
+import { withinRange } from './prescribe.js';
 import { type Prescription, variantOf } from './prescription.js';
 import { roundSentence, stretches, tidyRounds } from './rounds.js';
 import { heldBack, type LeftOut } from './safety.js';
@@ -116,9 +117,14 @@ function patientExercise(
 export function patientPlan(input: PatientPlanInput): PatientPlan {
   const { kept, held } = heldBack(input.items, input.exerciseOf, input.tagsOff);
   const t = input.tongue ?? ENGLISH;
+  // Left alone by what is held back, an exercise is rested as it must be by itself.
+  const alone = (item: Prescription): Prescription => {
+    const exercise = input.exerciseOf(item.exercise);
+    return exercise === undefined ? item : withinRange(item, exercise);
+  };
   return {
     purpose: input.stage === null ? '' : t.say(input.stage.purpose.patient),
-    exercises: stretches(tidyRounds(kept)).flatMap((group) =>
+    exercises: stretches(tidyRounds(kept, alone)).flatMap((group) =>
       group.flatMap((item, i) => {
         const e = input.exerciseOf(item.exercise);
         const seen = input.seenFaults(item.exercise).map((fault) => t.say(fault));

@@ -196,6 +196,21 @@ describe('exercises done in rounds', () => {
       seenFaults: () => [],
     });
     expect(alone.exercises.map((e) => e.inTurn)).toEqual(['']);
+    // Its own shortest rest binds it again: what was short within the round is not short alone.
+    const rested = patientPlan({
+      items: series().slice(0, 2),
+      exerciseOf: (key) =>
+        exercise({
+          ...of(key),
+          tags: key === 'down' ? ['calf-load'] : [],
+          range: { ...exercise().range, restSeconds: [45, 180] },
+        }),
+      stage: null,
+      schools: {},
+      tagsOff: { left: ['calf-load'], right: [] },
+      seenFaults: () => [],
+    });
+    expect(rested.exercises.map((e) => e.item.restSeconds)).toEqual([45]);
     expect(alone.exercises[0]?.dose).toContain('3 sets of 10');
   });
 });

@@ -3,6 +3,7 @@ import type { DoseStep } from '../progress/titration.js';
 import type { Slot } from '../protocol/definition.js';
 import type { Affected, PerSide } from '../quantity/side.js';
 import { type EarlyOn, tooEarlyOn } from './ability.js';
+import { withBeyond } from './doseRange.js';
 import { prescribe, withinRange } from './prescribe.js';
 import type { Prescription } from './prescription.js';
 import { switchedOff } from './safety.js';
@@ -84,5 +85,5 @@ function stepped(item: Prescription, step: DoseStep, on: StepOn): Prescription {
 export function applyStep(item: Prescription, step: DoseStep, on: StepOn): Prescription {
   const next = stepped(item, step, on);
   const exercise = on.exercises.find((e) => e.key === next.exercise);
-  return exercise === undefined ? next : withinRange(next, exercise);
+  return exercise === undefined ? next : withBeyond(withinRange(next, exercise), exercise);
 }

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { useUndoKeys } from '../../parts/useUndoKeys.js';
 import { useNavigate } from 'react-router';
 import type { CourseView, PlanView } from '@heathstep/contracts';
-import { type ComposedExercise, followRound, type Stage, withinRange } from '@heathstep/core';
+import { type ComposedExercise, followRound, type Stage, withBeyond, withinRange } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { DocumentStore, type DocumentResult, type Versioned } from '../../api/documentStore.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
@@ -78,6 +78,9 @@ const edited = (before: Items, after: Items, content: ClinicContent): Items =>
   followRound(before, after, (item) => {
     const exercise = content.exercises.find((e) => e.key === item.exercise);
     return exercise === undefined ? item : withinRange(item, exercise);
+  }).map((item) => {
+    const exercise = content.exercises.find((e) => e.key === item.exercise);
+    return exercise === undefined ? item : withBeyond(item, exercise);
   });
 
 /** The plan being made: doses edited in place, sums following, given when it is right. */
