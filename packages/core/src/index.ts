@@ -367,7 +367,7 @@ export {
   type RoutineItem,
   routineItems,
 } from './plan/routine.js';
-export { type InTurn, turnTimeline, type TurnSet } from './plan/roundTimeline.js';
+export { type InTurn, soonAgain, turnTimeline, type TurnSet } from './plan/roundTimeline.js';
 export { prescribe, type PrescribeOn, withinRange } from './plan/prescribe.js';
 export { type EarlyOn, tooEarlyEach, tooEarlyOn } from './plan/ability.js';
 export { heldBack, type LeftOut, onlySupervised, switchedOff } from './plan/safety.js';

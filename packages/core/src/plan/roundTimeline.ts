@@ -52,3 +52,28 @@ export function turnTimeline(group: readonly InTurn[]): readonly TurnSet[] {
     return { turn, side: set.side, set: set.set, startSecond, endSecond };
   });
 }
+
+/** An exercise of a round that comes again on the same foot sooner than its own shortest rest asks for. */
+export interface SoonAgain {
+  readonly exercise: string;
+  /** Seconds from the end of a set to the next on that foot. */
+  readonly afterSeconds: number;
+  readonly leastSeconds: number;
+}
+
+/** What the others of a round leave too little rest for. */
+export function soonAgain(group: readonly InTurn[]): readonly SoonAgain[] {
+  const sets = turnTimeline(group);
+  return group.flatMap(({ exercise }, turn): SoonAgain[] => {
+    const own = sets.filter((s) => s.turn === turn);
+    const gaps = own.flatMap((s) => {
+      const next = own.find((o) => o.side === s.side && o.set === s.set + 1);
+      return next === undefined ? [] : [next.startSecond - s.endSecond];
+    });
+    const [leastSeconds] = exercise.range.restSeconds;
+    const afterSeconds = Math.min(...gaps);
+    return gaps.length > 0 && afterSeconds < leastSeconds
+      ? [{ exercise: exercise.name, afterSeconds, leastSeconds }]
+      : [];
+  });
+}

@@ -14,7 +14,7 @@ import {
   stretches,
   tidyRounds,
 } from './rounds.js';
-import { turnTimeline } from './roundTimeline.js';
+import { soonAgain, turnTimeline } from './roundTimeline.js';
 import { doseSentence, sentenceText } from './sentence.js';
 import { prescriptionTime } from './timing.js';
 
@@ -75,6 +75,27 @@ describe('exercises done in rounds', () => {
       [1, 'left', 2, 425, 485],
       [1, 'right', 2, 485, 545],
     ]);
+  });
+
+  it('say what comes again on the same foot sooner than its own shortest rest', () => {
+    const group = (least: number) =>
+      series()
+        .slice(0, 2)
+        .map((item) => ({
+          item: { ...item, sides: 'left' as const },
+          exercise: exercise({
+            key: item.exercise,
+            name: item.exercise,
+            range: { ...exercise().range, restSeconds: [least, 180] },
+          }),
+        }));
+    // up: 60 s; rest 15, down's set-up 10 and 60 s, rest 15: 100 s the first time, 90 s later.
+    expect(soonAgain(group(90))).toEqual([]);
+    expect(soonAgain(group(180)).map((s) => [s.exercise, s.leastSeconds])).toEqual([
+      ['up', 180],
+      ['down', 180],
+    ]);
+    expect(soonAgain(group(180).slice(0, 1))).toHaveLength(1);
   });
 
   it('go through with one foot first where that is asked for', () => {

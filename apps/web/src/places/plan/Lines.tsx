@@ -116,7 +116,7 @@ function Line({
     replace === undefined ? undefined : (next: Prescription) => replace({ ...next, why: item.why });
   return (
     <li className={`grid gap-x-5 py-3 sm:grid-cols-[7.5rem_minmax(0,1fr)_auto] ${edges(item, next)}`}>
-      {group.length > 1 && <RoundHead group={group} items={items} onChange={turns} />}
+      {group.length > 1 && <RoundHead {...{ group, content, items }} onChange={turns} />}
       <div>
         {figure !== undefined && (
           <Figure

@@ -1,4 +1,12 @@
-import { type ComposedExercise, isDoneAlone, joinNext, partNext, roundSentence } from '@heathstep/core';
+import {
+  type ComposedExercise,
+  isDoneAlone,
+  joinNext,
+  partNext,
+  roundSentence,
+  soonAgain,
+} from '@heathstep/core';
+import type { ClinicContent } from '../../api/queries.js';
 import type { PlanLine } from './planModel.js';
 
 type Items = readonly ComposedExercise[];
@@ -6,10 +14,12 @@ type Items = readonly ComposedExercise[];
 /** Stands before the first exercise of a round: how it goes, and whether one foot goes through it first. */
 export function RoundHead({
   group,
+  content,
   items,
   onChange,
 }: {
   group: Items;
+  content: Pick<ClinicContent, 'exercises'>;
   items: Items;
   onChange: ((items: Items) => void) | undefined;
 }) {
@@ -17,23 +27,38 @@ export function RoundHead({
   if (round === undefined) return null;
   const other = round.feet === 'each' ? 'through' : 'each';
   const oneFootCan = group.every((i) => i.sides === 'one-after-other' || i.sides === 'alternating');
+  const soon = soonAgain(
+    group.flatMap((item) => {
+      const exercise = content.exercises.find((e) => e.key === item.exercise);
+      return exercise === undefined ? [] : [{ item, exercise }];
+    }),
+  );
   return (
-    <p className="col-span-full mb-2 flex flex-wrap items-center gap-x-4 font-semibold text-heather-deep">
-      {roundSentence(group)}
-      {onChange !== undefined && oneFootCan && (
-        <button
-          type="button"
-          className="text-action min-h-9 text-sm font-normal"
-          onClick={() =>
-            onChange(
-              items.map((i) => (i.round?.key === round.key ? { ...i, round: { ...round, feet: other } } : i)),
-            )
-          }
-        >
-          {other === 'through' ? 'One foot through all first' : 'Both feet in each'}
-        </button>
-      )}
-    </p>
+    <div className="col-span-full mb-2">
+      <p className="flex flex-wrap items-center gap-x-4 font-semibold text-heather-deep">
+        {roundSentence(group)}
+        {onChange !== undefined && oneFootCan && (
+          <button
+            type="button"
+            className="text-action min-h-9 text-sm font-normal"
+            onClick={() =>
+              onChange(
+                items.map((i) =>
+                  i.round?.key === round.key ? { ...i, round: { ...round, feet: other } } : i,
+                ),
+              )
+            }
+          >
+            {other === 'through' ? 'One foot through all first' : 'Both feet in each'}
+          </button>
+        )}
+      </p>
+      {soon.map((s) => (
+        <p key={s.exercise} className="text-sm text-hold-deep">
+          {`${s.exercise} comes again on the same foot after ${Math.round(s.afterSeconds)} s; by itself it rests ${s.leastSeconds} s at least.`}
+        </p>
+      ))}
+    </div>
   );
 }
 
