@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { findChromium } from './scripts/lib/chromium.mjs';
 
 /** Chromium of Debian, headless, with nothing that would look for a network. */
 const args = [
@@ -31,7 +32,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     timezoneId: 'Europe/London',
-    launchOptions: { executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args },
+    launchOptions: { executablePath: findChromium() ?? 'no Chromium', args },
     // Drawn figures move all the time; without a graphics card that takes most of a core. Where movement is looked at, it is on.
     contextOptions: { reducedMotion: 'reduce' },
     trace: 'off',

@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { findChromium } from './lib/chromium.mjs';
 import { ensureInstalled } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
 
@@ -152,7 +153,7 @@ const ARGS = [
 
 async function pages(url, signIn) {
   const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    executablePath: findChromium(),
     args: ARGS,
   });
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();

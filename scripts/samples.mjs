@@ -2,6 +2,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
+import { findChromium } from './lib/chromium.mjs';
 import { ROOT } from './lib/paths.mjs';
 
 const W = 900;
@@ -279,7 +280,7 @@ const SAMPLES = [
 ];
 
 const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: findChromium(),
   args: ['--no-sandbox', '--disable-gpu'],
 });
 const page = await browser.newPage({ viewport: { width: W, height: H } });

@@ -2,6 +2,7 @@
 import { chmodSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { findChromium } from './lib/chromium.mjs';
 import { ensureInstalled } from './lib/install.mjs';
 import { ROOT } from './lib/paths.mjs';
 
@@ -36,7 +37,7 @@ const args = [
   '--disable-component-update',
   '--disable-sync',
 ];
-const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args });
+const browser = await chromium.launch({ executablePath: findChromium(), args });
 
 const page = await (
   await browser.newContext({

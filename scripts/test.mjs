@@ -1,17 +1,16 @@
 // npm test: everything, from a bare clone. Prints a last line `N passed, N failed`.
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureInstalled } from './lib/install.mjs';
 import { BIN, ROOT } from './lib/paths.mjs';
 import { say } from './lib/say.mjs';
 
-const CHROMIUM = ['/usr/bin/chromium', '/usr/bin/chromium-browser'];
-
 ensureInstalled();
 const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import('./lib/build.mjs');
 const { ensureDebian, ensurePostgres } = await import('./lib/postgres.mjs');
-process.env.CHROMIUM ??= ensureDebian('Chromium', () => CHROMIUM.find(existsSync), 'chromium');
+const { findChromium } = await import('./lib/chromium.mjs');
+process.env.CHROMIUM ??= ensureDebian('Chromium', findChromium, 'chromium-headless-shell');
 ensurePostgres();
 // A reader of PDFs that had no part in making them.
 ensureDebian('pdftotext', () => ['/usr/bin/pdftotext'].find(existsSync), 'poppler-utils');
@@ -31,12 +30,13 @@ const bin = (name) => join(BIN, name);
 const secondsSince = (started) => (Date.now() - started) / 1000;
 
 /** Runs a command and resolves to whether it passed; what it says is shown in one piece when it has ended, or as it comes. */
-function run(name, command, args, { live = false } = {}) {
+function run(name, command, args, { live = false, env = {} } = {}) {
   const started = Date.now();
   if (live) say(`\n== ${name}`);
   return new Promise((resolve) => {
     const child = spawn(command, args, {
       cwd: ROOT,
+      env: { ...process.env, ...env },
       stdio: ['ignore', live ? 'inherit' : 'pipe', live ? 'inherit' : 'pipe'],
     });
     let said = '';
@@ -74,26 +74,43 @@ function built(name, build) {
   slow.push([secondsSince(started), `Building: ${name}`]);
 }
 
-/** One of Jest's projects on one core, each test counted. */
+/** The files that Jest would run of a project. */
+function testFilesOf(project) {
+  const { stdout } = spawnSync(bin('jest'), ['--selectProjects', project, '--listTests', '--json'], {
+    cwd: ROOT,
+    encoding: 'utf8',
+  });
+  return JSON.parse(stdout.slice(stdout.indexOf('[')));
+}
+
+/** One of Jest's projects on one core, its files together, each test counted. */
 const jest = (project) => async () => {
   const file = join(results, `jest-${project}.json`);
-  await run(`Jest, ${project}`, bin('jest'), [
-    '--selectProjects',
-    project,
-    '--maxWorkers=1',
-    '--silent',
-    '--json',
-    `--outputFile=${file}`,
-  ]);
+  const args = ['--selectProjects', project, '--maxWorkers=1', '--silent', '--json', `--outputFile=${file}`];
+  const files = testFilesOf(project);
+  const fine = await run(`Jest, ${project}`, bin('jest'), ['--config', 'jest.together.config.mjs', ...args], {
+    env: { HEATHSTEP_TEST_FILES: JSON.stringify(files) },
+  });
   if (!existsSync(file)) {
     failed += 1;
     return;
   }
   const report = JSON.parse(readFileSync(file, 'utf8'));
+  const wrong = report.numFailedTests + report.numRuntimeErrorTestSuites;
   passed += report.numPassedTests;
-  failed += report.numFailedTests + report.numRuntimeErrorTestSuites;
-  for (const suite of report.testResults)
-    slow.push([(suite.endTime - suite.startTime) / 1000, suite.name.replace(`${ROOT}/`, '')]);
+  failed += wrong === 0 && !fine ? 1 : wrong;
+  const tests = report.testResults.flatMap((suite) => suite.assertionResults);
+  const seconds = new Map();
+  for (const { ancestorTitles, duration } of tests)
+    seconds.set(ancestorTitles[0], (seconds.get(ancestorTitles[0]) ?? 0) + (duration ?? 0) / 1000);
+  // A file that told no test would otherwise be missed by no one.
+  for (const path of files.map((f) => f.replace(`${ROOT}/`, ''))) {
+    if (!seconds.has(path) && wrong === 0) {
+      say(`${path} ran no test`);
+      failed += 1;
+    }
+  }
+  for (const [path, took] of seconds) slow.push([took, path]);
 };
 
 /** Takes tasks from a list until it is empty; several may take from one list. */
@@ -101,8 +118,8 @@ async function inTurn(tasks) {
   for (let task = tasks.shift(); task !== undefined; task = tasks.shift()) await task();
 }
 
-/** Two tasks at a time, so that two cores have something to do. */
-const onTwoLanes = (tasks) => Promise.all([inTurn(tasks), inTurn(tasks)]);
+/** Three tasks at a time: two cores have something to do while one of them waits for the database. */
+const sideBySide = (tasks) => Promise.all([inTurn(tasks), inTurn(tasks), inTurn(tasks)]);
 
 async function journeys() {
   const file = join(results, 'e2e.json');
@@ -125,8 +142,8 @@ async function journeys() {
 built('Packages', ensurePackagesBuilt);
 built('Server', ensureServerBuilt);
 built('Web', ensureWebBuilt);
-// The longest first; what stands or falls as one fills the other lane until it has ended.
-await onTwoLanes([
+// The longest first.
+await sideBySide([
   jest('api'),
   jest('core'),
   check('Lint', bin('oxlint'), []),

@@ -1,4 +1,6 @@
 // What every bench in the browser needs: a caller of the API, a trace read by frames, and middles of lists.
+import { findChromium } from './chromium.mjs';
+
 export const percentile = (list, share) =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * share))];
 
@@ -60,7 +62,7 @@ export async function traced(browser, page, work) {
 /** A browser with a page signed in, on the day. */
 export async function signedIn(chromium, args, url, signIn) {
   const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    executablePath: findChromium(),
     args,
   });
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();

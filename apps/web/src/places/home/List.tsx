@@ -1,4 +1,4 @@
-import { CloudOff } from 'lucide-react';
+import { CloudOff, CloudUpload } from 'lucide-react';
 import { useState } from 'react';
 import { request } from '../../api/client.js';
 import { besideText, restsToday, secondsOn, weekdayOf } from '@heathstep/core';
@@ -75,6 +75,7 @@ export function List(props: ListProps) {
       <SignOut waiting={props.outbox.list.length > 0} />
       <div className="flex-1" />
       <footer className="sticky bottom-0 mt-8 bg-paper px-5 pb-5 pt-2">
+        <Waits outbox={props.outbox} />
         <button
           type="button"
           className="min-h-14 w-full rounded-xl bg-ease-wash text-lg font-bold text-ease-deep"
@@ -138,22 +139,29 @@ function GoesOn({ view }: { view: HomeView }) {
   );
 }
 
-/** What waits to be sent, what was refused, and a stop. */
-function Notices({ view, outbox }: ListProps) {
+/** What waits to be sent. It stands at the bottom, where nothing moves under a thumb when it comes and goes. */
+function Waits({ outbox }: Pick<ListProps, 'outbox'>) {
   const t = useReader();
+  const Sign = outbox.lost ? CloudOff : CloudUpload;
   return (
-    <>
+    <div role="status">
       {outbox.list.length > 0 && (
-        <p
-          className="mx-5 mt-4 flex items-start gap-2 rounded-lg bg-hold-wash p-3 text-base text-hold-deep"
-          role="status"
-        >
-          <CloudOff className="mt-0.5 size-5 shrink-0" aria-hidden />
+        <p className="mb-2 flex items-start gap-2 rounded-lg bg-hold-wash p-3 text-base text-hold-deep">
+          <Sign className="mt-0.5 size-5 shrink-0" aria-hidden />
           {outbox.lost
             ? t.say('No connection just now. What you logged is kept on this phone and sent by itself.')
             : t.say('Sending what you logged.')}
         </p>
       )}
+    </div>
+  );
+}
+
+/** What was refused, and a stop. */
+function Notices({ view, outbox }: ListProps) {
+  const t = useReader();
+  return (
+    <>
       {outbox.refused !== null && (
         <p className="mx-5 mt-4 rounded-lg bg-ease-wash p-3 text-base text-ease-deep" role="alert">
           {`${outbox.refused}. ${t.say('If something is wrong, call your clinic: {{phone}}', { phone: view.clinic.phone })}`}
