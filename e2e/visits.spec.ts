@@ -1,27 +1,33 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { expectAccessible, goToStep, saved, signIn } from './support.js';
 
+/** Whether a place has the focus, or is gone; else it is the one at which Tab is not heard any more. */
+const tabsOn = (place: Element): 'there' | 'gone' | 'on' => {
+  const page = window as typeof window & { tabEndsAt?: Element | undefined };
+  if (!('tabEndsAt' in page))
+    window.addEventListener(
+      'keydown',
+      (event) => event.key === 'Tab' && document.activeElement === page.tabEndsAt && event.preventDefault(),
+      true,
+    );
+  page.tabEndsAt = place === document.activeElement ? undefined : place;
+  return page.tabEndsAt === undefined ? 'there' : place.isConnected ? 'on' : 'gone';
+};
+
+const STROKES = 8;
+
 /**
- * Goes on with Tab, as someone without a mouse would, until a place has the focus. The key is held down, eight strokes at
+ * Goes on with Tab, as someone without a mouse would, until a place has the focus. The key is held down, some strokes at
  * a time, and is not heard any more once the place has the focus.
  */
 async function tabTo(page: Page, target: Locator): Promise<void> {
   await expect(target).toBeVisible();
-  for (let strokes = 0; strokes < 250; strokes += 8) {
-    const there = await target.evaluate((place) => {
-      const page = window as typeof window & { tabEndsAt?: Element | undefined };
-      if (!('tabEndsAt' in page))
-        window.addEventListener(
-          'keydown',
-          (event) =>
-            event.key === 'Tab' && document.activeElement === page.tabEndsAt && event.preventDefault(),
-          true,
-        );
-      page.tabEndsAt = place === document.activeElement ? undefined : place;
-      return page.tabEndsAt === undefined;
-    });
-    if (there) return;
-    for (let i = 0; i < 8; i += 1) await page.keyboard.down('Tab');
+  let place = await target.elementHandle();
+  for (let strokes = 0; strokes < 250; strokes += STROKES) {
+    const is = await place?.evaluate(tabsOn);
+    if (is === 'there') return;
+    if (is === 'gone') place = await target.elementHandle();
+    await Promise.all(Array.from({ length: STROKES }, () => page.keyboard.down('Tab')));
     await page.keyboard.up('Tab');
   }
   throw new Error('Tab never came to it');

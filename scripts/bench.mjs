@@ -90,7 +90,7 @@ async function reads(database, url, signIn) {
   await client.connect();
   const sql = async (...statements) => {
     await client.query('BEGIN');
-    await client.query("SELECT set_config('heathstep.clinic', $1, true)", [clinic.id]);
+    await client.query('SELECT enter_clinic($1)', [clinic.id]);
     for (const [text, values] of statements) await client.query(text, values);
     await client.query('COMMIT');
   };

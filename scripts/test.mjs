@@ -147,7 +147,7 @@ await sideBySide([
   jest('api'),
   jest('core'),
   check('Lint', bin('oxlint'), []),
-  check('Format', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
+  check('Format', bin('oxfmt'), ['--check', '.']),
   check('Types', process.execPath, [join(ROOT, 'scripts', 'types.mjs')]),
   check('Import directions', bin('depcruise'), ['packages', 'apps', '--config', '.dependency-cruiser.cjs']),
   check('Unused code', bin('knip'), []),

@@ -185,7 +185,7 @@ describe('two clinics in one database', () => {
         expect((await client.query(`SELECT count(*)::int AS n FROM ${relname}`)).rows[0].n).toBe(0);
       }
       await client.query('BEGIN');
-      await client.query("SELECT set_config('heathstep.clinic', $1, true)", [world.clinics[0]]);
+      await client.query('SELECT enter_clinic($1)', [world.clinics[0]]);
       expect((await client.query('SELECT count(*)::int AS n FROM person')).rows[0].n).toBe(1);
       await client.query('COMMIT');
       expect((await client.query('SELECT count(*)::int AS n FROM person')).rows[0].n).toBe(0);
@@ -194,7 +194,7 @@ describe('two clinics in one database', () => {
     /** Runs as the application in a clinic, and tells why it was refused; empty where it was not. */
     const refusal = async (clinic: 0 | 1, sql: string, parameters: readonly unknown[]): Promise<string> => {
       await client.query('BEGIN');
-      await client.query("SELECT set_config('heathstep.clinic', $1, true)", [world.clinics[clinic]]);
+      await client.query('SELECT enter_clinic($1)', [world.clinics[clinic]]);
       try {
         const { rowCount } = await client.query(sql, [...parameters]);
         return rowCount === 0 ? 'no such row' : '';
@@ -236,9 +236,36 @@ describe('two clinics in one database', () => {
       expect(all.filter((k) => k.columns !== 2)).toEqual([]);
     });
 
+    it('enters one clinic in a transaction, and cannot say by hand which it is in', async () => {
+      const people = async () => (await client.query('SELECT clinic_id FROM person')).rows;
+      const other = world.clinics[1];
+      await client.query('BEGIN');
+      await client.query("SELECT set_config('heathstep.clinic', $1, true)", [other]);
+      expect(await people()).toEqual([]);
+      await client.query('SELECT enter_clinic($1)', [world.clinics[0]]);
+      const sealed = (await client.query("SELECT current_setting('heathstep.clinic') AS is")).rows[0]
+        .is as string;
+      expect(await people()).toEqual([{ clinic_id: world.clinics[0] }]);
+      await client.query("SELECT set_config('heathstep.clinic', $1, true)", [
+        sealed.replace(world.clinics[0], other),
+      ]);
+      expect(await people()).toEqual([]);
+      await client.query("SELECT set_config('heathstep.clinic', '', true)");
+      await expect(client.query('SELECT enter_clinic($1)', [other])).rejects.toThrow(
+        /entered a clinic already/,
+      );
+      await client.query('ROLLBACK');
+      // What one transaction was given is nothing to the next.
+      await client.query('BEGIN');
+      await client.query("SELECT set_config('heathstep.clinic', $1, true)", [sealed]);
+      expect(await people()).toEqual([]);
+      await expect(client.query('SELECT held.seal($1)', [other])).rejects.toThrow(/permission denied/);
+      await client.query('ROLLBACK');
+    });
+
     it('cannot write into another clinic', async () => {
       await client.query('BEGIN');
-      await client.query("SELECT set_config('heathstep.clinic', $1, true)", [world.clinics[1]]);
+      await client.query('SELECT enter_clinic($1)', [world.clinics[1]]);
       await expect(
         client.query(
           "INSERT INTO person (id, clinic_id, name, occupation, version, created_at) VALUES ($1, $2, 'x', '', 1, now())",

@@ -63,6 +63,33 @@ function told(error: ErrorObject): string {
   return error.message ?? error.keyword;
 }
 
+/** What a file says, or what is wrong with it. */
+type Said =
+  | { readonly value: unknown }
+  | { readonly wrong: readonly { readonly at: string; readonly reason: string }[] };
+
+/** Files of the same text, checked by the same schema, say the same. */
+const said = new WeakMap<ValidateFunction, Map<string, Said>>();
+
+function readChecked(text: string, validate: ValidateFunction): Said {
+  try {
+    const value: unknown = readYaml(text);
+    if (validate(value)) return { value };
+    return { wrong: (validate.errors ?? []).map((e) => ({ at: e.instancePath, reason: told(e) })) };
+  } catch (error) {
+    if (!(error instanceof YAMLException)) throw error;
+    return { wrong: [{ at: `line ${(error.mark?.line ?? -1) + 1}`, reason: error.reason }] };
+  }
+}
+
+function saidOf(text: string, validate: ValidateFunction): Said {
+  const known = said.get(validate) ?? new Map<string, Said>();
+  said.set(validate, known);
+  const made = known.get(text) ?? readChecked(text, validate);
+  known.set(text, made);
+  return made;
+}
+
 function readKind(
   root: string,
   kind: Kind,
@@ -75,15 +102,9 @@ function readKind(
     .sort()
     .flatMap((name) => {
       const file = relative(root, join(folder, name));
-      try {
-        const value: unknown = readYaml(readFileSync(join(folder, name), 'utf8'));
-        if (validate(value)) return [{ kind, file, value }];
-        for (const e of validate.errors ?? [])
-          problems.push(new ContentProblem(file, e.instancePath, told(e)));
-      } catch (error) {
-        if (!(error instanceof YAMLException)) throw error;
-        problems.push(new ContentProblem(file, `line ${(error.mark?.line ?? -1) + 1}`, error.reason));
-      }
+      const read = saidOf(readFileSync(join(folder, name), 'utf8'), validate);
+      if ('value' in read) return [{ kind, file, value: read.value }];
+      for (const { at, reason } of read.wrong) problems.push(new ContentProblem(file, at, reason));
       return [];
     });
 }

@@ -20,7 +20,7 @@ export class Db {
   /** Runs work in a transaction that sees and writes this clinic's rows only. */
   inClinic<T>(clinicId: string, work: (tx: Tx) => Promise<T>): Promise<T> {
     return this.source.transaction(async (tx) => {
-      await tx.query(`SELECT set_config('heathstep.clinic', $1, true)`, [clinicId]);
+      await tx.query(`SELECT enter_clinic($1)`, [clinicId]);
       return work(tx);
     });
   }

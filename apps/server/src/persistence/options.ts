@@ -15,6 +15,7 @@ import { OneOfEach1765600000000 } from './migrations/oneOfEach.js';
 import { Protocols1764500000000 } from './migrations/protocols.js';
 import { Routines1765400000000 } from './migrations/routines.js';
 import { Safety1764300000000 } from './migrations/safety.js';
+import { Sealed1765900000000 } from './migrations/sealed.js';
 
 /** Connection options; the schema comes from migrations only, never from the entities. */
 export const databaseOptions = (url: string): DataSourceOptions => ({
@@ -37,6 +38,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     OneOfEach1765600000000,
     HomeOpen1765700000000,
     Frozen1765800000000,
+    Sealed1765900000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

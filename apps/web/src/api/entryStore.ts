@@ -20,7 +20,13 @@ export type SendResult =
   | { readonly kind: 'unreachable' };
 
 export type SaveStatus =
-  'saved' | 'saving' | 'unreachable' | 'conflict' | 'refused' | 'locked' | 'signed-out';
+  | 'saved'
+  | 'saving'
+  | 'unreachable'
+  | 'conflict'
+  | 'refused'
+  | 'locked'
+  | 'signed-out';
 
 /** Everything the store needs of the outside, so that tests can stand in for it. */
 export interface StoreWorld {

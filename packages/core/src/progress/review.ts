@@ -13,7 +13,13 @@ import { adherencePercent, currentRuns, redsWithin } from './sessions.js';
 import type { DoseStep } from './titration.js';
 
 export type Decision =
-  'refer' | 'ease-back' | 'adjust-dose' | 'hold-and-retest' | 'progress' | 'hold' | 'look-again';
+  | 'refer'
+  | 'ease-back'
+  | 'adjust-dose'
+  | 'hold-and-retest'
+  | 'progress'
+  | 'hold'
+  | 'look-again';
 
 export interface Episode {
   /** ISO 8601 with zone. */

@@ -8,7 +8,8 @@ export interface Issue {
 }
 
 export type Result<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issues: readonly Issue[] };
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly issues: readonly Issue[] };
 
 /** A value that was taken. */
 export const ok = <T>(value: T): Result<T> => ({ ok: true, value });

@@ -3,7 +3,15 @@ import { normal, seededRandom } from './random.js';
 
 /** The classic mistakes of measuring, each of which the bench has to catch. */
 export type DeviceMistake =
-  'tilt' | 'heel-lift' | 'self-held' | 'late-trigger' | 'drop-outs' | 'drift' | 'rubbish' | 'cut' | 'silence';
+  | 'tilt'
+  | 'heel-lift'
+  | 'self-held'
+  | 'late-trigger'
+  | 'drop-outs'
+  | 'drift'
+  | 'rubbish'
+  | 'cut'
+  | 'silence';
 
 export const DEVICE_MISTAKES: readonly DeviceMistake[] = [
   'tilt',

@@ -1,5 +1,11 @@
 export type EvidenceKind =
-  'guideline' | 'trial' | 'reliability study' | 'cohort study' | 'modelling study' | 'review' | 'convention';
+  | 'guideline'
+  | 'trial'
+  | 'reliability study'
+  | 'cohort study'
+  | 'modelling study'
+  | 'review'
+  | 'convention';
 
 /** Where a threshold, rule or protocol stage comes from. The review status is each clinic's own and kept beside it. */
 export interface Evidence {

@@ -1,0 +1,71 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+import { ownClinicPolicy, SEALED, UNSEALED } from './rights.js';
+
+/** Any number; together with the backend's own it names the lock that says that a transaction has entered a clinic. */
+const ENTERED = 1_212_371_792;
+
+/**
+ * A transaction enters a clinic once. What it is in is sealed with a key that the application cannot read, for this
+ * backend and this transaction: set by hand it shows nothing. That it has entered is a lock that only the end of the
+ * transaction gives back, so a statement slipped into it cannot enter another clinic.
+ */
+const FUNCTIONS = `
+CREATE SCHEMA held;
+CREATE TABLE held.entry_key (one boolean PRIMARY KEY DEFAULT true CHECK (one), key text NOT NULL);
+INSERT INTO held.entry_key (key) VALUES (gen_random_uuid()::text || gen_random_uuid()::text);
+
+CREATE FUNCTION held.seal(clinic uuid) RETURNS text LANGUAGE sql STABLE SET search_path = pg_catalog AS $$
+  SELECT clinic::text || ' ' || encode(sha256(convert_to(
+    concat_ws(' ', key, clinic, pg_backend_pid(), extract(epoch FROM now())), 'UTF8')), 'hex') FROM held.entry_key $$;
+
+CREATE FUNCTION own_clinic() RETURNS uuid LANGUAGE plpgsql STABLE SECURITY DEFINER SET search_path = pg_catalog AS $$
+DECLARE
+  said text := current_setting('heathstep.clinic', true);
+  clinic uuid;
+BEGIN
+  IF said IS NULL OR said !~ '^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12} [0-9a-f]{64}$' THEN RETURN NULL; END IF;
+  clinic := split_part(said, ' ', 1)::uuid;
+  RETURN CASE WHEN said = held.seal(clinic) THEN clinic END;
+END $$;
+
+CREATE FUNCTION enter_clinic(clinic uuid) RETURNS void LANGUAGE plpgsql SECURITY DEFINER SET search_path = pg_catalog AS $$
+BEGIN
+  IF EXISTS (SELECT 1 FROM pg_locks WHERE locktype = 'advisory' AND pid = pg_backend_pid()
+             AND classid = ${ENTERED} AND objid = pg_backend_pid()) THEN
+    RAISE EXCEPTION 'this transaction has entered a clinic already' USING ERRCODE = 'insufficient_privilege';
+  END IF;
+  PERFORM pg_advisory_xact_lock(${ENTERED}, pg_backend_pid());
+  PERFORM set_config('heathstep.clinic', held.seal(clinic), true);
+END $$;
+
+REVOKE ALL ON FUNCTION own_clinic(), enter_clinic(uuid), held.seal(uuid) FROM PUBLIC;`;
+
+/** Which tables show a clinic its own rows. */
+const GUARDED = `SELECT tablename AS name FROM pg_policies WHERE schemaname = 'public' AND policyname = 'own_clinic'`;
+
+async function changePolicies(runner: QueryRunner, own: string): Promise<void> {
+  const tables = (await runner.query(GUARDED)) as { name: string }[];
+  for (const { name } of tables) await runner.query(ownClinicPolicy('ALTER', name, own));
+}
+
+export class Sealed1765900000000 implements MigrationInterface {
+  name = 'Sealed1765900000000';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(FUNCTIONS);
+    const [{ role }] = (await runner.query(`SELECT current_setting('heathstep.app_role') AS role`)) as [
+      { role: string },
+    ];
+    await runner.query(
+      `GRANT EXECUTE ON FUNCTION own_clinic(), enter_clinic(uuid) TO "${role.replaceAll('"', '""')}"`,
+    );
+    await changePolicies(runner, SEALED);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await changePolicies(runner, UNSEALED);
+    await runner.query(
+      'DROP FUNCTION enter_clinic(uuid); DROP FUNCTION own_clinic(); DROP SCHEMA held CASCADE',
+    );
+  }
+}
