@@ -6,16 +6,12 @@ import { ensureInstalled } from './lib/install.mjs';
 import { BIN, ROOT } from './lib/paths.mjs';
 import { say } from './lib/say.mjs';
 
+const tools = spawn(process.execPath, [join(ROOT, 'scripts', 'testTools.mjs')], {
+  stdio: ['ignore', 2, 2],
+});
+const toolsThere = new Promise((resolve) => tools.once('close', (status) => resolve(status === 0)));
 ensureInstalled();
 const { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } = await import('./lib/build.mjs');
-const { ensureDebian, ensurePostgres } = await import('./lib/postgres.mjs');
-const { findChromium } = await import('./lib/chromium.mjs');
-process.env.CHROMIUM ??= ensureDebian('Chromium', findChromium, 'chromium-headless-shell');
-ensurePostgres();
-// A reader of PDFs that had no part in making them.
-ensureDebian('pdftotext', () => ['/usr/bin/pdftotext'].find(existsSync), 'poppler-utils');
-// What makes the certificate of the proxy that the server is asked through.
-ensureDebian('openssl', () => ['/usr/bin/openssl'].find(existsSync), 'openssl');
 
 let passed = 0;
 let failed = 0;
@@ -142,6 +138,7 @@ async function journeys() {
 built('Packages', ensurePackagesBuilt);
 built('Server', ensureServerBuilt);
 built('Web', ensureWebBuilt);
+if (!(await toolsThere)) process.exit(1);
 // The longest first.
 await sideBySide([
   jest('api'),

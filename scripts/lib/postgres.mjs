@@ -5,7 +5,6 @@ import {
   chownSync,
   existsSync,
   mkdirSync,
-  readdirSync,
   readFileSync,
   renameSync,
   rmSync,
@@ -16,53 +15,11 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
+import { ensureDebian, isRoot, POSTGRES } from './debian.mjs';
 import { say } from './say.mjs';
 
-const isRoot = () => process.getuid?.() === 0;
-
-function binFolder() {
-  const inPath = (process.env.PATH ?? '')
-    .split(':')
-    .find((dir) => existsSync(join(dir, 'initdb')) && existsSync(join(dir, 'postgres')));
-  if (inPath) return inPath;
-  const base = '/usr/lib/postgresql';
-  if (!existsSync(base)) return null;
-  const versions = readdirSync(base)
-    .filter((v) => existsSync(join(base, v, 'bin', 'initdb')))
-    .sort((a, b) => Number(b) - Number(a));
-  return versions.length > 0 ? join(base, versions[0], 'bin') : null;
-}
-
-function aptInstall(...packages) {
-  const sudo = isRoot() ? [] : ['sudo', '-n'];
-  const run = (...args) =>
-    spawnSync([...sudo, 'apt-get', ...args][0], [...sudo, 'apt-get', ...args].slice(1), {
-      stdio: ['ignore', 2, 2],
-      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
-    }).status === 0;
-  return run('update', '-qq') && run('install', '-y', '-qq', '--no-install-recommends', ...packages);
-}
-
-/** Installs one of Debian's packages unless `found` finds it; throws with what to do by hand. */
-export function ensureDebian(name, found, ...packages) {
-  const before = found();
-  if (before) return before;
-  say(`Installing ${name} from Debian's packages ...`);
-  // Debian would start a cluster of its own on installing; we do not need it.
-  if (name === 'PostgreSQL' && isRoot() && !existsSync('/etc/postgresql-common/createcluster.conf')) {
-    mkdirSync('/etc/postgresql-common', { recursive: true });
-    writeFileSync('/etc/postgresql-common/createcluster.conf', 'create_main_cluster = false\n');
-  }
-  const after = aptInstall(...packages) ? found() : null;
-  if (!after)
-    throw new Error(
-      `${name} is not installed and could not be installed here. Install it with: sudo apt-get install ${packages.join(' ')}`,
-    );
-  return after;
-}
-
 /** The folder of PostgreSQL's programs, installing them when there are none. */
-export const ensurePostgres = () => ensureDebian('PostgreSQL', binFolder, 'postgresql');
+const ensurePostgres = () => ensureDebian(POSTGRES)[0];
 
 export function freePort() {
   return new Promise((resolve, reject) => {
