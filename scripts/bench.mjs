@@ -1,4 +1,5 @@
 // npm run bench: how fast it is on this machine, beside its targets. Prints, never asserts.
+// `npm run bench -- --short` asks for what needs no browser, and a tenth of a full house for some seconds.
 import { spawn } from 'node:child_process';
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -15,6 +16,9 @@ const { benchVisit } = await import('./lib/benchVisit.mjs');
 const { benchLibrary } = await import('./lib/benchLibrary.mjs');
 const { benchReason } = await import('./lib/benchReason.mjs');
 const { benchPlanner } = await import('./lib/benchPlanner.mjs');
+const { benchLoad } = await import('./lib/benchLoad.mjs');
+const { benchPlaces, placesAfterClicks } = await import('./lib/benchPlaces.mjs');
+const { manyPeople } = await import('./lib/manyPeople.mjs');
 const { chromium } = await import('@playwright/test');
 const { default: pg } = await import('pg');
 ensurePackagesBuilt();
@@ -184,64 +188,38 @@ async function pages(url, signIn) {
   );
   line('First-load JavaScript, compressed', `${kilobytes.toFixed(0)} KB`, 'under 220 KB');
 
-  await page.getByRole('link', { name: /Marit Osgar/ }).click();
-  const places = page.getByRole('navigation', { name: 'Places of this episode' });
-  const stops = [
-    [
-      'Plan',
-      () => places.getByRole('link', { name: 'Plan' }),
-      () => page.getByRole('heading', { name: 'At home' }),
-    ],
-    [
-      'Visit',
-      () => places.getByRole('link', { name: 'Visit' }),
-      () => page.getByRole('button', { name: 'Start a review' }),
-    ],
-    [
-      'Course',
-      () => places.getByRole('link', { name: 'Course' }),
-      () => page.getByRole('heading', { name: /^To leave/ }),
-    ],
-    [
-      'People',
-      () => page.getByRole('link', { name: 'People' }),
-      () => page.getByRole('link', { name: /Ilse Venning/ }),
-    ],
-    [
-      'Day',
-      () => page.getByRole('link', { name: 'Day', exact: true }),
-      () => page.getByRole('heading', { level: 1, name: /look/ }),
-    ],
-  ];
-  const took = new Map();
-  for (let round = 0; round < 6; round += 1) {
-    for (const [name, link, ready] of stops) {
-      const clicked = performance.now();
-      await link().click();
-      await ready().waitFor();
-      if (round > 0) took.set(name, [...(took.get(name) ?? []), performance.now() - clicked]);
-    }
-    await page.getByRole('link', { name: /Marit Osgar/ }).click();
-    await page.getByRole('heading', { name: /^To leave/ }).waitFor();
-  }
-  for (const [name, list] of took)
+  for (const [name, list] of await placesAfterClicks(page, ['Marit Osgar'], 6))
     line(`${name}, usable after a click, warm (median)`, `${median(list).toFixed(0)} ms`, 'under 300 ms');
   await browser.close();
 }
 
+/** Copies of the demo's people that make some four hundred of them, and how far back their logs go. */
+const LARGE = { copies: 13, days: 730 };
+
+const short = process.argv.includes('--short');
 benchReason(line);
 benchPlanner(line);
-await starts();
+if (!short) await starts();
 const data = temp();
-const database = await startPostgres(data, { url: '' });
-const [, signIn] = await prepare(database, join(data, 'demo.json'));
+const database = await startPostgres(data, { url: '', fast: short });
+const signIns = await prepare(database, join(data, 'demo.json'));
+const [, signIn] = signIns;
 const port = await freePort();
+const url = `http://127.0.0.1:${port}`;
 const server = await startServer(database, port, { HEATHSTEP_LOG: 'silent', NODE_ENV: 'production' });
 try {
-  await reads(database, `http://127.0.0.1:${port}`, { email: signIn.email, password: signIn.password });
-  await pages(`http://127.0.0.1:${port}`, signIn);
-  await benchLibrary(chromium, ARGS, `http://127.0.0.1:${port}`, signIn, line);
-  await benchVisit(chromium, ARGS, `http://127.0.0.1:${port}`, signIn, line);
+  if (short) {
+    await benchLoad(database, url, signIns, line, { seconds: 8, house: 0.1 });
+  } else {
+    await reads(database, url, { email: signIn.email, password: signIn.password });
+    await pages(url, signIn);
+    await benchLibrary(chromium, ARGS, url, signIn, line);
+    await benchVisit(chromium, ARGS, url, signIn, line);
+    const { people, logs } = await manyPeople(database.ownerUrl, LARGE);
+    line('a large clinic', `${people} people, ${logs} logs`, '400 people');
+    await benchPlaces(chromium, ARGS, url, signIn, line);
+    await benchLoad(database, url, signIns, line);
+  }
 } finally {
   await stopServer(server);
   await database.stop();

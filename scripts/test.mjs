@@ -148,6 +148,7 @@ await sideBySide([
   check('Types', process.execPath, [join(ROOT, 'scripts', 'types.mjs')]),
   check('Import directions', bin('depcruise'), ['packages', 'apps', '--config', '.dependency-cruiser.cjs']),
   check('Unused code', bin('knip'), []),
+  check('Bench, its short form', process.execPath, [join(ROOT, 'scripts', 'bench.mjs'), '--short']),
 ]);
 await journeys();
 

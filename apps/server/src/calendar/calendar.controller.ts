@@ -22,7 +22,7 @@ export class CalendarController {
   @Header('cache-control', 'no-store')
   calendar(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<string> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const record = await this.reader.read(tx, id);
+      const record = await this.reader.shown(tx, id);
       const text = planCalendar(record, this.clock.now());
       if (text === null) throw refusedNow('There is nothing to put into a calendar now');
       await audit(tx, me, { action: 'export', subject: 'calendar', personId: record.row.personId });
@@ -38,7 +38,7 @@ export class CalendarController {
   @Header('cache-control', 'no-store')
   own(@Me() me: AtHome): Promise<string> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const record = await this.reader.read(tx, me.episodeId);
+      const record = await this.reader.shown(tx, me.episodeId);
       const text = planCalendar(record, this.clock.now());
       if (text === null) throw refusedNow('There is nothing to put into a calendar now');
       await audit(tx, me, { action: 'export', subject: 'calendar', personId: record.row.personId });

@@ -30,6 +30,9 @@ const stillStands = (on: DecidedOn, record: EpisodeRecord, review: ReviewResult)
 
 @Controller('api/episodes/:id')
 export class CourseController {
+  /** Of the same record, decisions and names included, the same is shown. */
+  private readonly shown = new WeakMap<EpisodeRecord, CourseView>();
+
   constructor(
     private readonly db: Db,
     private readonly content: Content,
@@ -42,9 +45,11 @@ export class CourseController {
   @Get('course')
   course(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<CourseView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const record = await this.reader.read(tx, id);
+      const record = await this.reader.shown(tx, id);
       await audit(tx, me, { action: 'read', subject: 'course', personId: record.row.personId });
-      return this.view(tx, record);
+      const view = this.shown.get(record) ?? (await this.view(tx, record));
+      this.shown.set(record, view);
+      return view;
     });
   }
 

@@ -8,7 +8,7 @@ import { Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { ofReview, type Told } from './ofReview.js';
-import { daySignatures } from './signatures.js';
+import { daySignatures } from '../episodes/signatures.js';
 import { auditList, Db, type Tx } from '../persistence/db.js';
 import { Clinic, EpisodeRow, Person } from '../persistence/entities.js';
 

@@ -27,8 +27,9 @@ import {
   type Stage,
   stageOf,
   stricterSchool,
-  tensionMinutesOn,
+  tensionMinutes,
   treatedSides,
+  workByDay,
   workDone,
   workWithin,
   localDay,
@@ -58,6 +59,12 @@ export interface Assessed {
   readonly now: string;
 }
 
+/** What a record says without asking when it was last decided about. */
+interface Read extends Omit<Assessed, 'review' | 'doseSteps'> {
+  readonly steps: DoseStepsOn;
+  readonly stageSince: string;
+}
+
 const WEEK_DAYS = 7;
 
 @Injectable()
@@ -67,8 +74,22 @@ export class Assessment {
     private readonly clock: Clock,
   ) {}
 
+  /** What one record says is worked out once, however many ask. */
+  private readonly known = new WeakMap<EpisodeRecord, Read>();
+
   /** From the record to facts, judged sessions and the review suggestion; all arithmetic is the core's. */
   assess(record: EpisodeRecord, lastReviewAt: Date | null): Assessed {
+    const read = this.known.get(record) ?? this.read(record);
+    this.known.set(record, read);
+    const { steps, stageSince, ...assessed } = read;
+    return {
+      ...assessed,
+      review: this.review(record, { ...read, protocol: record.protocol, lastReviewAt }),
+      doseSteps: doseSteps(steps, stageSince.slice(0, 10)),
+    };
+  }
+
+  private read(record: EpisodeRecord): Read {
     const { row, clinic, view } = record;
     const local = (moment: Date | string) => localTime(new Date(moment), clinic.timeZone);
     const now = local(this.clock.now());
@@ -96,6 +117,7 @@ export class Assessment {
       loggedWorkOf(record.home),
       record.plans.filter((p) => p.status === 'given'),
     );
+    const during = new Map(home.facts.map((f) => [f.at, f.during]));
     const facts: Facts = {
       measures: measuredFacts(view.visits, local, record.measures),
       // A routine alone is no session of the plan.
@@ -107,7 +129,7 @@ export class Assessment {
       sex: view.person.sex,
       questions: questionsByKey(record.protocol),
       ...stateFacts(view.visits, now.slice(0, 10), (iso) => local(iso).slice(0, 10)),
-      impactDone: impactByDay(work, (day) => home.facts.find((f) => f.at === day)?.during ?? null),
+      impactDone: impactByDay(work, (day) => during.get(day) ?? null),
       ...(planned === undefined ? {} : { plannedPerWeek: planned }),
     };
     const steps = this.stepsOn(record, home, work);
@@ -120,9 +142,9 @@ export class Assessment {
         ({ side }) => side === 'none' || treatedSides(row.affected).includes(side),
       ),
       stage,
-      review: this.review(record, { now, stage, protocol, facts, steps, lastReviewAt }),
-      doseSteps: doseSteps(steps, stageSince.slice(0, 10)),
       now,
+      steps,
+      stageSince,
     };
   }
 
@@ -226,9 +248,10 @@ export class Assessment {
   }
 
   sessionsView(assessed: Assessed): CourseView['sessions'] {
+    const days = workByDay(assessed.work);
     return assessed.home.sessions.map((s) => ({
       ...s,
-      tensionMinutes: tensionMinutesOn(assessed.work, s.day),
+      tensionMinutes: tensionMinutes(days.get(s.day) ?? []),
     }));
   }
 }

@@ -83,7 +83,7 @@ export class EpisodesController {
   @Get('episodes/:id')
   one(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<EpisodeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const record = await this.reader.read(tx, id);
+      const record = await this.reader.shown(tx, id);
       await audit(tx, me, { action: 'read', subject: 'episode', personId: record.row.personId });
       return record.view;
     });

@@ -9,21 +9,27 @@ import {
   workedOnVisits,
   type VisitView,
 } from '@heathstep/contracts';
-import { BODY_MASS, localDay, withHeld } from '@heathstep/core';
+import { BODY_MASS, localDay, localTime, withHeld } from '@heathstep/core';
 import { In } from 'typeorm';
 import { ageOn, Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { notFound } from '../http/problem.js';
 import type { Tx } from '../persistence/db.js';
-import { EpisodeRow } from '../persistence/entities.js';
+import { Clinic, EpisodeRow } from '../persistence/entities.js';
 import { homeLinkOf, openStopsOf, personOf, ruleClosuresOf } from './shown.js';
 import { bound } from './complaints.js';
 import { type EpisodeRecord, planView } from './record.js';
 import { endedOf } from './ending.js';
 import { type EpisodeRows, homeOf, namesOf, rowsOf, visitsOf } from './rows.js';
+import { recordSignature } from './signatures.js';
+
+/** Records that are kept to be shown again; the one not asked for longest goes first. */
+const MOST_KEPT = 300;
 
 @Injectable()
 export class EpisodeReader {
+  private readonly kept = new Map<string, { readonly signature: string; readonly record: EpisodeRecord }>();
+
   constructor(
     private readonly content: Content,
     private readonly clock: Clock,
@@ -37,6 +43,28 @@ export class EpisodeReader {
     const [record, ...rest] = await this.records(tx, [row, ...others]);
     if (record === undefined) throw notFound();
     return bound(record, rest);
+  }
+
+  /**
+   * The same for pages that only show it: kept from before as long as nothing it hangs on has changed. What writes reads
+   * anew, since rows changed twice in one transaction look the same.
+   */
+  async shown(tx: Tx, id: string): Promise<EpisodeRecord> {
+    const row = await tx.findOneBy(EpisodeRow, { id });
+    if (row === null) throw notFound();
+    const clinic = await tx.findOneByOrFail(Clinic, { id: row.clinicId });
+    // Of one hour: days pass, and with them what is due.
+    const hour = localTime(this.clock.now(), clinic.timeZone).slice(0, 13);
+    const signature = `${hour} ${await recordSignature(tx, row.personId)}`;
+    const before = this.kept.get(id);
+    const record = before?.signature === signature ? before.record : await this.read(tx, id);
+    this.kept.delete(id);
+    this.kept.set(id, { signature, record });
+    for (const oldest of this.kept.keys()) {
+      if (this.kept.size <= MOST_KEPT) break;
+      this.kept.delete(oldest);
+    }
+    return record;
   }
 
   /** Every open episode of the clinic, or of some people of it, in a fixed number of queries. */

@@ -67,7 +67,7 @@ export class HandoutController {
   /** The paper with the drawings it may need, and a line in the audit that it was read. */
   private read(me: SignedIn, id: string): Promise<{ paper: HandoutContent; library: Library }> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const record = await this.reader.read(tx, id);
+      const record = await this.reader.shown(tx, id);
       const paper = handoutContent(record, this.content.bundle);
       if (paper === null)
         throw refusedNow(

@@ -214,7 +214,7 @@ export class HomeController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       await this.renew(tx, request, response);
       const open = await this.complaints(tx, me);
-      const record = await this.reader.read(tx, open.find((id) => id === wanted) ?? open[0] ?? me.episodeId);
+      const record = await this.reader.shown(tx, open.find((id) => id === wanted) ?? open[0] ?? me.episodeId);
       await audit(tx, me, { action: 'read', subject: 'home', personId: record.row.personId });
       return this.view(record);
     });

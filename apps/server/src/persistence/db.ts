@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import { DataSource, type EntityManager, IsNull } from 'typeorm';
+import { timeNow } from '../clock.js';
 import { Audit } from './entities.js';
 
 /** A transaction bound to one clinic by row-level security. */
@@ -55,7 +56,7 @@ export async function audit(
   await tx.insert(Audit, {
     id: randomUUID(),
     clinicId: actor.clinicId,
-    at: new Date(),
+    at: timeNow(),
     actor: actor.kind,
     userId: actor.userId,
     personId,
@@ -80,7 +81,7 @@ export async function auditList(
     take: 1,
   });
   const same = last !== undefined && JSON.stringify(last.shown) === JSON.stringify(shown);
-  if (same && Date.now() - last.at.getTime() < TOLD_FOR_MS) return;
+  if (same && timeNow().getTime() - last.at.getTime() < TOLD_FOR_MS) return;
   await audit(tx, actor, { action, subject, personId: null, shown });
 }
 

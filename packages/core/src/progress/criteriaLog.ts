@@ -112,7 +112,10 @@ export function noRedLeaf(leaf: Leaf<'noRed'>, facts: Facts, today: DayText): Cr
     const day = dayOf(s.at);
     if (day <= today) worstOn.set(day, Math.max(score, worstOn.get(day) ?? 0));
   }
-  const since = (span: number) => [...worstOn].filter(([day]) => day > addDays(today, -span));
+  const since = (span: number) => {
+    const from = addDays(today, -span);
+    return [...worstOn].filter(([day]) => day > from);
+  };
   const reds = since(days).filter(([, score]) => score === 2).length;
   const ambers = since(days).filter(([, score]) => score === 1).length;
   const judged = since(days + NO_RED_SLACK_DAYS).length;

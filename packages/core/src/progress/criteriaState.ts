@@ -125,7 +125,8 @@ export function outcomeLeaf(
 export function impactLeaf(leaf: Leaf<'impact'>, facts: Facts, today: DayText): CriterionPart {
   const what = leaf.impact === 'contacts' ? 'landings' : 'minutes of running';
   const text = said(leaf, facts);
-  const done = (facts.impactDone ?? []).filter((d) => d.day > addDays(today, -7) && d.day <= today);
+  const from = addDays(today, -7);
+  const done = (facts.impactDone ?? []).filter((d) => d.day > from && d.day <= today);
   const total = done.reduce((sum, d) => sum + (leaf.impact === 'contacts' ? d.contacts : d.runMinutes), 0);
   const because = `${shown(total)} ${what} in the last 7 days`;
   if (done.some((d) => d.pain !== null && d.pain > leaf.maxPain))

@@ -88,8 +88,9 @@ export function homeFacts(
   });
   const sessions = judgeSessions(logged, painful, school, stageSince);
   const days = [...new Set([...mornings.keys(), ...sessions.map((s) => s.day)])].sort();
+  const sessionOn = new Map(sessions.map((s) => [s.day, s]));
   const facts = days.map((day): SessionFact => {
-    const session = sessions.find((s) => s.day === day);
+    const session = sessionOn.get(day);
     const next = mornings.get(addDays(day, 1));
     return {
       at: day,

@@ -171,14 +171,42 @@ export function acheMeans(school: PainSchool, before: number, now: number): Ache
  * Usual morning pain for a session on `day`: the median of the last 7 answered mornings and the stage's first 7, taken
  * together, up to that day; a morning in both counts once. Null with fewer than 3 mornings.
  */
-export function morningBaseline(
-  mornings: readonly { readonly day: DayText; readonly pain: number }[],
+export const morningBaseline = (
+  mornings: readonly MorningPain[],
   day: DayText,
   stageSince: DayText,
-): number | null {
-  const known = mornings.filter((m) => m.day <= day).sort((a, b) => (a.day < b.day ? -1 : 1));
-  const together = new Map(
-    [...known.slice(-7), ...known.filter((m) => m.day >= stageSince).slice(0, 7)].map((m) => [m.day, m.pain]),
-  );
-  return together.size < 3 ? null : median([...together.values()]);
+): number | null => morningBaselines(mornings, stageSince)(day);
+
+interface MorningPain {
+  readonly day: DayText;
+  readonly pain: number;
+}
+
+/** The same for any day of a log, which is put in order once. */
+export function morningBaselines(
+  mornings: readonly MorningPain[],
+  stageSince: DayText,
+): (day: DayText) => number | null {
+  const inOrder = [...mornings].sort((a, b) => (a.day < b.day ? -1 : 1));
+  const untilBy = (stands: (m: MorningPain) => boolean) => {
+    let [from, to] = [0, inOrder.length];
+    while (from < to) {
+      const middle = (from + to) >> 1;
+      const m = inOrder[middle];
+      if (m !== undefined && stands(m)) from = middle + 1;
+      else to = middle;
+    }
+    return from;
+  };
+  const stage = untilBy((m) => m.day < stageSince);
+  return (day) => {
+    const known = untilBy((m) => m.day <= day);
+    const together = new Map(
+      [
+        ...inOrder.slice(Math.max(0, known - 7), known),
+        ...inOrder.slice(stage, Math.max(stage, Math.min(stage + 7, known))),
+      ].map((m) => [m.day, m.pain]),
+    );
+    return together.size < 3 ? null : median([...together.values()]);
+  };
 }

@@ -2,7 +2,7 @@ import { addDays, type DayText } from '../quantity/day.js';
 import { orThrow } from '../result/result.js';
 import {
   judgePain,
-  morningBaseline,
+  morningBaselines,
   type PainResult,
   type PainSchool,
   type PainState,
@@ -37,11 +37,12 @@ export function judgeSessions(
   stageSince: DayText,
 ): JudgedSession[] {
   const painOn = new Map(mornings.map((m) => [m.day, m.pain]));
+  const baselineOn = morningBaselines(mornings, stageSince);
   return [...sessions]
     .sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0))
     .map((session) => {
       const nextMorning = painOn.get(addDays(session.day, 1)) ?? null;
-      const baseline = morningBaseline(mornings, session.day, stageSince);
+      const baseline = baselineOn(session.day);
       const result = orThrow(judgePain({ ...session, school, nextMorning, morningBaseline: baseline }));
       return { ...session, ...result, nextMorning, morningBaseline: baseline };
     });

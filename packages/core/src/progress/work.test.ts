@@ -1,6 +1,14 @@
 import { prescribe } from '../plan/prescribe.js';
 import { exercise } from '../testing/exercises.js';
-import { impactOfDone, loadOfWork, tensionMinutesOn, weekLoadOn, workDone, workWithin } from './work.js';
+import {
+  impactOfDone,
+  loadOfWork,
+  tensionMinutes,
+  weekLoadOn,
+  workByDay,
+  workDone,
+  workWithin,
+} from './work.js';
 
 const rise = exercise();
 const hop = exercise({ key: 'hop', tags: ['impact', 'weight-bearing'], load: null });
@@ -69,7 +77,8 @@ describe('what was done', () => {
   it('keeps landings and minutes of running apart, and minutes under tension by day', () => {
     const work = workDone([did('one', 'hop'), did('one', 'run'), did('one')], plans, exerciseOf);
     expect(impactOfDone(work)).toEqual({ contacts: 30, runMinutes: 1 });
-    expect(tensionMinutesOn(work, '2026-03-02')).toBeCloseTo(9, 9);
-    expect(tensionMinutesOn(work, '2026-03-03')).toBe(0);
+    expect(tensionMinutes(workByDay(work).get('2026-03-02') ?? [])).toBeCloseTo(9, 9);
+    expect(workByDay(work).get('2026-03-03')).toBeUndefined();
+    expect(tensionMinutes([])).toBe(0);
   });
 });

@@ -39,6 +39,10 @@ export interface DoneWork extends LoggedExercise {
   readonly definition: ExerciseDefinition;
 }
 
+/** Items by exercise; the first of each. */
+const byExercise = (items: readonly Prescription[]): ReadonlyMap<string, Prescription> =>
+  new Map([...items].reverse().map((i) => [i.exercise, i]));
+
 /**
  * Each logged exercise with the dose of the very plan version it was done by. Where that version does not have it, the
  * newest other version that does counts. What is in no given plan is left out.
@@ -50,11 +54,10 @@ export function workDone(
   plans: readonly GivenPlan[],
   exerciseOf: (key: string) => ExerciseDefinition | undefined,
 ): DoneWork[] {
-  const newest = [...plans].reverse();
+  const itemsOf = new Map(plans.map((p) => [p.id, byExercise(p.items)]));
+  const newest = byExercise([...plans].reverse().flatMap((p) => p.items));
   const itemOf = (planId: string | null, key: string) =>
-    [...newest.filter((p) => p.id === planId), ...newest]
-      .flatMap((p) => p.items)
-      .find((i) => i.exercise === key);
+    (planId === null ? undefined : itemsOf.get(planId)?.get(key)) ?? newest.get(key);
   return logged.flatMap(({ day, planId, exercises }) =>
     exercises.flatMap((done): DoneWork[] => {
       const item = itemOf(planId, done.exercise);
@@ -67,8 +70,10 @@ export function workDone(
 }
 
 /** Work of the last `days` days, today included. */
-export const workWithin = (work: readonly DoneWork[], today: DayText, days: number): DoneWork[] =>
-  work.filter((w) => w.day > addDays(today, -days) && w.day <= today);
+export function workWithin(work: readonly DoneWork[], today: DayText, days: number): DoneWork[] {
+  const from = addDays(today, -days);
+  return work.filter((w) => w.day > from && w.day <= today);
+}
 
 const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
 
@@ -126,12 +131,25 @@ export function impactByDay(
   work: readonly DoneWork[],
   painOn: (day: DayText) => number | null,
 ): readonly ImpactDay[] {
-  return [...new Set(work.map((w) => w.day))].sort().flatMap((day): ImpactDay[] => {
-    const { contacts, runMinutes } = impactOfDone(work.filter((w) => w.day === day));
-    return contacts + runMinutes === 0 ? [] : [{ day, contacts, runMinutes, pain: painOn(day) }];
-  });
+  return [...workByDay(work)]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .flatMap(([day, done]): ImpactDay[] => {
+      const { contacts, runMinutes } = impactOfDone(done);
+      return contacts + runMinutes === 0 ? [] : [{ day, contacts, runMinutes, pain: painOn(day) }];
+    });
 }
 
-/** Minutes under tension of a day's work. */
-export const tensionMinutesOn = (work: readonly DoneWork[], day: DayText): number =>
-  sum(work.filter((w) => w.day === day).map((w) => (w.sets * w.reps * tensionSeconds(w.item)) / 60));
+/** What was done on each day. */
+export function workByDay(work: readonly DoneWork[]): ReadonlyMap<DayText, readonly DoneWork[]> {
+  const days = new Map<DayText, DoneWork[]>();
+  for (const done of work) {
+    const day = days.get(done.day);
+    if (day === undefined) days.set(done.day, [done]);
+    else day.push(done);
+  }
+  return days;
+}
+
+/** Minutes under tension of what was done. */
+export const tensionMinutes = (work: readonly DoneWork[]): number =>
+  sum(work.map((w) => (w.sets * w.reps * tensionSeconds(w.item)) / 60));

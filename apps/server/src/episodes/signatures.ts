@@ -32,6 +32,23 @@ SELECT id, string_agg(stamp, ' ' ORDER BY stamp) AS signature FROM (
   ${OF_PERSON.map(([mark, from, person]) => `SELECT ${person} AS id, '${mark}' || ${STAMP} AS stamp FROM ${from} GROUP BY 1`).join('\n  UNION ALL ')}
 ) parts GROUP BY id`;
 
+/** What is shown of a person beside what their day hangs on. */
+const SHOWN = [
+  ['t', 'taught_exercise t JOIN episode e ON e.id = t.episode_id', 'e.person_id'],
+  ['l', 'home_link t JOIN episode e ON e.id = t.episode_id', 'e.person_id'],
+] as const;
+
+const ONE = [...OF_PERSON, ...SHOWN]
+  .map(([mark, from, person]) => `SELECT '${mark}' || ${STAMP} AS stamp FROM ${from} WHERE ${person} = $1`)
+  .join('\n  UNION ALL ');
+
+/** What the whole record of a person hangs on, the names of who wrote in it included: the same text, the same record. */
+export async function recordSignature(tx: Tx, personId: string): Promise<string> {
+  const clinic = await stampOf(tx, [...OF_CLINIC, 'app_user']);
+  const rows = await tx.query<{ stamp: string }[]>(ONE, [personId]);
+  return `${clinic} ${rows.map((r) => r.stamp).join(' ')}`;
+}
+
 /** What a person's day hangs on, as one text each: the same text, the same day. */
 export async function daySignatures(tx: Tx): Promise<ReadonlyMap<string, string>> {
   const clinic = await stampOf(tx, OF_CLINIC);

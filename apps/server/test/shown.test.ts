@@ -1,0 +1,127 @@
+import { randomUUID } from 'node:crypto';
+import { EpisodeReader } from '../src/episodes/reader.js';
+import { Db } from '../src/persistence/db.js';
+import { addEpisode, entry, inWorld, measured, today, treated } from './harness.js';
+
+describe('a record that is shown again', () => {
+  const { world, who } = inWorld();
+  let episodeId = '';
+  let visitId = '';
+  let personId = '';
+
+  /** What is shown, and what stands in the tables, of one moment. */
+  const both = () =>
+    world.app.get(Db).inClinic(world.clinics[0], async (tx) => {
+      const reader = world.app.get(EpisodeReader);
+      const [shown, read] = [await reader.shown(tx, episodeId), await reader.read(tx, episodeId)];
+      const told = ({
+        view,
+        home,
+        plans,
+        harmless,
+        row,
+        clinic,
+        protocol,
+        measures,
+        reasoning,
+      }: typeof read) =>
+        JSON.parse(
+          JSON.stringify({
+            view,
+            home,
+            plans,
+            harmless: [...harmless],
+            row,
+            clinic,
+            protocol,
+            measures,
+            reasoning,
+          }),
+        ) as unknown;
+      return { shown: told(shown), read: told(read) };
+    });
+
+  beforeAll(async () => {
+    const made = await treated(who);
+    ({ episodeId, visitId } = made);
+    personId = made.person.id;
+  });
+
+  it('is the very same as long as nothing changes, and told in the audit each time', async () => {
+    const reader = world.app.get(EpisodeReader);
+    const shown = () => world.app.get(Db).inClinic(world.clinics[0], (tx) => reader.shown(tx, episodeId));
+    expect(await shown()).toBe(await shown());
+    const reads = async () =>
+      (
+        await world.owner.query<{ n: number }[]>(
+          "SELECT count(*)::int AS n FROM audit WHERE action = 'read' AND subject = 'course' AND person_id = $1",
+          [personId],
+        )
+      )[0]?.n ?? 0;
+    const before = await reads();
+    const first = await who.get(`/api/episodes/${episodeId}/course`).expect(200);
+    const second = await who.get(`/api/episodes/${episodeId}/course`).expect(200);
+    expect(second.body).toEqual(first.body);
+    expect(await reads()).toBe(before + 2);
+  });
+
+  const post = (path: string, body: object) => who.post(path, body).expect(201);
+
+  it.each<[string, () => Promise<unknown>]>([
+    ['a value taken', () => who.put(`/api/visits/${visitId}/entries`, { entries: [entry('story.now', 3)] })],
+    [
+      'a measure taken',
+      () => who.put(`/api/visits/${visitId}/entries`, { entries: measured('lunge-knee-bent', [30], [38]) }),
+    ],
+    ['a visit signed', () => who.post(`/api/visits/${visitId}/sign`)],
+    ['a link for home', () => post(`/api/episodes/${episodeId}/home-link`, {})],
+    [
+      'an exercise taught',
+      () =>
+        post(`/api/episodes/${episodeId}/taught`, {
+          id: randomUUID(),
+          exercise: 'sole-stretch',
+          side: 'left',
+          reps: 3,
+          faults: [],
+        }),
+    ],
+    ['another complaint of the person', () => addEpisode(who, personId, 'right')],
+    ['a name corrected', () => who.patch(`/api/people/${personId}`, { version: 1, name: 'Other Name' })],
+    ['a draft begun', () => post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), from: 'current' })],
+    ['a new visit', () => post(`/api/episodes/${episodeId}/visits`, { id: randomUUID() })],
+  ])('is read anew after %s', async (_, change) => {
+    const before = await both();
+    expect(before.shown).toEqual(before.read);
+    await change();
+    const after = await both();
+    expect(after.read).not.toEqual(before.read);
+    expect(after.shown).toEqual(after.read);
+  });
+
+  it.each([
+    ['clinic', "UPDATE clinic SET phone = '01632 960 111'"],
+    ['app_user', "UPDATE app_user SET name = name || ' B'"],
+    ['episode', 'UPDATE episode SET minutes_per_day = 7'],
+    ['visit', "UPDATE visit SET started_at = started_at - interval '1 day'"],
+    ['plan', "UPDATE plan SET given_at = given_at - interval '1 day'"],
+    ['person', "UPDATE person SET birth_date = '1950-01-01'"],
+    [
+      'home_entry',
+      `INSERT INTO home_entry (id, version, clinic_id, episode_id, kind, day, payload, at)
+         SELECT gen_random_uuid(), 1, clinic_id, id, 'session', '${today()}', '{"scores": {}, "exercises": []}', now() FROM episode`,
+    ],
+  ])('is read anew after a change of the table %s, whatever made it', async (_, sql) => {
+    const before = await both();
+    await world.owner.query(sql);
+    const after = await both();
+    expect(after.read).not.toEqual(before.read);
+    expect(after.shown).toEqual(after.read);
+  });
+
+  it('is shown to its own clinic only', async () => {
+    await who.get(`/api/episodes/${episodeId}`).expect(200);
+    await (await world.as(1, 'lead')).get(`/api/episodes/${episodeId}`).expect(404);
+    await (await world.as(1, 'lead')).get(`/api/episodes/${episodeId}/course`).expect(404);
+  });
+});
