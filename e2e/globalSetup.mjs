@@ -1,4 +1,4 @@
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, openSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
@@ -39,14 +39,14 @@ export default async function setup(config) {
   const database = await startPostgres(folder, { fast: true, url: '' });
   const [signIn] = await prepare(database, join(folder, 'demo.json'));
   const running = [];
+  // A log that can never be written, as on a full disk: nobody is to notice.
+  const full = openSync('/dev/full', 'w');
   const urls = [];
   for (const copy of await copies(database, config.workers)) {
     const devices = await startDevices();
     const port = await freePort();
     running.push(devices.child);
-    running.push(
-      await startServer(copy, port, { HEATHSTEP_LOG: 'silent', HEATHSTEP_DEVICES_URL: devices.url }),
-    );
+    running.push(await startServer(copy, port, { HEATHSTEP_DEVICES_URL: devices.url }, full, 'inherit'));
     urls.push(`http://127.0.0.1:${port}`);
   }
   process.env.E2E_URLS = JSON.stringify(urls);

@@ -47,8 +47,8 @@ export function startDevices() {
   });
 }
 
-/** Starts the server; resolves when it answers, rejects when it ends before. */
-export function startServer(database, port, extra = {}, log = 'inherit') {
+/** Starts the server; resolves when it answers, rejects when it ends before. What it says goes to `log` and `failures`. */
+export function startServer(database, port, extra = {}, log = 'inherit', failures = log) {
   return new Promise((resolve, reject) => {
     const { HEATHSTEP_OWNER_DATABASE_URL: _owner, ...env } = serverEnvironment(database, {
       PORT: String(port),
@@ -56,7 +56,7 @@ export function startServer(database, port, extra = {}, log = 'inherit') {
     });
     const child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, 'apps/server/dist/main.js')], {
       env,
-      stdio: ['ignore', log, log, 'ipc'],
+      stdio: ['ignore', log, failures, 'ipc'],
     });
     child.once('message', () => resolve(child));
     child.once('exit', (code, signal) =>

@@ -2,6 +2,7 @@ import { type DynamicModule, Module } from '@nestjs/common';
 import { APP_FILTER, APP_GUARD, APP_PIPE } from '@nestjs/core';
 import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
+import { destination, type DestinationStream } from 'pino';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { AuthGuard } from './auth/auth.js';
 import { SessionController } from './auth/session.controller.js';
@@ -55,25 +56,35 @@ const CONTROLLERS = [
   CalendarController,
 ];
 
+/** Where the log goes. A log that cannot be written, on a full disk say, is no reason to stop: the records may well be. */
+function logStream(): DestinationStream {
+  const stream = destination({ dest: 1, sync: true });
+  stream.on('error', () => undefined);
+  return stream;
+}
+
 /** Only the method, the path without its query, the status and the time: nothing of who or what. */
 const logging = (level: string) =>
   LoggerModule.forRoot({
-    pinoHttp: {
-      level,
-      autoLogging: {
-        ignore: (request: IncomingMessage) =>
-          !(request.url ?? '').startsWith('/api/') || (request.url ?? '') === '/api/health',
+    pinoHttp: [
+      {
+        level,
+        autoLogging: {
+          ignore: (request: IncomingMessage) =>
+            !(request.url ?? '').startsWith('/api/') || (request.url ?? '') === '/api/health',
+        },
+        serializers: {
+          req: (request: { method: string; url: string }) => ({
+            method: request.method,
+            path: request.url.split('?')[0],
+          }),
+          res: (response: ServerResponse) => ({ status: response.statusCode }),
+          err: (error: { type?: string }) => ({ type: error.type }),
+        },
+        quietReqLogger: true,
       },
-      serializers: {
-        req: (request: { method: string; url: string }) => ({
-          method: request.method,
-          path: request.url.split('?')[0],
-        }),
-        res: (response: ServerResponse) => ({ status: response.statusCode }),
-        err: (error: { type?: string }) => ({ type: error.type }),
-      },
-      quietReqLogger: true,
-    },
+      logStream(),
+    ],
   });
 
 @Module({})

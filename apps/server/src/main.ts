@@ -2,6 +2,8 @@ import 'reflect-metadata';
 import { createApp } from './app.js';
 import { readConfig } from './config.js';
 
+// What cannot be said, on a full disk say, is no reason to stop.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
 const config = readConfig();
 const app = await createApp(config);
 await app.listen(config.port, '127.0.0.1');

@@ -54,6 +54,7 @@ describe('which failures are the database being away', () => {
   it.each([
     ['a lock waited for too long', failure('', '55P03'), 'not-kept'],
     ['a statement that ran too long', failure('', '57014'), 'not-kept'],
+    ['a disk that is full', failure('could not extend file', '53100'), 'no-room'],
     ['no connection left', failure('timeout exceeded when trying to connect'), 'not-kept'],
     ['a database that is not there', failure('connect', 'ECONNREFUSED'), 'not-kept'],
     ['a database that stands still', failure('Query read timeout'), 'uncertain'],

@@ -99,6 +99,8 @@ const RETRY_AFTER_S = '3';
 
 const AWAY: Readonly<Record<Away, string>> = {
   'not-kept': 'Nothing was kept by this step. Try again in a moment',
+  'no-room':
+    'There is no room where the records are kept, so nothing was kept by this step. Tell who looks after the server, then try again',
   uncertain: 'Whether this step was kept is not certain. Look at what stands, then try again in a moment',
 };
 
