@@ -18,7 +18,7 @@ const { benchReason } = await import('./lib/benchReason.mjs');
 const { benchPlanner } = await import('./lib/benchPlanner.mjs');
 const { benchLoad } = await import('./lib/benchLoad.mjs');
 const { benchPlaces, placesAfterClicks } = await import('./lib/benchPlaces.mjs');
-const { manyPeople } = await import('./lib/manyPeople.mjs');
+const { manyPeople, yearsOfLogs } = await import('./lib/manyPeople.mjs');
 const { chromium } = await import('@playwright/test');
 const { default: pg } = await import('pg');
 ensurePackagesBuilt();
@@ -193,8 +193,8 @@ async function pages(url, signIn) {
   await browser.close();
 }
 
-/** Copies of the demo's people that make some four hundred of them, and how far back their logs go. */
-const LARGE = { copies: 13, days: 730 };
+/** Copies of the demo's people that make some four hundred of them, and how far back their logs go in the end. */
+const [COPIES, YEARS] = [31, 2];
 
 const short = process.argv.includes('--short');
 benchReason(line);
@@ -215,10 +215,12 @@ try {
     await pages(url, signIn);
     await benchLibrary(chromium, ARGS, url, signIn, line);
     await benchVisit(chromium, ARGS, url, signIn, line);
-    const { people, logs } = await manyPeople(database.ownerUrl, LARGE);
-    line('a large clinic', `${people} people, ${logs} logs`, '400 people');
-    await benchPlaces(chromium, ARGS, url, signIn, line);
+    const large = await manyPeople(database.ownerUrl, COPIES);
+    line('a large clinic', `${large.people} people, ${large.logs} logs`, '400 people');
     await benchLoad(database, url, signIns, line);
+    const { logs } = await yearsOfLogs(database.ownerUrl, YEARS * 365);
+    line(`and ${YEARS} years of each`, `${logs} logs`, 'none');
+    await benchPlaces(chromium, ARGS, url, signIn, line);
   }
 } finally {
   await stopServer(server);

@@ -35,41 +35,42 @@ async function again(client, table, changed) {
   );
 }
 
-/**
- * Copies the people of a prepared database so many times, each with their whole record, and what was logged at home so
- * many days back.
- */
-export async function manyPeople(ownerUrl, { copies, days }) {
+/** Does something with what was there before it, in one transaction. */
+async function onWhatWas(ownerUrl, work) {
   const client = new pg.Client({ connectionString: ownerUrl });
   await client.connect();
   await client.query('BEGIN; CREATE SCHEMA as_it_was');
-  const keep = async () => {
-    for (const table of Object.keys(RECORD))
-      await client.query(`DROP TABLE IF EXISTS as_it_was.${table};
-        CREATE TABLE as_it_was.${table} AS SELECT DISTINCT id FROM ${table}`);
-  };
-  await keep();
-  const { rows } = await client.query(
-    'SELECT max(day) - min(day) + 1 AS span FROM home_entry HAVING count(*) > 0',
-  );
-  const span = rows[0]?.span ?? days;
-  for (let back = span; back < days; back += span)
-    await again(client, 'home_entry', {
-      id: `md5(t.id || '-${back}')::uuid`,
-      day: `t.day - ${back}`,
-      at: `t.at - interval '${back} days'`,
-    });
-  await keep();
-  for (let copy = 1; copy <= copies; copy += 1)
-    for (const [table, ids] of Object.entries(RECORD))
-      await again(client, table, {
-        ...Object.fromEntries(ids.map((c) => [c, `md5(t."${c}"::text || ' ${copy}')::uuid`])),
-        ...(table === 'person' ? { name: `t.name || ' ${copy}'` } : {}),
-      });
+  for (const table of Object.keys(RECORD))
+    await client.query(`CREATE TABLE as_it_was.${table} AS SELECT DISTINCT id FROM ${table}`);
+  await work(client);
   await client.query('DROP SCHEMA as_it_was CASCADE; COMMIT; ANALYZE');
-  const { rows: counted } = await client.query(
+  const { rows } = await client.query(
     'SELECT (SELECT count(*) FROM person)::int AS people, (SELECT count(*) FROM home_entry)::int AS logs',
   );
   await client.end();
-  return counted[0];
+  return rows[0];
 }
+
+/** Copies the people of a prepared database so many times, each with their whole record. */
+export const manyPeople = (ownerUrl, copies) =>
+  onWhatWas(ownerUrl, async (client) => {
+    for (let copy = 1; copy <= copies; copy += 1)
+      for (const [table, ids] of Object.entries(RECORD))
+        await again(client, table, {
+          ...Object.fromEntries(ids.map((c) => [c, `md5(t."${c}"::text || ' ${copy}')::uuid`])),
+          ...(table === 'person' ? { name: `t.name || ' ${copy}'` } : {}),
+        });
+  });
+
+/** Repeats what was logged at home so many days back. */
+export const yearsOfLogs = (ownerUrl, days) =>
+  onWhatWas(ownerUrl, async (client) => {
+    const { rows } = await client.query('SELECT max(day) - min(day) + 1 AS span FROM home_entry');
+    const span = rows[0]?.span ?? days;
+    for (let back = span; back < days; back += span)
+      await again(client, 'home_entry', {
+        id: `md5(t.id || '-${back}')::uuid`,
+        day: `t.day - ${back}`,
+        at: `t.at - interval '${back} days'`,
+      });
+  });

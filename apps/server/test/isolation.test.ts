@@ -259,8 +259,14 @@ describe('two clinics in one database', () => {
       await client.query('BEGIN');
       await client.query("SELECT set_config('heathstep.clinic', $1, true)", [sealed]);
       expect(await people()).toEqual([]);
-      await expect(client.query('SELECT held.seal($1)', [other])).rejects.toThrow(/permission denied/);
+      await expect(client.query("SELECT held.seal($1, 'a key')", [other])).rejects.toThrow(
+        /permission denied/,
+      );
       await client.query('ROLLBACK');
+      for (const schema of ['public', 'held', 'pg_catalog'])
+        await expect(
+          client.query(`CREATE FUNCTION ${schema}.length(text) RETURNS int LANGUAGE sql AS 'SELECT 101'`),
+        ).rejects.toThrow(/permission denied/);
     });
 
     it('cannot write into another clinic', async () => {

@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import { createHash } from 'node:crypto';
 import {
   daysSinceOnset,
   episodeSafety,
@@ -26,8 +27,36 @@ import { recordSignature } from './signatures.js';
 /** Records that are kept to be shown again; the one not asked for longest goes first. */
 const MOST_KEPT = 300;
 
+/** The same of what was judged, which takes less room. */
+const MOST_JUDGED = 2000;
+
+/** Puts a value in last, and lets those go that were put in longest ago. */
+function keepNewest<T>(kept: Map<string, T>, key: string, value: T, most: number): void {
+  kept.delete(key);
+  kept.set(key, value);
+  for (const oldest of kept.keys()) {
+    if (kept.size <= most) break;
+    kept.delete(oldest);
+  }
+}
+
+interface Judged {
+  readonly safety: EpisodeView['safety'];
+  readonly off: EpisodeView['tagsOff'];
+  readonly reasoning: EpisodeRecord['reasoning'];
+}
+
+interface JudgedOn {
+  readonly visits: readonly VisitView[];
+  readonly measures: EpisodeRecord['measures'];
+  readonly ageYears: number | null;
+  readonly today: string;
+  readonly closures: EpisodeView['closures'];
+}
+
 @Injectable()
 export class EpisodeReader {
+  private readonly judgements = new Map<string, { readonly signature: string; readonly judged: Judged }>();
   private readonly kept = new Map<string, { readonly signature: string; readonly record: EpisodeRecord }>();
 
   constructor(
@@ -58,12 +87,7 @@ export class EpisodeReader {
     const signature = `${hour} ${await recordSignature(tx, row.personId)}`;
     const before = this.kept.get(id);
     const record = before?.signature === signature ? before.record : await this.read(tx, id);
-    this.kept.delete(id);
-    this.kept.set(id, { signature, record });
-    for (const oldest of this.kept.keys()) {
-      if (this.kept.size <= MOST_KEPT) break;
-      this.kept.delete(oldest);
-    }
+    keepNewest(this.kept, id, { signature, record }, MOST_KEPT);
     return record;
   }
 
@@ -120,6 +144,43 @@ export class EpisodeReader {
     );
   }
 
+  /** What visits say of safety and of what it is; kept as long as they and what was closed stand, whatever is logged at home. */
+  private judged(row: EpisodeRow, clinic: Clinic, on: JudgedOn): Judged {
+    const { visits, measures, ageYears, today, closures } = on;
+    const told = JSON.stringify([
+      [row.affected, row.condition, ageYears, today, clinic.timeZone],
+      visits.map((v) => [v.id, v.startedAt, v.signedAt, v.entries.map((e) => [e.key, e.version, e.at])]),
+      closures,
+      measures.slice(this.content.bundle.measures.length),
+    ]);
+    const signature = createHash('sha256').update(told).digest('base64');
+    const before = this.judgements.get(row.id);
+    const judged = before?.signature === signature ? before.judged : this.judge(row, clinic, on);
+    keepNewest(this.judgements, row.id, { signature, judged }, MOST_JUDGED);
+    return judged;
+  }
+
+  private judge(
+    row: EpisodeRow,
+    clinic: Clinic,
+    { visits, measures, ageYears, today, closures }: JudgedOn,
+  ): Judged {
+    const safety = episodeSafety({ ...this.content.bundle, measures }, visits, {
+      affected: row.affected,
+      complaint: row.condition,
+      ageYears,
+      closures,
+    });
+    const off = safety?.tagsOff ?? { left: [], right: [] };
+    const reasoning = workedOnVisits({ ...this.content.bundle, measures }, visits, {
+      affected: row.affected,
+      ageYears,
+      daysSinceOnset: daysSinceOnset(visits, today, (iso) => localDay(new Date(iso), clinic.timeZone)),
+      tagsOff: (side) => (side === 'none' ? [...off.left, ...off.right] : off[side]),
+    });
+    return { safety, off, reasoning };
+  }
+
   private assemble(
     row: EpisodeRow,
     rows: EpisodeRows,
@@ -137,18 +198,12 @@ export class EpisodeReader {
     const today = localDay(this.clock.now(), clinic.timeZone);
     const ageYears = ageOn(person.birthDate, today);
     const ruleClosures = ruleClosuresOf(closures);
-    const safety = episodeSafety({ ...this.content.bundle, measures }, visits, {
-      affected: row.affected,
-      complaint: row.condition,
+    const { safety, off, reasoning } = this.judged(row, clinic, {
+      visits,
+      measures,
       ageYears,
+      today,
       closures: ruleClosures,
-    });
-    const off = safety?.tagsOff ?? { left: [], right: [] };
-    const reasoning = workedOnVisits({ ...this.content.bundle, measures }, visits, {
-      affected: row.affected,
-      ageYears,
-      daysSinceOnset: daysSinceOnset(visits, today, (iso) => localDay(new Date(iso), clinic.timeZone)),
-      tagsOff: (side) => (side === 'none' ? [...off.left, ...off.right] : off[side]),
     });
     const view: EpisodeView = {
       id: row.id,
