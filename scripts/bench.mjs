@@ -1,5 +1,5 @@
 // npm run bench: how fast it is on this machine, beside its targets. Prints, never asserts.
-// `npm run bench -- --short` asks for what needs no browser, and a tenth of a full house for some seconds.
+// `npm run bench -- --short` asks for the planner, and a tenth of a full house for some seconds.
 import { spawn } from 'node:child_process';
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -197,7 +197,7 @@ async function pages(url, signIn) {
 const [COPIES, YEARS] = [31, 2];
 
 const short = process.argv.includes('--short');
-benchReason(line);
+if (!short) benchReason(line);
 benchPlanner(line);
 if (!short) await starts();
 const data = temp();
@@ -209,7 +209,7 @@ const url = `http://127.0.0.1:${port}`;
 const server = await startServer(database, port, { HEATHSTEP_LOG: 'silent', NODE_ENV: 'production' });
 try {
   if (short) {
-    await benchLoad(database, url, signIns, line, { seconds: 8, house: 0.1 });
+    await benchLoad(database, url, signIns, line, { seconds: 4, house: 0.1 });
   } else {
     await reads(database, url, { email: signIn.email, password: signIn.password });
     await pages(url, signIn);
