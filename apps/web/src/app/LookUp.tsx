@@ -37,7 +37,7 @@ export function LookUp() {
         </kbd>
       </Dialog.Trigger>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-scrim" />
         <Dialog.Content
           aria-describedby={undefined}
           className="fixed left-1/2 top-[10vh] z-50 flex max-h-[80vh] w-[38rem] max-w-[94vw] -translate-x-1/2 flex-col overflow-hidden rounded-xl bg-paper shadow-2xl"

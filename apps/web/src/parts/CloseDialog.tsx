@@ -33,7 +33,7 @@ export function CloseDialog(props: CloseDialogProps) {
   return (
     <Dialog.Root open onOpenChange={(open) => !open && props.cancel()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-scrim" />
         <Dialog.Content
           className="fixed left-1/2 top-1/2 z-50 w-[30rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-paper p-6 shadow-2xl"
           aria-describedby={undefined}

@@ -37,7 +37,7 @@ export function Help({ sheet, show }: { sheet: Sheet | null; show: (sheet: Sheet
   return (
     <Dialog.Root open={sheet !== null} onOpenChange={(open) => show(open ? 'keys' : null)}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-scrim" />
         <Dialog.Content
           aria-describedby={undefined}
           className="fixed left-1/2 top-[10vh] z-50 max-h-[80vh] w-[44rem] max-w-[94vw] -translate-x-1/2 overflow-y-auto rounded-xl bg-paper p-6 shadow-2xl"

@@ -94,7 +94,7 @@ export function Letter({
   return (
     <Dialog.Root open onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="no-print fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Overlay className="no-print fixed inset-0 z-40 bg-scrim" />
         <Dialog.Content
           className="fixed left-1/2 top-1/2 z-50 w-[44rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-paper p-6 shadow-2xl print:static print:w-auto print:translate-x-0 print:translate-y-0 print:shadow-none"
           aria-describedby={undefined}

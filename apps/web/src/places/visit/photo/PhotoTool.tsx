@@ -57,7 +57,7 @@ export function PhotoTool({
   return (
     <Dialog.Root open onOpenChange={(open) => !open && close()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-scrim" />
         <Dialog.Content
           className="fixed inset-3 z-50 flex flex-col overflow-hidden rounded-xl bg-paper shadow-2xl"
           aria-describedby={undefined}
