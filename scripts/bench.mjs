@@ -1,5 +1,5 @@
 // npm run bench: how fast it is on this machine, beside its targets. Prints, never asserts.
-// `npm run bench -- --short` asks for the planner, and a tenth of a full house for some seconds.
+// `npm run bench -- --short` asks for the planner alone.
 import { spawn } from 'node:child_process';
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -196,21 +196,17 @@ async function pages(url, signIn) {
 /** Copies of the demo's people that make some four hundred of them, and how far back their logs go in the end. */
 const [COPIES, YEARS] = [31, 2];
 
-const short = process.argv.includes('--short');
-if (!short) benchReason(line);
-benchPlanner(line);
-if (!short) await starts();
-const data = temp();
-const database = await startPostgres(data, { url: '', fast: short });
-const signIns = await prepare(database, join(data, 'demo.json'));
-const [, signIn] = signIns;
-const port = await freePort();
-const url = `http://127.0.0.1:${port}`;
-const server = await startServer(database, port, { HEATHSTEP_LOG: 'silent', NODE_ENV: 'production' });
-try {
-  if (short) {
-    await benchLoad(database, url, signIns, line, { seconds: 4, house: 0.1 });
-  } else {
+async function whole() {
+  benchReason(line);
+  await starts();
+  const data = temp();
+  const database = await startPostgres(data, { url: '' });
+  const signIns = await prepare(database, join(data, 'demo.json'));
+  const [, signIn] = signIns;
+  const port = await freePort();
+  const url = `http://127.0.0.1:${port}`;
+  const server = await startServer(database, port, { HEATHSTEP_LOG: 'silent', NODE_ENV: 'production' });
+  try {
     await reads(database, url, { email: signIn.email, password: signIn.password });
     await pages(url, signIn);
     await benchLibrary(chromium, ARGS, url, signIn, line);
@@ -221,9 +217,12 @@ try {
     const { logs } = await yearsOfLogs(database.ownerUrl, YEARS * 365);
     line(`and ${YEARS} years of each`, `${logs} logs`, 'none');
     await benchPlaces(chromium, ARGS, url, signIn, line);
+  } finally {
+    await stopServer(server);
+    await database.stop();
+    rmSync(data, { recursive: true, force: true });
   }
-} finally {
-  await stopServer(server);
-  await database.stop();
-  rmSync(data, { recursive: true, force: true });
 }
+
+benchPlanner(line);
+if (!process.argv.includes('--short')) await whole();

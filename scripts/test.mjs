@@ -79,43 +79,57 @@ function testFilesOf(project) {
   return JSON.parse(stdout.slice(stdout.indexOf('[')));
 }
 
-/** One of Jest's projects on one core, its files together, each test counted. */
-const jest = (project) => async () => {
-  const file = join(results, `jest-${project}.json`);
-  const args = ['--selectProjects', project, '--maxWorkers=1', '--silent', '--json', `--outputFile=${file}`];
-  const files = testFilesOf(project);
-  const fine = await run(`Jest, ${project}`, bin('jest'), ['--config', 'jest.together.config.mjs', ...args], {
-    env: { HEATHSTEP_TEST_FILES: JSON.stringify(files) },
-  });
-  if (!existsSync(file)) {
-    failed += 1;
-    return;
-  }
-  const report = JSON.parse(readFileSync(file, 'utf8'));
-  const wrong = report.numFailedTests + report.numRuntimeErrorTestSuites;
-  passed += report.numPassedTests;
-  failed += wrong === 0 && !fine ? 1 : wrong;
-  const tests = report.testResults.flatMap((suite) => suite.assertionResults);
-  const seconds = new Map();
-  for (const { ancestorTitles, duration } of tests)
-    seconds.set(ancestorTitles[0], (seconds.get(ancestorTitles[0]) ?? 0) + (duration ?? 0) / 1000);
-  // A file that told no test would otherwise be missed by no one.
-  for (const path of files.map((f) => f.replace(`${ROOT}/`, ''))) {
-    if (!seconds.has(path) && wrong === 0) {
-      say(`${path} ran no test`);
+/** One of `of` parts of one of Jest's projects on one core, its files together, each test counted. */
+const jest =
+  (project, part = 1, of = 1) =>
+  async () => {
+    const file = join(results, `jest-${project}-${part}.json`);
+    const args = [
+      '--selectProjects',
+      project,
+      '--maxWorkers=1',
+      '--silent',
+      '--json',
+      `--outputFile=${file}`,
+    ];
+    const files = testFilesOf(project).filter((_, i) => i % of === part - 1);
+    const fine = await run(
+      `Jest, ${project}, part ${part} of ${of}`,
+      bin('jest'),
+      ['--config', 'jest.together.config.mjs', ...args],
+      {
+        env: { HEATHSTEP_TEST_FILES: JSON.stringify(files) },
+      },
+    );
+    if (!existsSync(file)) {
       failed += 1;
+      return;
     }
-  }
-  for (const [path, took] of seconds) slow.push([took, path]);
-};
+    const report = JSON.parse(readFileSync(file, 'utf8'));
+    const wrong = report.numFailedTests + report.numRuntimeErrorTestSuites;
+    passed += report.numPassedTests;
+    failed += wrong === 0 && !fine ? 1 : wrong;
+    const tests = report.testResults.flatMap((suite) => suite.assertionResults);
+    const seconds = new Map();
+    for (const { ancestorTitles, duration } of tests)
+      seconds.set(ancestorTitles[0], (seconds.get(ancestorTitles[0]) ?? 0) + (duration ?? 0) / 1000);
+    // A file that told no test would otherwise be missed by no one.
+    for (const path of files.map((f) => f.replace(`${ROOT}/`, ''))) {
+      if (!seconds.has(path) && wrong === 0) {
+        say(`${path} ran no test`);
+        failed += 1;
+      }
+    }
+    for (const [path, took] of seconds) slow.push([took, path]);
+  };
 
 /** Takes tasks from a list until it is empty; several may take from one list. */
 async function inTurn(tasks) {
   for (let task = tasks.shift(); task !== undefined; task = tasks.shift()) await task();
 }
 
-/** Three tasks at a time: two cores have something to do while one of them waits for the database. */
-const sideBySide = (tasks) => Promise.all([inTurn(tasks), inTurn(tasks), inTurn(tasks)]);
+/** Two tasks at a time, so that two cores have something to do. */
+const sideBySide = (tasks) => Promise.all([inTurn(tasks), inTurn(tasks)]);
 
 async function journeys() {
   const file = join(results, 'e2e.json');
@@ -141,7 +155,8 @@ built('Web', ensureWebBuilt);
 if (!(await toolsThere)) process.exit(1);
 // The longest first.
 await sideBySide([
-  jest('api'),
+  jest('api', 1, 2),
+  jest('api', 2, 2),
   jest('core'),
   check('Lint', bin('oxlint'), []),
   check('Format', bin('oxfmt'), ['--check', '.']),

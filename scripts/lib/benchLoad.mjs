@@ -125,23 +125,23 @@ async function inClinic({ api, visit }, episodes, { timed }, ends) {
 }
 
 /** Prints how long each waited, what was refused, and what was lost or doubled of all that was acknowledged. */
-export async function benchLoad(database, url, signIns, line, { seconds = 120, house = 1 } = {}) {
+export async function benchLoad(database, url, signIns, line, seconds = 120) {
   const client = new pg.Client({ connectionString: database.ownerUrl });
   await client.connect();
   try {
-    await fullHouse(client, url, signIns, line, { seconds, house });
+    await fullHouse(client, url, signIns, line, seconds);
   } finally {
     await client.end();
   }
 }
 
-async function fullHouse(client, url, signIns, line, { seconds, house }) {
-  const phones = await openPhones(client, Math.round(PHONES * house));
+async function fullHouse(client, url, signIns, line, seconds) {
+  const phones = await openPhones(client, PHONES);
   const callers = await Promise.all(signIns.map((signIn) => caller(url, signIn)));
   const people = await callers[0]('GET', '/api/people');
   const episodes = people.flatMap((p) => p.episodes.map((e) => e.id));
   const clinicians = [];
-  for (let i = 0; i < CLINICIANS * house; i += 1) {
+  for (let i = 0; i < CLINICIANS; i += 1) {
     const api = callers[i % callers.length];
     clinicians.push({ api, visit: await ownVisit(api) });
   }
