@@ -94,7 +94,7 @@ const jest =
     ];
     const files = testFilesOf(project).filter((_, i) => i % of === part - 1);
     const fine = await run(
-      `Jest, ${project}, part ${part} of ${of}`,
+      `Jest, ${of === 1 ? project : `${project}, part ${part} of ${of}`}`,
       bin('jest'),
       ['--config', 'jest.together.config.mjs', ...args],
       {

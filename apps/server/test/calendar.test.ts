@@ -1,7 +1,7 @@
 import ICAL from 'ical.js';
 import { randomUUID } from 'node:crypto';
 import type { EpisodeView, PlanView } from '@heathstep/contracts';
-import { addEpisode, addPerson, cookieOf, inWorld, treated, withCookie } from './harness.js';
+import { addEpisode, addPerson, inWorld, openAtHome, treated } from './harness.js';
 
 /** Events of a calendar, read by a library that had no part in writing it. */
 function eventsOf(text: string) {
@@ -143,9 +143,8 @@ describe('the plan for a calendar', () => {
 
   it('comes to the patient by the link, the same, and to no one without one', async () => {
     const { episodeId } = await treated(who);
-    const link = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
-    const open = await world.anonymous.post('/api/home/session', { token: link.token, code: link.code });
-    const own = await withCookie(world, cookieOf(open)).get('/api/home/plan.ics').expect(200);
+    const phone = await openAtHome(world, who, episodeId);
+    const own = await phone.get('/api/home/plan.ics').expect(200);
     const titles = (text: string) => eventsOf(text).map((e) => [e.uid, e.summary]);
     expect(titles(own.text)).toEqual(titles(await calendar(episodeId)));
     await world.anonymous.get('/api/home/plan.ics').expect(401);

@@ -2,15 +2,14 @@ import { randomUUID } from 'node:crypto';
 import type { EpisodeView, PlanView, VisitView } from '@heathstep/contracts';
 import {
   addEpisode,
-  cookieOf,
   entry,
   inWorld,
   measured,
+  openAtHome,
   openVisit,
   safetyEntries,
   today,
   treated,
-  withCookie,
 } from './harness.js';
 
 describe('a danger, from visit to visit', () => {
@@ -196,12 +195,7 @@ describe('a danger, from visit to visit', () => {
   describe('the phone', () => {
     it('stays stopped when another visit is begun, and is free only by what closes the sign', async () => {
       const { episodeId, visitId } = await treated(who);
-      const link = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
-      const session = await world.anonymous.post('/api/home/session', {
-        token: link.token,
-        code: link.code,
-      });
-      const home = withCookie(world, cookieOf(session));
+      const home = await openAtHome(world, who, episodeId);
       const stopped = async () => (await home.get('/api/home/today').expect(200)).body.stopped as unknown;
       expect(await stopped()).toBeNull();
       await put(visitId, entry('safety.calf-squeeze-still', 'left', 1));

@@ -3,14 +3,13 @@ import type { DayView } from '@heathstep/contracts';
 import {
   addEpisode,
   addPerson,
-  cookieOf,
   entry,
   inWorld,
+  openAtHome,
   openVisit,
   safetyEntries,
   today,
   treated,
-  withCookie,
 } from './harness.js';
 
 describe('the day', () => {
@@ -45,11 +44,7 @@ describe('the day', () => {
   it('tells of a stop within the same minute, of its closing, and of a corrected name', async () => {
     const { person, episodeId } = await treated(who);
     expect(await of(person.id)).toEqual(['Going as planned']);
-    const { token, code } = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
-    const home = withCookie(
-      world,
-      cookieOf(await world.anonymous.post('/api/home/session', { token, code })),
-    );
+    const home = await openAtHome(world, who, episodeId);
     const stop = randomUUID();
     await home
       .put('/api/home/entries', {

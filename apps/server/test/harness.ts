@@ -212,6 +212,18 @@ export const withCookie = (
   put: (path, body) => request(world.app.getHttpServer()).put(path).set('cookie', cookie).send(body),
 });
 
+/** What a phone asks with. */
+export type Phone = ReturnType<typeof withCookie>;
+
+/** Makes a link for home and opens it on a phone, as the patient does. */
+export async function openAtHome(world: World, who: Caller, episodeId: string): Promise<Phone> {
+  const { token, code } = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
+  return withCookie(
+    world,
+    cookieOf(await world.anonymous.post('/api/home/session', { token, code }).expect(200)),
+  );
+}
+
 export async function addPerson(who: Caller, name = 'Bram Sedge'): Promise<PersonRow> {
   return (
     await who

@@ -2,7 +2,7 @@ import request from 'supertest';
 import { randomUUID } from 'node:crypto';
 import { addDays, weekdayOf } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
-import { cookieOf, decidedOn, inWorld, today, treated, withCookie } from './harness.js';
+import { cookieOf, decidedOn, inWorld, openAtHome, today, treated, withCookie } from './harness.js';
 
 const scores = (before: number, during: number, after: number) => ({
   before,
@@ -103,11 +103,7 @@ describe('the patient’s link and log', () => {
     let home: ReturnType<typeof withCookie>;
     beforeEach(async () => {
       episodeId = (await treated(who)).episodeId;
-      const link = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
-      home = withCookie(
-        world,
-        cookieOf(await world.anonymous.post('/api/home/session', { token: link.token, code: link.code })),
-      );
+      home = await openAtHome(world, who, episodeId);
     });
     const session = {
       scores: { ...scores(2, 3, 2), 'hour-above': null },

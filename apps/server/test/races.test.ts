@@ -1,18 +1,17 @@
 import { randomUUID } from 'node:crypto';
 import { loadContent, writeExercise } from '@heathstep/content';
 import {
+  addEpisode,
+  addPerson,
   type Caller,
-  cookieOf,
   drawnPicture,
   entry,
   inWorld,
+  openAtHome,
   openVisit,
-  addEpisode,
-  addPerson,
   takePhoto,
   today,
   treated,
-  withCookie,
 } from './harness.js';
 
 const loaded = loadContent();
@@ -31,13 +30,7 @@ const counted = (answers: readonly { readonly status: number }[]): Record<number
 describe('asked by many at the same moment', () => {
   const { world, who } = inWorld();
 
-  const atHome = async (episodeId: string) => {
-    const { token, code } = (await who.post(`/api/episodes/${episodeId}/home-link`).expect(201)).body;
-    return withCookie(
-      world,
-      cookieOf(await world.anonymous.post('/api/home/session', { token, code }).expect(200)),
-    );
-  };
+  const atHome = (episodeId: string) => openAtHome(world, who, episodeId);
 
   it('a day has one morning', async () => {
     const { episodeId } = await treated(who);
@@ -215,11 +208,7 @@ describe('an id that has something already', () => {
 
   it('at home: a correction that stands is not another one', async () => {
     const { episodeId: treatedId } = await treated(who);
-    const { token, code } = (await who.post(`/api/episodes/${treatedId}/home-link`).expect(201)).body;
-    const home = withCookie(
-      world,
-      cookieOf(await world.anonymous.post('/api/home/session', { token, code })),
-    );
+    const home = await openAtHome(world, who, treatedId);
     const morning = (n: number, version: number, id: string) =>
       home.put('/api/home/entries', {
         id,

@@ -6,15 +6,14 @@ import type { CourseView, EpisodeView, HomeView, PlanView } from '@heathstep/con
 import {
   addPerson,
   type Caller,
-  cookieOf,
+  decidedOn,
   makeWorld,
   measured,
+  openAtHome,
   openVisit,
   safetyEntries,
   today,
   type World,
-  withCookie,
-  decidedOn,
 } from './harness.js';
 
 const CONTENT = join(__dirname, '..', '..', '..', 'packages', 'content');
@@ -132,11 +131,7 @@ describe('a second protocol, added as content files only', () => {
     ]);
     await who.post(`/api/plans/${draft.id}/give`, { version: draft.version }).expect(200);
 
-    const link = (await who.post(`/api/episodes/${episode.id}/home-link`).expect(201)).body;
-    const phone = withCookie(
-      world,
-      cookieOf(await world.anonymous.post('/api/home/session', { token: link.token, code: link.code })),
-    );
+    const phone = await openAtHome(world, who, episode.id);
     const home = (await phone.get('/api/home/today').expect(200)).body as HomeView;
     expect(home.purpose).toBe('Let the ankle bend further');
     expect(home.questions.map((q) => q.key)).toEqual([

@@ -1,7 +1,19 @@
 import { randomUUID } from 'node:crypto';
+import type { CourseView, HomeView } from '@heathstep/contracts';
 import { EpisodeReader } from '../src/episodes/reader.js';
 import { Db } from '../src/persistence/db.js';
-import { addEpisode, entry, inWorld, measured, today, treated } from './harness.js';
+import {
+  addEpisode,
+  decidedOn,
+  entry,
+  inWorld,
+  measured,
+  openAtHome,
+  openVisit,
+  safetyEntries,
+  today,
+  treated,
+} from './harness.js';
 
 describe('a record that is shown again', () => {
   const { world, who } = inWorld();
@@ -117,6 +129,68 @@ describe('a record that is shown again', () => {
     const after = await both();
     expect(after.read).not.toEqual(before.read);
     expect(after.shown).toEqual(after.read);
+  });
+
+  it('is stopped at once by a sign from home and free once it is closed, on the phone and in the clinic', async () => {
+    const mine = await treated(who);
+    const phone = await openAtHome(world, who, mine.episodeId);
+    const stopped = async () => {
+      const home = (await phone.get('/api/home/today').expect(200)).body as HomeView;
+      const course = (await who.get(`/api/episodes/${mine.episodeId}/course`).expect(200)).body as CourseView;
+      return [home.stopped !== null, course.episode.openStops.length, course.review?.decision];
+    };
+    const before = await stopped();
+    expect(before.slice(0, 2)).toEqual([false, 0]);
+    const id = randomUUID();
+    const payload = { grade: 'emergency', sign: 'Chest pain', exercise: null };
+    await phone.put('/api/home/entries', { id, version: 1, kind: 'stop', day: today(), payload }).expect(200);
+    expect(await stopped()).toEqual([true, 1, 'refer']);
+    await post(`/api/episodes/${mine.episodeId}/closures`, {
+      id: randomUUID(),
+      subject: `stop:${id}`,
+      side: 'none',
+      kind: 'closed',
+      assessedOn: today(),
+      assessedBy: 'A colleague',
+      done: 'harmless',
+      text: 'Nothing found',
+    });
+    expect(await stopped()).toEqual(before);
+  });
+
+  it('is stopped at once by what another complaint of the person says, on either side', async () => {
+    const mine = await treated(who);
+    const phone = await openAtHome(world, who, mine.episodeId);
+    const stopped = async () =>
+      ((await phone.get('/api/home/today').expect(200)).body as HomeView).stopped !== null;
+    const other = await addEpisode(who, mine.person.id, 'both');
+    const visit = await openVisit(who, other.id);
+    expect(await stopped()).toBe(false);
+    await who
+      .put(`/api/visits/${visit.id}/entries`, { entries: safetyEntries({ 'calf-squeeze-still': 'both' }) })
+      .expect(200);
+    expect(await stopped()).toBe(true);
+    await who
+      .put(`/api/visits/${visit.id}/entries`, { entries: [entry('safety.calf-squeeze-still', 'no', 1)] })
+      .expect(200);
+    expect(await stopped()).toBe(false);
+  });
+
+  it('follows a decision and the plan drafted by it', async () => {
+    const mine = await treated(who);
+    const course = async () =>
+      (await who.get(`/api/episodes/${mine.episodeId}/course`).expect(200)).body as CourseView;
+    expect((await course()).decisions).toEqual([]);
+    const on = await decidedOn(who, mine.episodeId);
+    await post(`/api/episodes/${mine.episodeId}/decisions`, {
+      id: randomUUID(),
+      decision: 'ease-back',
+      reason: 'Too much at work this week',
+      on,
+    });
+    const after = await course();
+    expect(after.decisions.map((d) => d.decision)).toEqual(['ease-back']);
+    expect(after.episode.draft).not.toBeNull();
   });
 
   it('is shown to its own clinic only', async () => {

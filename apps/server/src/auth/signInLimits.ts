@@ -1,3 +1,5 @@
+import { keepNewest } from '../keepNewest.js';
+
 /** What tries are counted by, and how many are free before one has to wait. [convention] */
 const FREE = { accountHere: 5, account: 10, address: 20 } as const;
 export type CountedBy = keyof typeof FREE;
@@ -45,13 +47,7 @@ export class SignInLimits {
   wrong(names: Readonly<Record<CountedBy, string>>): void {
     for (const [by, name] of Object.entries(names)) {
       const { count } = this.standing(by as CountedBy, name);
-      const key = `${by} ${name}`;
-      this.tries.delete(key);
-      this.tries.set(key, { count: count + 1, last: this.now() });
-    }
-    for (const key of this.tries.keys()) {
-      if (this.tries.size <= MOST_KEPT) break;
-      this.tries.delete(key);
+      keepNewest(this.tries, `${by} ${name}`, { count: count + 1, last: this.now() }, MOST_KEPT);
     }
   }
 

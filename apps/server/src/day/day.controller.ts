@@ -8,6 +8,7 @@ import { Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { ofReview, type Told } from './ofReview.js';
+import { keepNewest } from '../keepNewest.js';
 import { daySignatures } from '../episodes/signatures.js';
 import { auditList, Db, type Tx } from '../persistence/db.js';
 import { Clinic, EpisodeRow, Person } from '../persistence/entities.js';
@@ -137,12 +138,7 @@ export class DayController {
           ? [newReferral(person)]
           : // Nothing of someone all of whose complaints are closed.
             own.map((r) => this.item(r, lastDecisions.get(r.row.id) ?? null));
-      this.known.delete(person.id);
-      this.known.set(person.id, { signature: signatureOf(person.id), items });
-    }
-    for (const id of this.known.keys()) {
-      if (this.known.size <= MOST_KEPT) break;
-      this.known.delete(id);
+      keepNewest(this.known, person.id, { signature: signatureOf(person.id), items }, MOST_KEPT);
     }
   }
 

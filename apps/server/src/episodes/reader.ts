@@ -15,6 +15,7 @@ import { In } from 'typeorm';
 import { ageOn, Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { notFound } from '../http/problem.js';
+import { keepNewest } from '../keepNewest.js';
 import type { Tx } from '../persistence/db.js';
 import { Clinic, EpisodeRow } from '../persistence/entities.js';
 import { homeLinkOf, openStopsOf, personOf, ruleClosuresOf } from './shown.js';
@@ -29,16 +30,6 @@ const MOST_KEPT = 300;
 
 /** The same of what was judged, which takes less room. */
 const MOST_JUDGED = 2000;
-
-/** Puts a value in last, and lets those go that were put in longest ago. */
-function keepNewest<T>(kept: Map<string, T>, key: string, value: T, most: number): void {
-  kept.delete(key);
-  kept.set(key, value);
-  for (const oldest of kept.keys()) {
-    if (kept.size <= most) break;
-    kept.delete(oldest);
-  }
-}
 
 interface Judged {
   readonly safety: EpisodeView['safety'];
