@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { Problem } from '@heathstep/contracts';
 
 /** A refused or failed request. Status 0 means the server was not reached. */
@@ -22,7 +23,7 @@ export class ApiError extends Error {
 }
 
 const unreachable = (): ApiError =>
-  new ApiError(0, { type: 'about:blank', title: 'The server cannot be reached', status: 0 });
+  new ApiError(0, { type: 'about:blank', title: say('The server cannot be reached'), status: 0 });
 
 const WAIT_MS = 15_000;
 const UPLOAD_WAIT_MS = 60_000;
@@ -69,7 +70,7 @@ async function ask<T>(path: string, waitMs: number, init: RequestInit): Promise<
   if (!response.ok) {
     const problem = (value ?? {
       type: 'about:blank',
-      title: 'The server could not answer',
+      title: say('The server could not answer'),
       status: response.status,
     }) as Problem;
     throw new ApiError(response.status, problem);

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { type SyntheticEvent, useId, useState } from 'react';
@@ -24,7 +25,7 @@ export function Account({ user, close }: { user: SessionView['user']; close: () 
           </Dialog.Title>
           <Registration user={user} />
           <Devices />
-          <Dialog.Close className="action-quiet mt-6">Close</Dialog.Close>
+          <Dialog.Close className="action-quiet mt-6">{say('Close')}</Dialog.Close>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>
@@ -47,7 +48,7 @@ function Registration({ user }: { user: SessionView['user'] }) {
     <form className="mt-4" onSubmit={submit} noValidate>
       <label className="block">
         <span className="text-sm text-ink-2">
-          Number in the register you are in; it stands under letters and signed visits
+          {say('Number in the register you are in; it stands under letters and signed visits')}
         </span>
         <span className="mt-1 flex gap-3">
           <input
@@ -63,7 +64,7 @@ function Registration({ user }: { user: SessionView['user'] }) {
             className="text-action min-h-11 disabled:opacity-50"
             disabled={save.isPending || text.trim() === (user.registration ?? '')}
           >
-            Keep
+            {say('Keep')}
           </button>
         </span>
       </label>
@@ -71,7 +72,7 @@ function Registration({ user }: { user: SessionView['user'] }) {
         {save.error instanceof ApiError
           ? (save.error.at('/registration') ?? save.error.message)
           : save.isSuccess
-            ? 'Kept.'
+            ? say('Kept.')
             : ''}
       </p>
     </form>
@@ -91,26 +92,36 @@ function Devices() {
   });
   const list = devices.data ?? [];
   return (
-    <section className="mt-4 border-t border-line pt-4" aria-label="Signed in">
-      <h3>Signed in</h3>
-      {devices.error !== null && <p role="alert">Where this account is signed in cannot be told just now.</p>}
+    <section className="mt-4 border-t border-line pt-4" aria-label={say('Signed in')}>
+      <h3>{say('Signed in')}</h3>
+      {devices.error !== null && (
+        <p role="alert">{say('Where this account is signed in cannot be told just now.')}</p>
+      )}
       <ul>
         {list.map((d) => (
           <li key={d.id} className="flex items-center gap-4 border-b border-line-2 py-2">
             <span className="flex-1">
               <b>{deviceWords(d.agent)}</b>
-              {d.here && ', this one'}
-              <span className="block text-sm text-ink-2">{`since ${momentText(d.since)}, ends by itself ${momentText(d.until)}`}</span>
+              {d.here && say(', this one')}
+              <span className="block text-sm text-ink-2">
+                {say('since {{moment}}, ends by itself {{moment2}}', {
+                  moment: momentText(d.since),
+                  moment2: momentText(d.until),
+                })}
+              </span>
             </span>
             {!d.here && (
               <button
                 type="button"
                 className="text-action min-h-11"
                 disabled={end.isPending}
-                aria-label={`Sign out ${deviceWords(d.agent)}, since ${momentText(d.since)}`}
+                aria-label={say('Sign out {{device}}, since {{moment}}', {
+                  device: deviceWords(d.agent),
+                  moment: momentText(d.since),
+                })}
                 onClick={() => end.mutate(d.id)}
               >
-                Sign out
+                {say('Sign out')}
               </button>
             )}
           </li>
@@ -123,7 +134,7 @@ function Devices() {
           disabled={end.isPending}
           onClick={() => end.mutate(null)}
         >
-          Sign out everywhere else
+          {say('Sign out everywhere else')}
         </button>
       )}
     </section>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Search } from 'lucide-react';
 import { Dialog } from 'radix-ui';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
@@ -28,12 +29,12 @@ export function LookUp() {
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Trigger className="inline-flex min-h-11 items-center gap-2 px-2 text-ink-2 hover:text-ink">
         <Search className="size-4" aria-hidden />
-        <span className="max-lg:sr-only">Look up</span>
+        <span className="max-lg:sr-only">{say('Look up')}</span>
         <kbd
           aria-hidden
           className="rounded border border-line px-1.5 text-xs max-lg:hidden pointer-coarse:hidden"
         >
-          Ctrl K
+          {say('Ctrl K')}
         </kbd>
       </Dialog.Trigger>
       <Dialog.Portal>
@@ -42,7 +43,7 @@ export function LookUp() {
           aria-describedby={undefined}
           className="fixed left-1/2 top-[10vh] z-50 flex max-h-[80vh] w-[38rem] max-w-[94vw] -translate-x-1/2 flex-col overflow-hidden rounded-xl bg-paper shadow-2xl"
         >
-          <Dialog.Title className="sr-only">Look up</Dialog.Title>
+          <Dialog.Title className="sr-only">{say('Look up')}</Dialog.Title>
           <Found close={() => setOpen(false)} />
         </Dialog.Content>
       </Dialog.Portal>
@@ -60,8 +61,8 @@ function Found({ close }: { close: () => void }) {
   const persons = late === '' ? [] : peopleHits(people.data?.pages[0] ?? []);
   return (
     <FindAndChoose
-      label="Look up"
-      placeholder="a person, a measure, an exercise, a protocol, a place"
+      label={say('Look up')}
+      placeholder={say('a person, a measure, an exercise, a protocol, a place')}
       fieldClass="w-full border-b border-line bg-transparent px-5 py-4 text-lg outline-none"
       listClass="p-2"
       asked={asked}
@@ -83,7 +84,7 @@ function Found({ close }: { close: () => void }) {
       )}
       nothing={
         <p className="px-3 pb-3">
-          {people.isFetching ? 'Looking' : 'Nothing has these words. Try a shorter one.'}
+          {people.isFetching ? say('Looking') : say('Nothing has these words. Try a shorter one.')}
         </p>
       }
     />

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
@@ -80,7 +81,10 @@ function Me({
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
         className="relative flex size-11 items-center justify-center"
-        aria-label={`${name}, account${unread ? ', something is new' : ''}`}
+        aria-label={say('{{name}}, account{{words}}', {
+          name,
+          words: unread ? say(', something is new') : '',
+        })}
       >
         <span className="flex size-8 items-center justify-center rounded-full bg-ink text-xs font-bold text-paper">
           {initials}
@@ -108,19 +112,19 @@ function Me({
             className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
             onSelect={account}
           >
-            Account and devices
+            {say('Account and devices')}
           </DropdownMenu.Item>
           <DropdownMenu.Item
             className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
             onSelect={help}
           >
-            {unread ? 'What changed' : 'Keys, words, what changed'}
+            {unread ? say('What changed') : say('Keys, words, what changed')}
           </DropdownMenu.Item>
           <DropdownMenu.Item
             className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
             onSelect={() => void signOut()}
           >
-            Sign out
+            {say('Sign out')}
           </DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
@@ -129,9 +133,9 @@ function Me({
 }
 
 const LIGHT: readonly (readonly [Theme, string])[] = [
-  ['system', 'as the system'],
-  ['light', 'light'],
-  ['dark', 'dark'],
+  ['system', say('as the system')],
+  ['light', say('light')],
+  ['dark', say('dark')],
 ];
 
 /** How light the pages are, on this device. */
@@ -143,7 +147,7 @@ function Light() {
       onValueChange={(next) => chooseTheme(next as Theme)}
       className="my-1 border-y border-line-2 py-1"
     >
-      <DropdownMenu.Label className="px-3 text-sm text-ink-2">Pages are</DropdownMenu.Label>
+      <DropdownMenu.Label className="px-3 text-sm text-ink-2">{say('Pages are')}</DropdownMenu.Label>
       {LIGHT.map(([value, word]) => (
         <DropdownMenu.RadioItem
           key={value}
@@ -173,12 +177,15 @@ function WrongTries({ count, look }: { count: number; look: () => void }) {
       role="status"
       className="no-print flex flex-wrap items-center gap-x-5 bg-hold-wash px-5 py-2 text-hold-deep"
     >
-      {`Since you last signed in, ${told === 1 ? 'someone tried once' : `${told} tries were made`} with a wrong password. If that was not you, tell the lead of your clinic.`}
+      {say(
+        'Since you last signed in, {{words}} with a wrong password. If that was not you, tell the lead of your clinic.',
+        { words: told === 1 ? say('someone tried once') : say('{{told}} tries were made', { told }) },
+      )}
       <button type="button" className="text-action min-h-9" onClick={look}>
-        Where I am signed in
+        {say('Where I am signed in')}
       </button>
       <button type="button" className="min-h-9 underline" onClick={() => setAway(true)}>
-        It was me
+        {say('It was me')}
       </button>
     </p>
   );
@@ -211,7 +218,8 @@ export function Shell() {
   }
   if (session.error !== null && session.data === undefined)
     return <Failed error={session.error} again={() => void session.refetch()} />;
-  if (session.data === undefined) return <div className="min-h-dvh" role="status" aria-label="Loading" />;
+  if (session.data === undefined)
+    return <div className="min-h-dvh" role="status" aria-label={say('Loading')} />;
   const { user, clinic } = session.data;
   return (
     <div className="flex min-h-dvh flex-col">
@@ -219,7 +227,7 @@ export function Shell() {
         href="#main"
         className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-3"
       >
-        Skip to the page
+        {say('Skip to the page')}
       </a>
       <header className="no-print flex min-h-12 flex-wrap items-center gap-x-3 border-b border-line px-5 sm:h-12 sm:flex-nowrap md:gap-x-7">
         <Link
@@ -227,16 +235,16 @@ export function Shell() {
           className="flex min-h-11 items-center gap-2 font-head text-lg font-semibold tracking-tight"
         >
           <Mark />
-          heathstep
+          {say('heathstep')}
         </Link>
         <nav
-          aria-label="Places"
+          aria-label={say('Places')}
           className="flex gap-x-5 max-sm:order-last max-sm:w-full max-sm:justify-between"
         >
-          <Place to="/day">Day</Place>
-          <Place to="/people">People</Place>
-          <Place to="/library">Exercises</Place>
-          <Place to="/measures">Measures</Place>
+          <Place to="/day">{say('Day')}</Place>
+          <Place to="/people">{say('People')}</Place>
+          <Place to="/library">{say('Exercises')}</Place>
+          <Place to="/measures">{say('Measures')}</Place>
         </nav>
         <div className="flex-1" />
         <LookUp />
@@ -257,8 +265,9 @@ export function Shell() {
         <Outlet />
       </div>
       <footer className="no-print border-t border-line-2 px-5 py-2 text-xs text-ink-3">
-        Supports a qualified clinician, does not replace one. Local rules and your scope of practice come
-        first.
+        {say(
+          'Supports a qualified clinician, does not replace one. Local rules and your scope of practice come first.',
+        )}
       </footer>
     </div>
   );

@@ -1,10 +1,11 @@
+import { say } from '@heathstep/core';
 const SYSTEMS: readonly (readonly [RegExp, string])[] = [
-  [/iPad/, 'an iPad'],
-  [/iPhone/, 'an iPhone'],
+  [/iPad/, say('an iPad')],
+  [/iPhone/, say('an iPhone')],
   [/Android/, 'Android'],
   [/Windows/, 'Windows'],
-  [/Mac OS X/, 'a Mac'],
-  [/CrOS/, 'a Chromebook'],
+  [/Mac OS X/, say('a Mac')],
+  [/CrOS/, say('a Chromebook')],
   [/Linux/, 'Linux'],
 ];
 
@@ -22,6 +23,8 @@ const first = (list: readonly (readonly [RegExp, string])[], agent: string): str
 export function deviceWords(agent: string): string {
   const browser = first(BROWSERS, agent);
   const system = first(SYSTEMS, agent);
-  if (browser === null && system === null) return 'A device that does not say what it is';
-  return [browser ?? 'A browser', system === null ? '' : `on ${system}`].filter((t) => t !== '').join(' ');
+  if (browser === null && system === null) return say('A device that does not say what it is');
+  return [browser ?? say('A browser'), system === null ? '' : say('on {{system}}', { system })]
+    .filter((t) => t !== '')
+    .join(' ');
 }

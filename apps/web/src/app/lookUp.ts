@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { PersonRow } from '@heathstep/contracts';
 import type { ClinicContent } from '../api/queries.js';
 import { finderOf } from '../parts/finder.js';
@@ -14,15 +15,15 @@ export interface Hit {
 
 const PLACES: readonly Hit[] = (
   [
-    ['Day', 'who needs a look today', '/day'],
-    ['People', 'find or add someone', '/people'],
-    ['Add a person', 'a new one', '/people?add=1'],
-    ['Exercises', 'the library on its stairs', '/library'],
-    ['Protocols', 'stages, criteria, slots', '/library/protocols'],
-    ['Bands and equipment', 'what they pull at, what stands in', '/library/equipment'],
-    ['Measures', 'how each is taken', '/measures'],
+    [say('Day'), say('who needs a look today'), '/day'],
+    [say('People'), say('find or add someone'), '/people'],
+    [say('Add a person'), say('a new one'), '/people?add=1'],
+    [say('Exercises'), say('the library on its stairs'), '/library'],
+    [say('Protocols'), say('stages, criteria, slots'), '/library/protocols'],
+    [say('Bands and equipment'), say('what they pull at, what stands in'), '/library/equipment'],
+    [say('Measures'), say('how each is taken'), '/measures'],
   ] as const
-).map(([name, beside, to]) => ({ group: 'Places', name, beside, to }));
+).map(([name, beside, to]) => ({ group: say('Places'), name, beside, to }));
 
 /** How many of a kind are shown. */
 const MOST = 5;
@@ -50,18 +51,23 @@ export function lookUpOf(content: ClinicContent): (asked: string) => readonly Hi
           ...measures(asked)
             .slice(0, MOST)
             .map((m) => ({
-              group: 'Measures',
+              group: say('Measures'),
               name: m.label,
               beside: terms(m) || m.brief,
               to: `/measures?show=${m.key}`,
             })),
           ...exercises(asked)
             .slice(0, MOST)
-            .map((e) => ({ group: 'Exercises', name: e.name, beside: terms(e), to: `/library/${e.key}` })),
+            .map((e) => ({
+              group: say('Exercises'),
+              name: e.name,
+              beside: terms(e),
+              to: `/library/${e.key}`,
+            })),
           ...complaints(asked)
             .slice(0, MOST)
             .map((p) => ({
-              group: 'Protocols',
+              group: say('Protocols'),
               name: p.name,
               beside: p.also.slice(0, 2).join(', '),
               to: `/library/protocols/${p.protocol ?? ''}`,
@@ -72,8 +78,8 @@ export function lookUpOf(content: ClinicContent): (asked: string) => readonly Hi
 /** People as something to go to. */
 export const peopleHits = (people: readonly PersonRow[]): readonly Hit[] =>
   people.slice(0, MOST).map((p) => ({
-    group: 'People',
+    group: say('People'),
     name: p.name,
-    beside: p.birthDate === null ? p.occupation : `born ${p.birthDate}`,
+    beside: p.birthDate === null ? p.occupation : say('born {{birthDate}}', { birthDate: p.birthDate }),
     to: `/people/${p.id}`,
   }));

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useId, useRef } from 'react';
 import { Lines, Outline } from './Drawn.js';
 import type { Side } from '@heathstep/core';
@@ -96,7 +97,7 @@ export function AreaMap({
 export function SideCaption({ side }: { side: Side }) {
   return (
     <figcaption className="text-center font-semibold" style={{ color: `var(--color-${side})` }}>
-      {side === 'left' ? 'L' : 'R'} <span className="font-normal">{side}</span>
+      {side === 'left' ? 'L' : 'R'} <span className="font-normal">{say(side)}</span>
     </figcaption>
   );
 }

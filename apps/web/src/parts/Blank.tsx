@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Popover } from 'radix-ui';
 import { Pane } from './Pane.js';
 import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
@@ -21,7 +22,7 @@ function Gap({
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
-        aria-label={`${label}: ${text ?? 'not answered'}`}
+        aria-label={`${label}: ${text ?? say('not answered')}`}
         className={`inline rounded-[1px] text-left underline decoration-2 underline-offset-[5px] hover:bg-heather-wash hover:shadow-[0_0_0_3px_var(--color-heather-wash)] ${text === null ? 'text-ink-3 decoration-ink-3 decoration-dotted' : 'font-semibold decoration-heather decoration-dotted'}`}
       >
         {text ?? prompt ?? label}
@@ -117,7 +118,10 @@ export function ListBlank<T extends string>({
         ? none
         : names.length < 2
           ? names.join('')
-          : `${names.slice(0, -1).join(', ')} and ${names[names.length - 1] ?? ''}`;
+          : say('{{list}} and {{names}}', {
+              list: names.slice(0, -1).join(', '),
+              names: names[names.length - 1] ?? '',
+            });
   const toggle = (item: string) =>
     onChange(
       chosen.includes(item)
@@ -218,11 +222,11 @@ export function ScoreKeys({
 
 export function ScoreBlank({
   label,
-  prompt = 'how much',
+  prompt = say('how much'),
   value,
   onChange,
-  low = 'none',
-  high = 'worst',
+  low = say('none'),
+  high = say('worst'),
 }: {
   label: string;
   prompt?: string;
@@ -278,7 +282,7 @@ export function NumberBlank({
     const number = Number(trimmed);
     if (trimmed === '') onChange(null);
     else if (!/^\d{1,4}(\.\d+)?$/.test(trimmed) || number < min || number > max) {
-      setError(`A number from ${min} to ${max}`);
+      setError(say('A number from {{min}} to {{max}}', { min, max }));
       return;
     } else onChange(number);
     setOpen(false);
@@ -320,7 +324,7 @@ export function NumberBlank({
           </span>
         </label>
         <button type="submit" className="action-quiet mb-5">
-          Keep
+          {say('Keep')}
         </button>
       </form>
     </Gap>

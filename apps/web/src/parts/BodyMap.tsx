@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { AreaMap, SideCaption } from './AreaMap.js';
@@ -22,8 +23,8 @@ export function BodyMap({
   const change = (value: string, on: boolean) =>
     onChange(on ? [...chosen.filter((c) => c !== value), value] : chosen.filter((c) => c !== value));
   return (
-    <Tabs.Root value={shown.key} onValueChange={setView} role="group" aria-label="Where it hurts">
-      <Tabs.List aria-label="View of the foot" className="flex flex-wrap justify-center">
+    <Tabs.Root value={shown.key} onValueChange={setView} role="group" aria-label={say('Where it hurts')}>
+      <Tabs.List aria-label={say('View of the foot')} className="flex flex-wrap justify-center">
         {VIEWS.map((v) => {
           const marked = chosen.filter((c) => v.regions.some((r) => r.key === c.split(':')[1])).length;
           return (

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 /** What differs between two versions under one heading. */
 export interface Change {
   /** A stage, or whatever the heading belongs to; empty where it stands by itself. */
@@ -12,21 +13,21 @@ export function Changes({ title, changes }: { title: string; changes: readonly C
   return (
     <section aria-label={title} className="mt-4 max-w-3xl rounded-lg bg-paper p-4">
       <h2 className="text-lg">{title}</h2>
-      {changes.length === 0 && <p className="text-ink-2">Nothing: they say the same.</p>}
+      {changes.length === 0 && <p className="text-ink-2">{say('Nothing: they say the same.')}</p>}
       {changes.map((c) => (
         <div key={`${c.stage}${c.title}`} className="mt-2 text-sm">
           <h3 className="text-base">{c.stage === '' ? c.title : `${c.stage}: ${c.title.toLowerCase()}`}</h3>
           <ul>
             {c.gone.map((line) => (
               <li key={line} className="text-ink-2">
-                <span className="sr-only">No longer: </span>
+                <span className="sr-only">{say('No longer:')} </span>
                 <span aria-hidden>− </span>
                 <s>{line}</s>
               </li>
             ))}
             {c.come.map((line) => (
               <li key={line} className="font-semibold">
-                <span className="sr-only">New: </span>
+                <span className="sr-only">{say('New:')} </span>
                 <span aria-hidden>+ </span>
                 {line}
               </li>

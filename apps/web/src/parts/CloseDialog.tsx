@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Dialog } from 'radix-ui';
 import { useState, type SyntheticEvent } from 'react';
 import type { ClosingWay } from '@heathstep/core';
@@ -24,8 +25,8 @@ interface CloseDialogProps {
 }
 
 const KINDS = [
-  { value: 'closed', word: 'Assessed, with a result' },
-  { value: 'overridden', word: 'Go on, with a reason' },
+  { value: 'closed', word: say('Assessed, with a result') },
+  { value: 'overridden', word: say('Go on, with a reason') },
 ] as const;
 
 /** Date, who and result; or, where it is allowed, a typed reason to go on. */
@@ -76,7 +77,7 @@ function ClosingForm({ today, ways = [], overridable, send, cancel }: CloseDialo
     <>
       {overridable && (
         <RadioRow
-          label="How it ends"
+          label={say('How it ends')}
           className="mt-4 flex gap-2"
           value={kind}
           options={KINDS}
@@ -102,11 +103,11 @@ function ClosingForm({ today, ways = [], overridable, send, cancel }: CloseDialo
             ways={ways}
             value={done}
             onChange={setDone}
-            error={tried && done === '' ? 'Choose what was done' : error?.at('/done')}
+            error={tried && done === '' ? say('Choose what was done') : error?.at('/done')}
           />
         )}
         <TextArea
-          label={closing ? 'Result, in words' : 'Why it is right to go on'}
+          label={closing ? say('Result, in words') : say('Why it is right to go on')}
           field="field min-h-20"
           value={text}
           onChange={setText}
@@ -114,8 +115,8 @@ function ClosingForm({ today, ways = [], overridable, send, cancel }: CloseDialo
         />
         <Refusal error={error} />
         <SendOrLeave
-          send={closing ? 'Close it' : 'Override it'}
-          leave="Leave it open"
+          send={closing ? say('Close it') : say('Override it')}
+          leave={say('Leave it open')}
           disabled={busy || (closing && ways.find((w) => w.key === done)?.clears === false)}
           onLeave={cancel}
         />
@@ -143,7 +144,7 @@ function ByWhom({
   return (
     <div className="grid grid-cols-2 gap-4">
       <TextField
-        label="Assessed on"
+        label={say('Assessed on')}
         type="date"
         max={today}
         value={assessedOn}
@@ -151,7 +152,7 @@ function ByWhom({
         error={error?.at('/assessedOn')}
       />
       <TextField
-        label="By whom"
+        label={say('By whom')}
         maxLength={120}
         value={assessedBy}
         onChange={setAssessedBy}
@@ -177,17 +178,22 @@ function WhatWasDone({
   return (
     <div>
       <SelectField
-        label="What was done"
+        label={say('What was done')}
         options={[
-          ['', 'Choose'],
-          ...ways.map((w) => [w.key, w.clears ? w.label : `${w.label} (does not close it)`] as const),
+          ['', say('Choose')],
+          ...ways.map(
+            (w) =>
+              [w.key, w.clears ? w.label : say('{{label}} (does not close it)', { label: w.label })] as const,
+          ),
         ]}
         value={value}
         onChange={onChange}
         error={error}
       />
       {ways.find((w) => w.key === value)?.clears === false && (
-        <FieldNote text={`This does not close it. What does: ${clearing.join('; ')}.`} />
+        <FieldNote
+          text={say('This does not close it. What does: {{list}}.', { list: clearing.join('; ') })}
+        />
       )}
     </div>
   );

@@ -1,4 +1,4 @@
-import { addDays, daysBetween, homeQuestions, type ProtocolDefinition } from '@heathstep/core';
+import { addDays, daysBetween, homeQuestions, type ProtocolDefinition, say } from '@heathstep/core';
 import type { EpisodeView } from '@heathstep/contracts';
 import { type Stretch, stretchesOf } from './courseStretches.js';
 import { dayHere, shortDay } from './dates.js';
@@ -124,7 +124,9 @@ function Marks({ episode, scale: { x } }: { episode: EpisodeView; scale: Scale }
           stroke="var(--color-ink)"
           strokeWidth="2.5"
         >
-          <title>{`Visit ${v.number}, ${shortDay(v.startedAt)}`}</title>
+          <title>
+            {say('Visit {{number}}, {{shortDay}}', { number: v.number, shortDay: shortDay(v.startedAt) })}
+          </title>
         </circle>
       ))}
       <circle
@@ -143,7 +145,7 @@ function Marks({ episode, scale: { x } }: { episode: EpisodeView; scale: Scale }
         fontWeight="650"
         fill="var(--color-ink)"
       >
-        today
+        {say('today')}
       </text>
     </>
   );
@@ -201,7 +203,7 @@ function Weeks({ scale: { first, weeks, x, y } }: { scale: Scale }) {
           fontSize="12.5"
           fill="var(--color-ink-3)"
         >
-          {week === 0 ? 'week 0' : week}
+          {week === 0 ? say('week 0') : week}
         </text>
       </g>
     );

@@ -11,6 +11,7 @@ import {
   SHORTEST_REASON,
   withBeyond,
   withDoseField,
+  say,
 } from '@heathstep/core';
 
 interface DoseSentenceProps {
@@ -34,16 +35,16 @@ const STEPS: Record<DoseField, number> = {
   daysPerWeek: 1,
 };
 const NAMES: Record<DoseField, string> = {
-  sets: 'Sets',
-  reps: 'Repetitions or holds',
-  holdSeconds: 'Seconds of a hold',
-  upSeconds: 'Seconds up',
-  topSeconds: 'Seconds at the top',
-  downSeconds: 'Seconds down',
-  restSeconds: 'Seconds of rest',
-  addedKg: 'Kilograms',
-  timesPerDay: 'Times a day',
-  daysPerWeek: 'Days a week',
+  sets: say('Sets'),
+  reps: say('Repetitions or holds'),
+  holdSeconds: say('Seconds of a hold'),
+  upSeconds: say('Seconds up'),
+  topSeconds: say('Seconds at the top'),
+  downSeconds: say('Seconds down'),
+  restSeconds: say('Seconds of rest'),
+  addedKg: say('Kilograms'),
+  timesPerDay: say('Times a day'),
+  daysPerWeek: say('Days a week'),
 };
 
 /** A prescription as one plain sentence in which every number is edited in place. */
@@ -111,7 +112,7 @@ function Sides({
   return (
     <button
       type="button"
-      aria-label={`Sides: ${text}`}
+      aria-label={say('Sides: {{text}}', { text })}
       className="rounded-[1px] font-semibold underline decoration-heather decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash"
       style={{ color: colour }}
       onClick={() => turn(1)}
@@ -145,13 +146,13 @@ function Variants({
     const next = ways[(ways.indexOf(variant) + by + ways.length) % ways.length];
     onChange(next === undefined ? usual : { ...usual, variant: next });
   };
-  const words = text === '' ? 'the usual way' : text.slice(2);
+  const words = text === '' ? say('the usual way') : text.slice(2);
   return (
     <>
       {', '}
       <button
         type="button"
-        aria-label={`Way: ${words}`}
+        aria-label={say('Way: {{words}}', { words })}
         title={exercise.variants.find((v) => v.key === prescription.variant)?.how}
         className="rounded-[1px] font-semibold underline decoration-heather decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash"
         onClick={() => turn(1)}
@@ -228,7 +229,12 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
   if (asking !== null)
     return (
       <Reason
-        of={`${NAMES[field]}: ${asking}, beyond ${min} to ${max}`}
+        of={say('{{field}}: {{asking}}, beyond {{min}} to {{max}}', {
+          field: NAMES[field],
+          asking,
+          min,
+          max,
+        })}
         keep={(reason) => {
           put(asking, reason);
           setAsking(null);
@@ -260,7 +266,7 @@ function NumberPart({ field, text, prescription, exercise, onChange, error }: Nu
       aria-valuemin={min}
       aria-valuemax={max}
       aria-valuetext={text}
-      title={`${min} to ${max}`}
+      title={say('{{min}} to {{max}}', { min, max })}
       className={`cursor-ew-resize touch-none select-none rounded-[1px] font-semibold underline decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash ${error === null ? 'decoration-heather' : 'bg-ease-wash decoration-ease'}`}
       onKeyDown={(event) => keyed(event, step, setTyping)}
       {...slide}
@@ -294,10 +300,14 @@ function problemOf(of: {
 }): string | null {
   if (of.typing === null) return of.error;
   if (of.fits) return null;
-  const usual = `${of.whole ? 'a whole number ' : ''}${of.min} to ${of.max}`;
+  const usual = say('{{words}}{{min}} to {{max}}', {
+    words: of.whole ? say('a whole number ') : '',
+    min: of.min,
+    max: of.max,
+  });
   return of.far
-    ? `usually ${usual}; Enter, and say why`
-    : `${usual}, with a reason ${of.least} to ${of.most}`;
+    ? say('usually {{usual}}; Enter, and say why', { usual })
+    : say('{{usual}}, with a reason {{least}} to {{most}}', { usual, least: of.least, most: of.most });
 }
 
 /** Asks why a dose goes beyond the usual range; Enter keeps it, Escape leaves the number as it was. */
@@ -309,8 +319,8 @@ function Reason({ of, keep, leave }: { of: string; keep: (reason: string) => voi
       {of}
       <input
         autoFocus
-        aria-label={`Why ${of}`}
-        placeholder="why"
+        aria-label={say('Why {{of}}', { of })}
+        placeholder={say('why')}
         maxLength={200}
         className="w-44 border-b-2 border-hold bg-paper px-1 text-ink focus:outline-none"
         value={reason}
@@ -326,10 +336,10 @@ function Reason({ of, keep, leave }: { of: string; keep: (reason: string) => voi
         disabled={!fine}
         onClick={() => keep(reason.trim())}
       >
-        Keep
+        {say('Keep')}
       </button>
       <button type="button" className="text-sm" onClick={leave}>
-        Not
+        {say('Not')}
       </button>
     </span>
   );
@@ -394,7 +404,7 @@ function TypedNumber({
     <span className="relative mx-0.5 inline-block">
       <input
         ref={input}
-        aria-label={`${NAMES[field]}, ${min} to ${max}`}
+        aria-label={say('{{field}}, {{min}} to {{max}}', { field: NAMES[field], min, max })}
         aria-invalid={problem !== null && typing !== ''}
         inputMode="decimal"
         maxLength={8}

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Link, NavLink } from 'react-router';
 import type { EpisodeView } from '@heathstep/contracts';
 import type { SafetyState } from '@heathstep/core';
@@ -50,13 +51,13 @@ export function EpisodeHead({
               style={{ color: episode.affected === 'both' ? undefined : `var(--color-${episode.affected})` }}
               className="font-semibold"
             >
-              {episode.affected === 'both' ? 'both sides' : episode.affected}
+              {episode.affected === 'both' ? say('both sides') : say(episode.affected)}
             </span>
           </p>
         </div>
         <Others episode={episode} />
         <div className="min-w-0 flex-1 max-md:order-last max-md:w-full max-md:flex-none">{children}</div>
-        <nav aria-label="Places of this episode" className="flex gap-5">
+        <nav aria-label={say('Places of this episode')} className="flex gap-5">
           {TABS.map(([path, name]) => (
             <NavLink
               key={path}
@@ -65,7 +66,7 @@ export function EpisodeHead({
                 `relative flex min-h-11 items-center ${isActive ? 'font-semibold after:absolute after:inset-x-0 after:bottom-1 after:h-0.5 after:bg-heather' : 'text-ink-2 hover:text-ink'}`
               }
             >
-              {name}
+              {say(name)}
             </NavLink>
           ))}
         </nav>
@@ -79,7 +80,7 @@ function Others({ episode }: { episode: EpisodeView }) {
   const content = useContent();
   const pathways = content.data?.pathways ?? [];
   return (
-    <nav aria-label="Complaints" className="flex flex-wrap items-center gap-x-4 text-sm">
+    <nav aria-label={say('Complaints')} className="flex flex-wrap items-center gap-x-4 text-sm">
       {episode.elsewhere.map((c) => (
         <NavLink
           key={c.episodeId}
@@ -90,7 +91,7 @@ function Others({ episode }: { episode: EpisodeView }) {
         </NavLink>
       ))}
       <NavLink to={`/people/${episode.person.id}?all`} className="text-action min-h-9 py-2">
-        {episode.elsewhere.length === 0 ? 'Another complaint' : 'All'}
+        {episode.elsewhere.length === 0 ? say('Another complaint') : say('All')}
       </NavLink>
     </nav>
   );

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { type ReactNode, useId, useState } from 'react';
 
 interface FindAndChooseProps<T> {
@@ -69,7 +70,7 @@ export function FindAndChoose<T>(props: FindAndChooseProps<T>) {
       <ul
         id={listId}
         role="listbox"
-        aria-label="Found"
+        aria-label={say('Found')}
         className={`overflow-y-auto ${props.listClass ?? 'mt-2 max-h-72'}`}
         tabIndex={-1}
       >

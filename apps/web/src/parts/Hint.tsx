@@ -1,11 +1,14 @@
+import { say } from '@heathstep/core';
 import { X } from 'lucide-react';
 import { useSyncExternalStore } from 'react';
 
 /** The few things that are told once, and never again after they were used. */
 const HINTS = {
-  line: 'A measure can be typed in the line above, left and right at once: lunge l 34 35 33 r 38. The key / goes there.',
-  dose: 'Every number of a dose can be dragged, stepped with the arrow keys, or typed over.',
-  why: 'Dotted underlined words open up: what went in, the rule, the sum and its source.',
+  line: say(
+    'A measure can be typed in the line above, left and right at once: lunge l 34 35 33 r 38. The key / goes there.',
+  ),
+  dose: say('Every number of a dose can be dragged, stepped with the arrow keys, or typed over.'),
+  why: say('Dotted underlined words open up: what went in, the rule, the sum and its source.'),
 } as const;
 export type HintKey = keyof typeof HINTS;
 
@@ -52,7 +55,7 @@ export function Hint({ of }: { of: HintKey }) {
       <button
         type="button"
         className="inline-flex size-11 shrink-0 items-center justify-center text-ink-2 hover:text-ink"
-        aria-label="Put this hint away"
+        aria-label={say('Put this hint away')}
         onClick={() => hintUsed(of)}
       >
         <X className="size-4" aria-hidden />

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Check, CircleDashed, Minus, RotateCcw } from 'lucide-react';
 import type { ComponentType } from 'react';
 
@@ -38,13 +39,13 @@ export function Judgement({
 }
 
 export const DECISION_WORDS: Record<string, { readonly text: string; readonly tone: Tone }> = {
-  progress: { text: 'Progress', tone: 'go' },
-  'adjust-dose': { text: 'Change the dose', tone: 'hold' },
-  hold: { text: 'Hold', tone: 'hold' },
-  'hold-and-retest': { text: 'Hold and re-test', tone: 'hold' },
-  'look-again': { text: 'Look again', tone: 'hold' },
-  'ease-back': { text: 'Ease back', tone: 'ease' },
-  refer: { text: 'Refer', tone: 'ease' },
+  progress: { text: say('Progress'), tone: 'go' },
+  'adjust-dose': { text: say('Change the dose'), tone: 'hold' },
+  hold: { text: say('Hold'), tone: 'hold' },
+  'hold-and-retest': { text: say('Hold and re-test'), tone: 'hold' },
+  'look-again': { text: say('Look again'), tone: 'hold' },
+  'ease-back': { text: say('Ease back'), tone: 'ease' },
+  refer: { text: say('Refer'), tone: 'ease' },
 };
 
 /** A word with an upper-case start. */

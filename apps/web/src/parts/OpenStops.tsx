@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Octagon } from 'lucide-react';
 import { Link } from 'react-router';
 import type { EpisodeView } from '@heathstep/contracts';
@@ -21,10 +22,10 @@ function openStops(episode: EpisodeView, safety: SafetyState | null, query: stri
   return [
     ...episode.openStops.map((s) => ({
       id: s.id,
-      level: s.grade === 'emergency' ? 'Emergency' : 'Reported at home',
+      level: s.grade === 'emergency' ? say('Emergency') : say('Reported at home'),
       what: s.sign,
       where: longDay(s.day),
-      now: 'Speak with the person, ask every acute sign again, and close it with its result in Course',
+      now: say('Speak with the person, ask every acute sign again, and close it with its result in Course'),
       to: `/episodes/${episode.id}/course`,
     })),
     ...(safety?.stops ?? []).map((t) => ({
@@ -39,7 +40,7 @@ function openStops(episode: EpisodeView, safety: SafetyState | null, query: stri
     ...episode.elsewhere.flatMap((c) =>
       c.blocks.map((text) => ({
         id: `${c.episodeId}-${text}`,
-        level: 'In the other complaint',
+        level: say('In the other complaint'),
         what: text,
         where: '',
         now: '',
@@ -63,7 +64,11 @@ export function OpenStops({
   if (stops.length === 0) return null;
   const hidden = stops.length - MOST_SHOWN;
   return (
-    <section aria-label="Open stop signs" className="no-print bg-ease px-5 py-1.5 text-paper" role="status">
+    <section
+      aria-label={say('Open stop signs')}
+      className="no-print bg-ease px-5 py-1.5 text-paper"
+      role="status"
+    >
       <ul>
         {stops.slice(0, MOST_SHOWN).map((s) => (
           <li key={s.id} className="flex min-h-8 items-center gap-2">
@@ -77,7 +82,7 @@ export function OpenStops({
         {hidden > 0 && (
           <li className="min-h-8">
             <Link to={stops[MOST_SHOWN]?.to ?? ''} className="font-semibold hover:underline">
-              {`and ${hidden} more, in Safety`}
+              {say('and {{hidden}} more, in Safety', { hidden })}
             </Link>
           </li>
         )}

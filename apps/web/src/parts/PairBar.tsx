@@ -1,4 +1,4 @@
-import { type MeasureDefinition, semAt, shown, unitAfter } from '@heathstep/core';
+import { type MeasureDefinition, semAt, shown, unitAfter, say } from '@heathstep/core';
 
 const WIDTH = 300;
 const HEIGHT = 44;
@@ -145,6 +145,6 @@ function Bar({
 function describe({ measure, left, right, before }: PairBarProps, difference: number | null): string {
   const unit = unitAfter(measure);
   const side = (name: string, now: number | null, then: number | null) =>
-    `${name} ${now === null ? 'not taken' : `${shown(now)}${unit}`}${then === null ? '' : `, last visit ${shown(then)}`}`;
-  return `${measure.label}: ${side('left', left, before.left)}; ${side('right', right, before.right)}${difference === null ? '' : `; ${shown(difference)}${unit} apart`}`;
+    `${name} ${now === null ? say('not taken') : `${shown(now)}${unit}`}${then === null ? '' : say(', last visit {{then}}', { then: shown(then) })}`;
+  return `${measure.label}: ${side('left', left, before.left)}; ${side('right', right, before.right)}${difference === null ? '' : say('; {{difference}}{{unit}} apart', { difference: shown(difference), unit })}`;
 }

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState, type SyntheticEvent } from 'react';
 import type { EpisodeView, PersonRow } from '@heathstep/contracts';
@@ -29,10 +30,10 @@ export function PersonFacts({ episode }: { episode: EpisodeView }) {
       className="mt-4 flex flex-wrap items-end gap-4"
       onSubmit={submit}
       noValidate
-      aria-label="The person"
+      aria-label={say('The person')}
     >
       <label>
-        <span className="block text-sm text-ink-2">Date of birth</span>
+        <span className="block text-sm text-ink-2">{say('Date of birth')}</span>
         <input
           className="field"
           type="date"
@@ -42,15 +43,15 @@ export function PersonFacts({ episode }: { episode: EpisodeView }) {
         />
       </label>
       <label>
-        <span className="block text-sm text-ink-2">Sex, for published norms</span>
+        <span className="block text-sm text-ink-2">{say('Sex, for published norms')}</span>
         <select className="field" value={sex} onChange={(e) => setSex(e.target.value)}>
-          <option value="">not said</option>
-          <option value="female">female</option>
-          <option value="male">male</option>
+          <option value="">{say('not said')}</option>
+          <option value="female">{say('female')}</option>
+          <option value="male">{say('male')}</option>
         </select>
       </label>
       <button type="submit" className="action" disabled={save.isPending || birthDate === ''}>
-        Save
+        {say('Save')}
       </button>
       {error !== null && (
         <span role="alert" className="text-ease-deep">

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { ChooseFile } from './ChooseFile.js';
 
 interface ReadFileProps {
@@ -26,7 +27,7 @@ export function ReadFile({
   take,
 }: ReadFileProps) {
   const read = async (file: File): Promise<string | null> => {
-    if (file.size > mostBytes) return `${refusal} It is larger than any of them.`;
+    if (file.size > mostBytes) return say('{{refusal}} It is larger than any of them.', { refusal });
     try {
       const found = JSON.parse(await file.text()) as { readonly format?: unknown } | null;
       if (found?.format !== format || !fits(found)) return refusal;

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { PersonRow } from '@heathstep/contracts';
 import { ApiError, request } from '../api/client.js';
@@ -33,7 +34,7 @@ export function ReadsIn({
   });
   return (
     <SelectField
-      label="Reads"
+      label={say('Reads')}
       className="mt-4 w-40"
       options={languages}
       value={change.isPending ? change.variables : (person.language ?? '')}
@@ -41,7 +42,7 @@ export function ReadsIn({
       error={
         change.error instanceof ApiError
           ? change.error.status === 409
-            ? 'Someone else changed this person; choose once more'
+            ? say('Someone else changed this person; choose once more')
             : change.error.message
           : null
       }

@@ -1,15 +1,17 @@
+import { say } from '@heathstep/core';
 import { CloudOff, Check, LoaderCircle, TriangleAlert } from 'lucide-react';
 import type { SaveStatus } from '../api/entryStore.js';
 
 const WORDS: Record<SaveStatus, string> = {
-  saved: 'Saved',
-  saving: 'Saving',
-  unreachable:
+  saved: say('Saved'),
+  saving: say('Saving'),
+  unreachable: say(
     'The server cannot be reached. What you typed is kept on this device and sent again by itself.',
-  conflict: 'Someone else changed this. Both values are kept: choose below.',
-  refused: 'Something could not be taken. See the marked field.',
-  locked: 'This visit is signed. Open a new visit to change it.',
-  'signed-out': 'You are signed out. What you typed is kept on this device; sign in again to send it.',
+  ),
+  conflict: say('Someone else changed this. Both values are kept: choose below.'),
+  refused: say('Something could not be taken. See the marked field.'),
+  locked: say('This visit is signed. Open a new visit to change it.'),
+  'signed-out': say('You are signed out. What you typed is kept on this device; sign in again to send it.'),
 };
 
 const isCalm = (status: SaveStatus): boolean => status === 'saved' || status === 'saving';
@@ -53,7 +55,7 @@ export function SaveTrouble({ status, retry }: { status: SaveStatus; retry: () =
           <span>{WORDS[status]}</span>
           {status === 'unreachable' && (
             <button type="button" className="text-action whitespace-nowrap" onClick={retry}>
-              Try now
+              {say('Try now')}
             </button>
           )}
           {status === 'signed-out' && (
@@ -61,7 +63,7 @@ export function SaveTrouble({ status, retry }: { status: SaveStatus; retry: () =
               className="text-action whitespace-nowrap"
               href={`/sign-in?next=${encodeURIComponent(window.location.pathname)}`}
             >
-              Sign in
+              {say('Sign in')}
             </a>
           )}
         </p>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Component, type ReactNode } from 'react';
 
 interface SetAsideProps {
@@ -23,9 +24,12 @@ export class SetAside extends Component<SetAsideProps, { readonly failed: boolea
     if (!this.state.failed) return this.props.children;
     return (
       <main className="mx-auto max-w-xl px-6 py-24" role="alert">
-        <h1>This cannot be opened</h1>
+        <h1>{say('This cannot be opened')}</h1>
         <p className="mt-3 text-ink-2">
-          {`${this.props.what} kept on this device is not one that can be read. It can be set aside: it stays on this device, and the page begins anew.`}
+          {say(
+            '{{what}} kept on this device is not one that can be read. It can be set aside: it stays on this device, and the page begins anew.',
+            { what: this.props.what },
+          )}
         </p>
         <button
           type="button"
@@ -35,7 +39,7 @@ export class SetAside extends Component<SetAsideProps, { readonly failed: boolea
             this.setState({ failed: false });
           }}
         >
-          Set it aside
+          {say('Set it aside')}
         </button>
       </main>
     );

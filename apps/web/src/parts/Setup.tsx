@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 /** A drawn setup: limbs as thick lines, what they stand on or against as thin ones, and what is read as an accent. */
 interface Drawing {
   readonly limbs: readonly string[];
@@ -150,7 +151,12 @@ export function Setup({ name, label }: { name: string; label: string }) {
   const drawing = SETUPS[name];
   if (drawing === undefined) return null;
   return (
-    <svg viewBox="0 0 120 102" className="h-24 w-28 shrink-0" role="img" aria-label={`Set-up: ${label}`}>
+    <svg
+      viewBox="0 0 120 102"
+      className="h-24 w-28 shrink-0"
+      role="img"
+      aria-label={say('Set-up: {{label}}', { label })}
+    >
       {drawing.props.map((d) => (
         <path key={d} d={d} fill="none" stroke="var(--color-ink-3)" strokeWidth="1.5" />
       ))}

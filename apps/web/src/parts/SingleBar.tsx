@@ -1,4 +1,4 @@
-import { type MeasureDefinition, semAt, shown, unitAfter } from '@heathstep/core';
+import { type MeasureDefinition, semAt, shown, unitAfter, say } from '@heathstep/core';
 
 const WIDTH = 300;
 const HEIGHT = 44;
@@ -20,7 +20,7 @@ export function SingleBar({
   const at = (v: number): number => ((Math.min(Math.max(v, min), max) - min) / (max - min || 1)) * WIDTH;
   const sem = value === null ? null : semAt(measure, value);
   const zero = at(Math.max(min, 0));
-  const label = `${measure.label}: ${value === null ? 'not taken' : `${shown(value)}${unitAfter(measure)}`}${before === null ? '' : `, last visit ${shown(before)}`}`;
+  const label = `${measure.label}: ${value === null ? say('not taken') : `${shown(value)}${unitAfter(measure)}`}${before === null ? '' : say(', last visit {{before}}', { before: shown(before) })}`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="h-11 w-full" role="img" aria-label={label}>
       {measure.band !== null && (

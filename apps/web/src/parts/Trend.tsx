@@ -3,7 +3,7 @@ import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/comp
 import * as echarts from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
-import { semAt, shown, type MeasureDefinition } from '@heathstep/core';
+import { semAt, shown, type MeasureDefinition, say } from '@heathstep/core';
 import { useShownTheme } from './theme.js';
 import { shortDay } from './dates.js';
 
@@ -41,13 +41,13 @@ function series(measure: MeasureDefinition, side: 'left' | 'right', points: read
     {
       ...plain,
       name: `${side} low`,
-      stack: `${side} band`,
+      stack: say('{{side}} band', { side: say(side) }),
       data: points.map((p) => [p.day, p.value - sem(p.value)]),
     },
     {
       ...plain,
       name: `${side} error`,
-      stack: `${side} band`,
+      stack: say('{{side}} band', { side: say(side) }),
       areaStyle: { color: colour(side), opacity: 0.16 },
       data: points.map((p) => [p.day, 2 * sem(p.value)]),
     },
@@ -116,7 +116,7 @@ function optionsOf({ measure, left, right, wanted, to }: TrendProps) {
                 symbol: 'none',
                 lineStyle: { color: colour('go'), type: 'dashed', width: 1.5 },
                 label: {
-                  formatter: `wanted ${shown(wanted)}`,
+                  formatter: say('wanted {{wanted}}', { wanted: shown(wanted) }),
                   ...text,
                   color: colour('go-deep'),
                   position: 'insideEndTop',
@@ -151,7 +151,7 @@ export function Trend({ measure, left, right, wanted, to }: TrendProps) {
     <figure>
       <div ref={host} className="h-56 w-full" aria-hidden />
       <details className="text-sm">
-        <summary className="min-h-8 text-ink-2">As a table</summary>
+        <summary className="min-h-8 text-ink-2">{say('As a table')}</summary>
         <TrendTable measure={measure} days={days} at={at} left={left} right={right} />
       </details>
     </figure>
@@ -177,9 +177,9 @@ function TrendTable({
       <caption className="sr-only">{measure.label}</caption>
       <thead>
         <tr>
-          <th scope="col">Day</th>
-          <th scope="col">Left</th>
-          <th scope="col">Right</th>
+          <th scope="col">{say('Day')}</th>
+          <th scope="col">{say('Left')}</th>
+          <th scope="col">{say('Right')}</th>
         </tr>
       </thead>
       <tbody>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Popover } from 'radix-ui';
 import { hintUsed } from './Hint.js';
 import { Pane } from './Pane.js';
@@ -30,14 +31,14 @@ export function Why({
       <Popover.Trigger
         data-why
         className={`text-left underline decoration-ink-3 decoration-dotted underline-offset-4 hover:decoration-solid ${className}`}
-        {...(label === undefined ? {} : { 'aria-label': `${label}. Why?` })}
+        {...(label === undefined ? {} : { 'aria-label': say('{{label}}. Why?', { label }) })}
         onKeyDown={(event) => {
           if (event.key.toLowerCase() === 'w' && !event.ctrlKey && !event.metaKey) setOpen(true);
         }}
       >
         {children}
       </Popover.Trigger>
-      <Pane aria-label="Why" className="max-h-[70vh] w-[26rem] overflow-y-auto p-5 text-sm">
+      <Pane aria-label={say('Why')} className="max-h-[70vh] w-[26rem] overflow-y-auto p-5 text-sm">
         {open && <Working why={of()} />}
       </Pane>
     </Popover.Root>
@@ -74,8 +75,12 @@ function Working({ why }: { why: WhyContent }) {
       {why.reviewKey !== null && (
         <p className="mt-1 text-ink-2">
           {review === undefined
-            ? 'Not yet reviewed by this clinic.'
-            : `Reviewed by ${review.reviewer} on ${review.on} for this clinic, version ${review.version}.`}
+            ? say('Not yet reviewed by this clinic.')
+            : say('Reviewed by {{reviewer}} on {{on}} for this clinic, version {{version}}.', {
+                reviewer: review.reviewer,
+                on: review.on,
+                version: review.version,
+              })}
         </p>
       )}
     </div>

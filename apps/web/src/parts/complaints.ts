@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { Pathway } from '@heathstep/content';
 import type { Affected } from '@heathstep/core';
 
@@ -7,5 +8,5 @@ export function complaintName(
   pathways: readonly Pathway[],
 ): string {
   const name = pathways.find((p) => p.key === complaint.condition)?.name ?? '';
-  return `${name}, ${complaint.affected === 'both' ? 'both sides' : complaint.affected}`;
+  return `${name}, ${complaint.affected === 'both' ? say('both sides') : complaint.affected}`;
 }

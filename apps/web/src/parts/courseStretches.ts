@@ -4,6 +4,7 @@ import {
   type StageKey,
   type StageStretch,
   stageStretches,
+  say,
 } from '@heathstep/core';
 import type { EpisodeView } from '@heathstep/contracts';
 import { dayHere } from './dates.js';
@@ -29,13 +30,16 @@ export function stretchesOf(
   const spans = [...episode.stages.map((s) => ({ stage: s.stage, day: dayHere(s.since) })), ...begins];
   return stageStretches(spans, protocol.stages, episode.today).map((s, i) => {
     const stage = protocol.stages.find((x) => x.key === s.stage);
-    const usual = stage === undefined ? '' : `${stage.usualWeeks.min} to ${stage.usualWeeks.max}`;
+    const usual =
+      stage === undefined
+        ? ''
+        : say('{{min}} to {{max}}', { min: stage.usualWeeks.min, max: stage.usualWeeks.max });
     const week = Math.floor(daysBetween(s.from, episode.today) / 7) + 1;
     const took = Math.max(1, Math.round(daysBetween(s.from, s.to) / 7));
     const notes = {
-      done: `took ${took} ${took === 1 ? 'week' : 'weeks'}`,
-      now: `week ${week}, usually ${usual}`,
-      ahead: `usually ${usual} weeks`,
+      done: say('took {{took}} {{words}}', { took, words: took === 1 ? say('week') : say('weeks') }),
+      now: say('week {{week}}, usually {{usual}}', { week, usual }),
+      ahead: say('usually {{usual}} weeks', { usual }),
     };
     return { ...s, key: `${s.stage}-${i}`, name: stage?.name ?? s.stage, note: notes[s.kind] };
   });

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes, useId } from 'react';
 import type { ApiError } from '../api/client.js';
 
@@ -186,7 +187,9 @@ export function Refusal({ error }: { error: ApiError | null }) {
   if (error === null || (error.problem.errors ?? []).length > 0) return null;
   return (
     <p role="alert" className="text-sm text-ease-deep">
-      {error.passing ? 'The server cannot be reached. What you typed is kept; try again.' : error.message}
+      {error.passing
+        ? say('The server cannot be reached. What you typed is kept; try again.')
+        : error.message}
     </p>
   );
 }

@@ -10,6 +10,7 @@ import {
   type DeviceKind,
   type DeviceMistake,
   parseFrame,
+  say,
 } from '@heathstep/core';
 
 type Link = 'off' | 'connecting' | 'on' | 'failed';
@@ -82,7 +83,7 @@ export function useDevice(
       if (socket.current !== ws) return;
       socket.current = null;
       const spoke = now.current.hello !== null;
-      put(captureCut(now.current, now.current.endReason ?? 'the connection was lost'));
+      put(captureCut(now.current, now.current.endReason ?? say('the connection was lost')));
       setLink(spoke ? 'off' : 'failed');
     };
   }, [base, kind, disconnect, put]);

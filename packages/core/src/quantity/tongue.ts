@@ -4,7 +4,7 @@ import { shown } from './statistics.js';
 export type Gaps = Readonly<Record<string, string | number>>;
 
 /**
- * A language for what patients read. Every text is written in English where it is made, with gaps as `{{name}}`; a tongue says
+ * A language. Every text is written in English where it is made, with gaps as `{{name}}`; a tongue says
  * it. `count` among the gaps chooses the form where a language has several, `context` the meaning where a word has
  * several: a step that is counted, a step to stand on.
  */
@@ -25,3 +25,19 @@ export const ENGLISH: Tongue = {
   inside: (text) => text.charAt(0).toLowerCase() + text.slice(1),
   number: shown,
 };
+
+let spokenBy: () => Tongue = () => ENGLISH;
+
+/** Sets who says in which language what clinicians read: the page once, the server for each request. */
+export const speakBy = (which: () => Tongue): void => {
+  spokenBy = which;
+};
+
+/** The language in which what clinicians read is said now. What a patient reads is said by the tongue that is handed on for it. */
+export const spoken = (): Tongue => spokenBy();
+
+/** A text in the language of who reads it now. */
+export const say = (text: string, gaps?: Gaps): string => spokenBy().say(text, gaps);
+
+/** A key that is a word, such as `not-tested`, in the language of who reads it now. */
+export const sayKey = (key: string): string => say(key.replaceAll('-', ' '));

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Dialog, Tabs } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { SearchField } from '../../parts/fields.js';
@@ -47,18 +48,18 @@ export function Help({ sheet, show }: { sheet: Sheet | null; show: (sheet: Sheet
               <Dialog.Title className="sr-only">
                 {SHEETS.find(([key]) => key === sheet)?.[1] ?? ''}
               </Dialog.Title>
-              <Tabs.List aria-label="Sheet" className="flex flex-1 flex-wrap gap-1">
+              <Tabs.List aria-label={say('Sheet')} className="flex flex-1 flex-wrap gap-1">
                 {SHEETS.map(([key, name]) => (
                   <Tabs.Trigger
                     key={key}
                     value={key}
                     className="min-h-11 border-b-2 border-transparent px-3 font-head text-lg text-ink-2 data-[state=active]:border-heather data-[state=active]:font-semibold data-[state=active]:text-ink"
                   >
-                    {name}
+                    {say(name)}
                   </Tabs.Trigger>
                 ))}
               </Tabs.List>
-              <Dialog.Close className="text-action min-h-11">Close</Dialog.Close>
+              <Dialog.Close className="text-action min-h-11">{say('Close')}</Dialog.Close>
             </div>
             <Tabs.Content value="keys" tabIndex={-1}>
               <Keys />
@@ -103,14 +104,14 @@ function Words() {
     <div className="mt-3">
       <SearchField
         className="max-w-xs"
-        label="Find a word"
-        placeholder="ours or the clinical one"
+        label={say('Find a word')}
+        placeholder={say('ours or the clinical one')}
         value={asked}
         onChange={setAsked}
       />
       {found.length === 0 && (
         <p className="mt-3 text-ink-2" role="status">
-          No word of ours. Measures, exercises and findings are found by Look up.
+          {say('No word of ours. Measures, exercises and findings are found by Look up.')}
         </p>
       )}
       <dl className="mt-2">

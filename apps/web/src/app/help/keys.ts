@@ -1,37 +1,38 @@
+import { say } from '@heathstep/core';
 /** Keys by where they work. */
 export const KEYS: readonly (readonly [
   where: string,
   keys: readonly (readonly [key: string, does: string])[],
 ])[] = [
   [
-    'Everywhere',
+    say('Everywhere'),
     [
-      ['Ctrl K', 'look up a person, a measure, an exercise, a place'],
-      ['?', 'this sheet: keys, words, what changed'],
-      ['Esc', 'closes what is open'],
-      ['W', 'on a number: why it is so'],
+      [say('Ctrl K'), say('look up a person, a measure, an exercise, a place')],
+      ['?', say('this sheet: keys, words, what changed')],
+      [say('Esc'), say('closes what is open')],
+      ['W', say('on a number: why it is so')],
     ],
   ],
   [
-    'Visit',
+    say('Visit'),
     [
-      ['/', 'the quick line: lunge l 34 35 33'],
-      ['Alt ↑ ↓', 'the step before, the step after'],
-      ['Enter', 'the next trial, then the next measure'],
-      ['P', 'on a reading: the pain with it'],
-      ['Ctrl Z', 'takes the last entry back'],
-      ['Ctrl Shift Z, Ctrl Y', 'makes it again'],
-      ['P  A  N', 'a finding: present, absent, not tested'],
-      ['Space, 1 to 9', 'counter: one more, a fault'],
+      ['/', say('the quick line: lunge l 34 35 33')],
+      [say('Alt ↑ ↓'), say('the step before, the step after')],
+      ['Enter', say('the next trial, then the next measure')],
+      ['P', say('on a reading: the pain with it')],
+      [say('Ctrl Z'), say('takes the last entry back')],
+      [say('Ctrl Shift Z, Ctrl Y'), say('makes it again')],
+      ['P  A  N', say('a finding: present, absent, not tested')],
+      [say('Space, 1 to 9'), say('counter: one more, a fault')],
     ],
   ],
   [
-    'Plan',
+    say('Plan'),
     [
-      ['↑ ↓', 'on a number: a step more or less'],
-      ['digits', 'on a number: type another'],
-      ['Space, arrows', 'on a mark of the week: to another day'],
-      ['Ctrl Z, Ctrl Shift Z', 'takes the last change back, makes it again'],
+      ['↑ ↓', say('on a number: a step more or less')],
+      ['digits', say('on a number: type another')],
+      [say('Space, arrows'), say('on a mark of the week: to another day')],
+      [say('Ctrl Z, Ctrl Shift Z'), say('takes the last change back, makes it again')],
     ],
   ],
 ];

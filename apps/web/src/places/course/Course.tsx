@@ -12,6 +12,8 @@ import {
   stricterSchool,
   whyChange,
   whyCriterion,
+  say,
+  sayKey,
 } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { type ClinicContent } from '../../api/queries.js';
@@ -29,7 +31,7 @@ const Trend = lazy(async () => ({ default: (await import('../../parts/Trend.js')
 
 export function Course() {
   return (
-    <OfEpisode what="the course">
+    <OfEpisode what={say('the course')}>
       {(course, content) => <Whole course={course} content={content} />}
     </OfEpisode>
   );
@@ -46,16 +48,20 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
         <main className="mx-auto w-full max-w-2xl px-8 py-12">
           <h2>
             {protocol.stages.length === 0
-              ? 'No protocol for this condition yet'
-              : 'The course begins with the first plan'}
+              ? say('No protocol for this condition yet')
+              : say('The course begins with the first plan')}
           </h2>
           <p className="mt-2 text-ink-2">
             {protocol.stages.length === 0
-              ? 'What each visit measured stands below, side by side. Stages and decisions come with the protocol.'
-              : 'Finish the first visit, then give a plan. From then on the stages, the log and each decision stand here.'}
+              ? say(
+                  'What each visit measured stands below, side by side. Stages and decisions come with the protocol.',
+                )
+              : say(
+                  'Finish the first visit, then give a plan. From then on the stages, the log and each decision stand here.',
+                )}
           </p>
           <Link to={`/episodes/${episode.id}/visit`} className="action mt-5">
-            To the visit
+            {say('To the visit')}
           </Link>
           {course.measures.length > 0 && <VisitPairs course={course} content={content} />}
         </main>
@@ -71,7 +77,7 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
       </div>
       <main className="grid flex-1 content-start md:grid-cols-[minmax(0,1fr)_20rem] lg:grid-cols-[19rem_minmax(0,1fr)_20rem] lg:content-stretch">
         <section className="px-5 py-4">
-          <h2>{stage?.criteria == null ? 'Upkeep' : `To leave ${stage.name}`}</h2>
+          <h2>{stage?.criteria == null ? say('Upkeep') : say('To leave {{name}}', { name: stage.name })}</h2>
           <Hint of="why" />
           <Criteria course={course} />
         </section>
@@ -100,22 +106,22 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
 }
 
 const STATES: Record<string, { readonly tone: Tone; readonly word: string }> = {
-  met: { tone: 'go', word: 'met' },
-  'met-within-error': { tone: 'hold', word: 'within error' },
-  'not-met': { tone: 'ease', word: 'not yet' },
-  'not-known': { tone: 'unknown', word: 'not known' },
-  'not-applicable': { tone: 'unknown', word: 'does not apply' },
+  met: { tone: 'go', word: say('met') },
+  'met-within-error': { tone: 'hold', word: say('within error') },
+  'not-met': { tone: 'ease', word: say('not yet') },
+  'not-known': { tone: 'unknown', word: say('not known') },
+  'not-applicable': { tone: 'unknown', word: say('does not apply') },
 };
 
 function Criteria({ course }: { course: CourseView }) {
   if (course.criteria.length === 0)
-    return <p className="mt-2 text-ink-2">There is nothing to progress to from here.</p>;
+    return <p className="mt-2 text-ink-2">{say('There is nothing to progress to from here.')}</p>;
   return (
     <ul className="mt-2 border-t border-line">
       {course.criteria.map((part) => {
         const state =
           part.spare === true
-            ? { tone: 'unknown' as const, word: 'not needed' }
+            ? { tone: 'unknown' as const, word: say('not needed') }
             : (STATES[part.state] ?? { tone: 'unknown' as const, word: part.state });
         return (
           <li key={part.text} className="border-b border-line py-2.5">
@@ -135,7 +141,9 @@ function Criteria({ course }: { course: CourseView }) {
                 </Judgement>
               </span>
               <span className="pt-0.5">
-                {part.spare === true ? `another way is met; ${part.because}` : part.because}
+                {part.spare === true
+                  ? say('another way is met; {{because}}', { because: part.because })
+                  : part.because}
               </span>
             </span>
           </li>
@@ -189,19 +197,19 @@ function Trends({
             measure.label
           ) : (
             <ChoiceBlank
-              label="drawn over time"
+              label={say('drawn over time')}
               value={measure.key}
               options={charts.map((m) => ({ value: m.key, label: m.label }))}
               onChange={setChosen}
             />
           )}
         </h2>
-        <span className="text-sm text-ink-2">shaded: error of the measurement</span>
+        <span className="text-sm text-ink-2">{say('shaded: error of the measurement')}</span>
       </div>
       {left.length + right.length === 0 ? (
-        <p className="py-6 text-ink-2">Not measured yet.</p>
+        <p className="py-6 text-ink-2">{say('Not measured yet.')}</p>
       ) : (
-        <Suspense fallback={<div className="h-56" role="status" aria-label="Drawing the chart" />}>
+        <Suspense fallback={<div className="h-56" role="status" aria-label={say('Drawing the chart')} />}>
           <Trend
             measure={measure}
             left={left}
@@ -236,18 +244,18 @@ function VisitPairs({ course, content }: { course: CourseView; content: ClinicCo
   if (rows.length === 0) return null;
   return (
     <div className="mt-6">
-      <h2>Now beside the first visit</h2>
+      <h2>{say('Now beside the first visit')}</h2>
       <table className="mt-2 w-full">
         <thead className="text-left text-sm text-ink-2">
           <tr>
             <th scope="col" className="py-1 font-normal">
-              Measure
+              {say('Measure')}
             </th>
             <th scope="col" className="font-normal" style={{ color: 'var(--color-left)' }}>
-              L left
+              {say('L left')}
             </th>
             <th scope="col" className="font-normal" style={{ color: 'var(--color-right)' }}>
-              R right
+              {say('R right')}
             </th>
           </tr>
         </thead>
@@ -273,7 +281,8 @@ function VisitPairs({ course, content }: { course: CourseView; content: ClinicCo
 function Pair({ measure, takes }: { measure: MeasureDefinition; takes: CourseView['measures'] }) {
   const [first] = takes;
   const last = takes[takes.length - 1];
-  if (first?.value == null || last?.value == null) return <span className="text-ink-3">not taken</span>;
+  if (first?.value == null || last?.value == null)
+    return <span className="text-ink-3">{say('not taken')}</span>;
   if (first === last) return <span>{shown(first.value)}</span>;
   const change = compareValues(measure, first.value, last.value);
   const tone =
@@ -284,12 +293,17 @@ function Pair({ measure, takes }: { measure: MeasureDefinition; takes: CourseVie
         : 'text-ink-2';
   const [then, now] = [first.value, last.value];
   return (
-    <span title={`${shortDay(first.at)} and ${shortDay(last.at)}`}>
+    <span
+      title={say('{{shortDay}} and {{shortDay2}}', {
+        shortDay: shortDay(first.at),
+        shortDay2: shortDay(last.at),
+      })}
+    >
       {shown(then)} <span aria-hidden>→</span>
-      <span className="sr-only">then</span> <b>{shown(now)}</b>{' '}
+      <span className="sr-only">{say('then')}</span> <b>{shown(now)}</b>{' '}
       <Why of={() => whyChange(measure, then, now)} className={`text-sm ${tone}`}>
-        {change.direction}
-        {change.class === 'not-known' ? '' : `, ${change.class.replaceAll('-', ' ')}`}
+        {say(change.direction)}
+        {change.class === 'not-known' ? '' : `, ${sayKey(change.class)}`}
       </Why>
     </span>
   );

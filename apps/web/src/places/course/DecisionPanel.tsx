@@ -2,7 +2,7 @@ import { RadioRow } from '../../parts/RadioRow.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { type ProtocolDefinition, REVIEW_RULES, type ReviewResult, whyReview } from '@heathstep/core';
+import { type ProtocolDefinition, REVIEW_RULES, type ReviewResult, whyReview, say } from '@heathstep/core';
 import { DECISIONS, STOP_ENDS, type CourseView, type DecisionBody } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
@@ -16,13 +16,14 @@ const HEADLINE: Record<
   ReviewResult['decision'],
   (stages: { now: string; next: string; before: string }) => string
 > = {
-  refer: () => 'Refer before going on',
-  'ease-back': ({ now, before }) => (before === '' ? `Ease ${now} back to less` : `Ease back to ${before}`),
-  'adjust-dose': ({ now }) => `Stay in ${now}, change the dose`,
-  'hold-and-retest': ({ now }) => `Stay in ${now}, and re-test`,
-  progress: ({ next }) => `Go on to ${next}`,
-  hold: ({ now }) => `Stay in ${now}, keep the dose`,
-  'look-again': () => 'Look again at what keeps it going',
+  refer: () => say('Refer before going on'),
+  'ease-back': ({ now, before }) =>
+    before === '' ? say('Ease {{now}} back to less', { now }) : say('Ease back to {{before}}', { before }),
+  'adjust-dose': ({ now }) => say('Stay in {{now}}, change the dose', { now }),
+  'hold-and-retest': ({ now }) => say('Stay in {{now}}, and re-test', { now }),
+  progress: ({ next }) => say('Go on to {{next}}', { next }),
+  hold: ({ now }) => say('Stay in {{now}}, keep the dose', { now }),
+  'look-again': () => say('Look again at what keeps it going'),
 };
 
 /** The suggestion with its reasons and what would change it; the clinician uses it or decides otherwise. */
@@ -44,13 +45,17 @@ export function DecisionPanel({
   };
   if (review === null)
     return (
-      <p className="text-ink-2">A decision is suggested once a plan is given and something is logged.</p>
+      <p className="text-ink-2">
+        {say('A decision is suggested once a plan is given and something is logged.')}
+      </p>
     );
   if (episode.status === 'closed')
     return (
       <div>
-        <h2 className="text-2xl">Closed</h2>
-        <p className="mt-2 text-ink-2">{`It was ${endedWords(episode.ended)}. Nothing is decided for it any more.`}</p>
+        <h2 className="text-2xl">{say('Closed')}</h2>
+        <p className="mt-2 text-ink-2">
+          {say('It was {{ended}}. Nothing is decided for it any more.', { ended: endedWords(episode.ended) })}
+        </p>
         <History course={course} />
       </div>
     );
@@ -66,7 +71,7 @@ export function DecisionPanel({
       <Reasons review={review} />
       {review.wouldChange.length > 0 && (
         <div className="mt-3 text-sm text-ink-2">
-          <p className="font-semibold">What would change it</p>
+          <p className="font-semibold">{say('What would change it')}</p>
           <ul className="list-disc pl-5">
             {review.wouldChange.map((w) => (
               <li key={w}>{w}</li>
@@ -75,11 +80,19 @@ export function DecisionPanel({
         </div>
       )}
       <p className="mt-4 text-sm text-ink-2">
-        A suggestion by rule {review.rule} of {REVIEW_RULES.length}, {review.confidence}.{' '}
-        {reviewed === undefined
-          ? 'The rules are not yet reviewed by this clinic.'
-          : `Rules reviewed by ${reviewed.reviewer}, ${fullDay(reviewed.on)}.`}{' '}
-        The decision is yours. <Why of={() => whyReview(review)}>Show the working</Why>
+        {say('A suggestion by rule {{rule}} of {{n}}, {{confidence}}. {{words}} The decision is yours.', {
+          rule: review.rule,
+          n: REVIEW_RULES.length,
+          confidence: say(review.confidence),
+          words:
+            reviewed === undefined
+              ? say('The rules are not yet reviewed by this clinic.')
+              : say('Rules reviewed by {{reviewer}}, {{on}}.', {
+                  reviewer: reviewed.reviewer,
+                  on: fullDay(reviewed.on),
+                }),
+        })}{' '}
+        <Why of={() => whyReview(review)}>{say('Show the working')}</Why>
       </p>
       <History course={course} />
     </div>
@@ -91,25 +104,26 @@ function Drafted({ plan }: { plan: NonNullable<CourseView['drafted']> }) {
   const { come, gone, otherwise } = plan;
   return (
     <section
-      aria-label="The plan it would draft"
+      aria-label={say('The plan it would draft')}
       className="mt-4 rounded-lg bg-heather-wash px-3 py-2 text-sm"
     >
-      <h3 className="text-sm">Using this drafts a plan in which</h3>
-      {come.length + gone.length + otherwise.length === 0 && <p>nothing is otherwise than now.</p>}
+      <h3 className="text-sm">{say('Using this drafts a plan in which')}</h3>
+      {come.length + gone.length + otherwise.length === 0 && <p>{say('nothing is otherwise than now.')}</p>}
       <ul className="space-y-1">
         {gone.map((g) => (
           <li key={g.name}>
-            <b>{g.name}</b> leaves
+            <b>{g.name}</b> {say('leaves')}
           </li>
         ))}
         {come.map((c) => (
           <li key={c.name}>
-            <b>{c.name}</b> comes: {c.dose}
+            <b>{c.name}</b> {say('comes: {{dose}}', { dose: c.dose })}
           </li>
         ))}
         {otherwise.map((o) => (
           <li key={o.name}>
-            <b>{o.name}</b> becomes: {o.dose} <span className="text-ink-2">{`Before: ${o.before}`}</span>
+            <b>{o.name}</b> {say('becomes: {{dose}}', { dose: o.dose })}{' '}
+            <span className="text-ink-2">{say('Before: {{before}}', { before: o.before })}</span>
           </li>
         ))}
       </ul>
@@ -130,7 +144,9 @@ function Reasons({ review }: { review: ReviewResult }) {
       ))}
       {waiting > 0 && (
         <li className="border-b border-line-2 py-1.5 text-ink-2">
-          {waiting === 1 ? 'One criterion is not met yet' : `${waiting} criteria are not met yet`}
+          {waiting === 1
+            ? say('One criterion is not met yet')
+            : say('{{waiting}} criteria are not met yet', { waiting })}
         </li>
       )}
     </ul>
@@ -164,7 +180,7 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
     },
   });
   if (session.data?.user.role === 'assistant')
-    return <p className="mt-4 text-sm text-ink-2">A clinician decides.</p>;
+    return <p className="mt-4 text-sm text-ink-2">{say('A clinician decides.')}</p>;
   const error = decide.error instanceof ApiError ? decide.error : null;
   const reasonError = error?.at('/reason') ?? null;
   return (
@@ -176,7 +192,7 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
           disabled={decide.isPending}
           onClick={() => decide.mutate({ decision: review.decision })}
         >
-          Use this
+          {say('Use this')}
         </button>
         <button
           type="button"
@@ -184,7 +200,7 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
           aria-expanded={otherwise}
           onClick={() => setOtherwise(!otherwise)}
         >
-          Decide otherwise
+          {say('Decide otherwise')}
         </button>
       </div>
       {otherwise && (
@@ -230,7 +246,7 @@ function Otherwise({
       }}
     >
       <RadioRow
-        label="Decision"
+        label={say('Decision')}
         className="flex flex-wrap gap-2"
         value={choice}
         options={DECISIONS.filter((d) => d !== review.decision && !(d === 'progress' && last)).map((d) => ({
@@ -243,7 +259,7 @@ function Otherwise({
         }
       />
       <label className="mt-3 block">
-        <span className="text-sm text-ink-2">Why otherwise</span>
+        <span className="text-sm text-ink-2">{say('Why otherwise')}</span>
         <textarea
           className="field min-h-16"
           value={reason}
@@ -253,7 +269,7 @@ function Otherwise({
         />
       </label>
       <button type="submit" className="action mt-2" disabled={choice === null || busy}>
-        Record it
+        {say('Record it')}
       </button>
     </form>
   );
@@ -281,10 +297,12 @@ function OpenStops({ course }: { course: CourseView }) {
     <>
       {episode.openStops.map((s) => (
         <div key={s.id} className="mb-4 rounded bg-ease-wash p-3" role="alert">
-          <p className="font-semibold text-ease-deep">{`Stop sign reported at home, ${longDay(s.day)}`}</p>
+          <p className="font-semibold text-ease-deep">
+            {say('Stop sign reported at home, {{longDay}}', { longDay: longDay(s.day) })}
+          </p>
           <p>{`${s.sign} (${s.grade})`}</p>
           <button type="button" className="text-action min-h-9" onClick={() => setClosing(s.id)}>
-            Close with result
+            {say('Close with result')}
           </button>
         </div>
       ))}
@@ -306,7 +324,7 @@ function History({ course }: { course: CourseView }) {
   if (course.decisions.length === 0) return null;
   return (
     <section className="mt-6 border-t border-line pt-4">
-      <h3>Decided before</h3>
+      <h3>{say('Decided before')}</h3>
       <ol className="mt-1 text-sm">
         {course.decisions.map((d) => (
           <li key={d.id} className="border-b border-line-2 py-2">
@@ -314,15 +332,18 @@ function History({ course }: { course: CourseView }) {
             {fullDay(d.at)}, {d.by}
             <span className="block text-ink-2">
               {d.agreed
-                ? 'as suggested'
-                : `suggested: ${DECISION_WORDS[d.suggested]?.text ?? d.suggested}. ${d.reason}`}
+                ? say('as suggested')
+                : say('suggested: {{text}}. {{reason}}', {
+                    text: DECISION_WORDS[d.suggested]?.text ?? d.suggested,
+                    reason: d.reason,
+                  })}
             </span>
           </li>
         ))}
       </ol>
       <p className="mt-2 text-sm">
         <Link className="text-action" to={`/episodes/${course.episode.id}/plan`}>
-          To the plan
+          {say('To the plan')}
         </Link>
       </p>
     </section>

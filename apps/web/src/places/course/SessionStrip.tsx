@@ -1,4 +1,4 @@
-import { addDays, type PainSchool, type PainState, shown, whySession } from '@heathstep/core';
+import { addDays, type PainSchool, type PainState, shown, whySession, say } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { shortDay } from '../../parts/dates.js';
 import { Why } from '../../parts/Why.js';
@@ -6,11 +6,11 @@ import { Why } from '../../parts/Why.js';
 const DAYS = 21;
 
 const LOOK: Record<PainState, { readonly colour: string; readonly mark: string; readonly word: string }> = {
-  green: { colour: 'var(--color-go)', mark: '', word: 'green' },
-  amber: { colour: 'var(--color-hold)', mark: '!', word: 'amber' },
-  red: { colour: 'var(--color-ease)', mark: '×', word: 'red' },
-  stop: { colour: 'var(--color-ink)', mark: '■', word: 'stop sign' },
-  'not-known': { colour: 'transparent', mark: '?', word: 'not known' },
+  green: { colour: 'var(--color-go)', mark: '', word: say('green') },
+  amber: { colour: 'var(--color-hold)', mark: '!', word: say('amber') },
+  red: { colour: 'var(--color-ease)', mark: '×', word: say('red') },
+  stop: { colour: 'var(--color-ink)', mark: '■', word: say('stop sign') },
+  'not-known': { colour: 'transparent', mark: '?', word: say('not known') },
 };
 
 /** Three weeks of sessions: what was done as a bar, how it was taken as a marked block beneath. */
@@ -21,8 +21,8 @@ export function SessionStrip({ course, school }: { course: CourseView; school: P
   return (
     <div className="mt-6">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-        <h2>What was done, and how it was taken</h2>
-        <span className="text-sm text-ink-2">minutes under tension</span>
+        <h2>{say('What was done, and how it was taken')}</h2>
+        <span className="text-sm text-ink-2">{say('minutes under tension')}</span>
       </div>
       <div
         className="mt-3 grid items-end gap-1"
@@ -47,7 +47,11 @@ export function SessionStrip({ course, school }: { course: CourseView; school: P
             <Why
               key={day}
               of={() => whySession(s, school)}
-              label={`${shortDay(day)}: ${look.word}, ${shown(s.tensionMinutes)} minutes`}
+              label={say('{{shortDay}}: {{word}}, {{tensionMinutes}} minutes', {
+                shortDay: shortDay(day),
+                word: look.word,
+                tensionMinutes: shown(s.tensionMinutes),
+              })}
               className="block h-6 no-underline"
             >
               <span
@@ -62,8 +66,8 @@ export function SessionStrip({ course, school }: { course: CourseView; school: P
       </div>
       <div className="mt-1 flex justify-between text-xs text-ink-2">
         <span>{shortDay(days[0] ?? '')}</span>
-        <span>plain green · ! amber · × red · ■ stop sign · ? next morning not known</span>
-        <span>today</span>
+        <span>{say('plain green · ! amber · × red · ■ stop sign · ? next morning not known')}</span>
+        <span>{say('today')}</span>
       </div>
     </div>
   );

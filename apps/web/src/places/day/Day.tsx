@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import {
   BellRing,
   CalendarClock,
@@ -30,17 +31,17 @@ const KINDS: Record<
     readonly next: string;
   }
 > = {
-  stop: { word: 'Stop sign', tone: 'ease', icon: BellRing, next: 'Hear what happened' },
-  blocked: { word: 'Blocked', tone: 'ease', icon: Octagon, next: 'Open the safety screen' },
-  refer: { word: 'Refer', tone: 'ease', icon: Send, next: 'See what did not change' },
-  flare: { word: 'Flare', tone: 'ease', icon: Flame, next: 'Decide how to go on' },
-  ready: { word: 'Ready', tone: 'go', icon: CircleCheck, next: 'Give the next stage' },
-  'look-again': { word: 'Look again', tone: 'hold', icon: ScanSearch, next: 'Decide how to go on' },
-  'review-due': { word: 'Review due', tone: 'hold', icon: CalendarClock, next: 'Start the review' },
-  silent: { word: 'Silent', tone: 'hold', icon: MessageCircleOff, next: 'Ask how it goes' },
-  new: { word: 'New', tone: 'unknown', icon: Sprout, next: 'Go on with the visit' },
-  unplanned: { word: 'No plan', tone: 'unknown', icon: CircleDashed, next: 'Open the course' },
-  steady: { word: 'Steady', tone: 'go', icon: Leaf, next: 'Open the course' },
+  stop: { word: say('Stop sign'), tone: 'ease', icon: BellRing, next: say('Hear what happened') },
+  blocked: { word: say('Blocked'), tone: 'ease', icon: Octagon, next: say('Open the safety screen') },
+  refer: { word: say('Refer'), tone: 'ease', icon: Send, next: say('See what did not change') },
+  flare: { word: say('Flare'), tone: 'ease', icon: Flame, next: say('Decide how to go on') },
+  ready: { word: say('Ready'), tone: 'go', icon: CircleCheck, next: say('Give the next stage') },
+  'look-again': { word: say('Look again'), tone: 'hold', icon: ScanSearch, next: say('Decide how to go on') },
+  'review-due': { word: say('Review due'), tone: 'hold', icon: CalendarClock, next: say('Start the review') },
+  silent: { word: say('Silent'), tone: 'hold', icon: MessageCircleOff, next: say('Ask how it goes') },
+  new: { word: say('New'), tone: 'unknown', icon: Sprout, next: say('Go on with the visit') },
+  unplanned: { word: say('No plan'), tone: 'unknown', icon: CircleDashed, next: say('Open the course') },
+  steady: { word: say('Steady'), tone: 'go', icon: Leaf, next: say('Open the course') },
 };
 
 const linkOf = (item: DayItem): string => {
@@ -54,7 +55,7 @@ export function Day() {
   const day = useDay();
   if (day.data === undefined)
     return day.error === null ? (
-      <Loading what="today" />
+      <Loading what={say('today')} />
     ) : (
       <Failed error={day.error} again={() => void day.refetch()} />
     );
@@ -65,28 +66,28 @@ export function Day() {
       <div className="flex flex-wrap items-center justify-between gap-3">
         <p className="text-ink-2">{longDay(day.data.today)}</p>
         <Link to="/people?add=1" className="inline-flex min-h-11 items-center text-action hover:underline">
-          Add a person
+          {say('Add a person')}
         </Link>
       </div>
       <h1 className="mt-1">
         {pressing.length === 0
-          ? 'Nothing asks for a look'
+          ? say('Nothing asks for a look')
           : pressing.length === 1
-            ? 'One person to look at'
-            : `${pressing.length} people to look at`}
+            ? say('One person to look at')
+            : say('{{n}} people to look at', { n: pressing.length })}
       </h1>
       {day.data.items.length === 0 && (
         <p className="mt-6 text-ink-2">
-          Nobody is here yet.{' '}
+          {say('Nobody is here yet.')}{' '}
           <Link to="/people?add=1" className="text-action">
-            Add the first person
+            {say('Add the first person')}
           </Link>
         </p>
       )}
       <List items={pressing} />
       {steady.length > 0 && (
         <>
-          <h2 className="mt-10 text-ink-2">Going as planned</h2>
+          <h2 className="mt-10 text-ink-2">{say('Going as planned')}</h2>
           <List items={steady} />
         </>
       )}
@@ -117,14 +118,14 @@ function List({ items }: { items: readonly DayItem[] }) {
                 <span className="block text-sm text-ink-2">
                   {item.complaint === null ? '' : complaintName(item.complaint, pathways)}
                 </span>
-                <span className="block text-sm text-ink-2">{item.stageName ?? 'not started'}</span>
+                <span className="block text-sm text-ink-2">{item.stageName ?? say('not started')}</span>
               </span>
               <span>
                 <span className="block font-semibold">{item.headline}</span>
                 <span className="text-ink-2">{sentence(item.detail)}</span>
               </span>
               <span className="text-sm text-action group-hover:underline">
-                {item.episodeId === null ? 'Begin the first visit' : kind.next}
+                {item.episodeId === null ? say('Begin the first visit') : kind.next}
               </span>
             </Link>
           </li>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import type { HandoutContent, HandoutExercise } from '@heathstep/contracts';
@@ -24,7 +25,7 @@ export function Handout() {
   if (paper.data === undefined || content.data === undefined) {
     const error = paper.error ?? content.error;
     return error === null ? (
-      <Loading what="the handout" />
+      <Loading what={say('the handout')} />
     ) : (
       <Failed error={error} again={() => void paper.refetch()} />
     );
@@ -48,7 +49,7 @@ function Paper({
       <Ways episodeId={episodeId} />
       {paper.held.length > 0 && (
         <p className="no-print mb-4 rounded bg-hold-wash px-3 py-2 text-hold-deep" role="status">
-          {`Held back by safety, not printed: ${paper.held.join(', ')}.`}
+          {say('Held back by safety, not printed: {{list}}.', { list: paper.held.join(', ') })}
         </p>
       )}
       <div lang={paper.language}>
@@ -96,9 +97,9 @@ function NothingToPrint({ held, episodeId }: { held: readonly string[]; episodeI
         <Blocked reasons={held} episodeId={episodeId} />
       ) : (
         <>
-          <h1>No plan is given yet</h1>
+          <h1>{say('No plan is given yet')}</h1>
           <Link to={`/episodes/${episodeId}/plan`} className="action mt-5">
-            To the plan
+            {say('To the plan')}
           </Link>
         </>
       )}
@@ -111,7 +112,7 @@ function Ways({ episodeId }: { episodeId: string }) {
   return (
     <div className="no-print mb-6 flex flex-wrap gap-3">
       <button type="button" className="action" onClick={() => window.print()}>
-        Print
+        {say('Print')}
       </button>
       <a
         href={`/api/episodes/${episodeId}/handout.pdf`}
@@ -119,7 +120,7 @@ function Ways({ episodeId }: { episodeId: string }) {
         rel="noreferrer"
         className="action-quiet"
       >
-        As a PDF
+        {say('As a PDF')}
       </a>
       <a
         href={`/api/episodes/${episodeId}/handout.txt`}
@@ -127,13 +128,13 @@ function Ways({ episodeId }: { episodeId: string }) {
         rel="noreferrer"
         className="action-quiet"
       >
-        As plain text
+        {say('As plain text')}
       </a>
       <a href={`/api/episodes/${episodeId}/plan.ics`} className="action-quiet">
-        For a calendar
+        {say('For a calendar')}
       </a>
       <Link to={`/episodes/${episodeId}/plan`} className="action-quiet">
-        Back to the plan
+        {say('Back to the plan')}
       </Link>
     </div>
   );

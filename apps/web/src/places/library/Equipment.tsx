@@ -9,6 +9,7 @@ import {
   type CapturedValue,
   parseNumber,
   shown,
+  say,
 } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useContent, useSession } from '../../api/queries.js';
@@ -22,20 +23,20 @@ export function Equipment() {
   const content = useContent();
   if (content.data === undefined)
     return content.error === null ? (
-      <Loading what="the equipment" />
+      <Loading what={say('the equipment')} />
     ) : (
       <Failed error={content.error} again={() => void content.refetch()} />
     );
   return (
     <main className="max-w-5xl px-6 py-5">
       <Link to="/library" className="text-action inline-flex min-h-11 items-center">
-        All exercises
+        {say('All exercises')}
       </Link>
-      <h1>Bands</h1>
+      <h1>{say('Bands')}</h1>
       <p className="mt-1 max-w-2xl text-ink-2">
-        Pull each band with the force device to one and a half, twice, two and a half and three times its
-        length. Between what was measured its pull is read straight; beyond it nothing is guessed. Measure
-        again when a band is replaced.
+        {say(
+          'Pull each band with the force device to one and a half, twice, two and a half and three times its length. Between what was measured its pull is read straight; beyond it nothing is guessed. Measure again when a band is replaced.',
+        )}
       </p>
       <div className="mt-3 grid grid-cols-3 gap-8">
         {BANDS.map((band) => (
@@ -110,10 +111,15 @@ function BandCard({ band, content }: { band: Band; content: ClinicContent }) {
   );
   const may = session.data?.user.role !== 'assistant';
   return (
-    <section aria-label={`Band, ${band}`} className="border-t-[3px] border-ink-3 pt-2">
-      <h2 className="text-lg">{band}</h2>
+    <section
+      aria-label={say('Band, {{band}}', { band: say(band) })}
+      className="border-t-[3px] border-ink-3 pt-2"
+    >
+      <h2 className="text-lg">{say(band)}</h2>
       <p className="text-sm text-ink-2">
-        {known === undefined ? 'Not measured yet.' : `Measured ${fullDay(known.at)}, ${known.by}.`}
+        {known === undefined
+          ? say('Not measured yet.')
+          : say('Measured {{at}}, {{by}}.', { at: fullDay(known.at), by: known.by })}
       </p>
       <div className="mt-2 grid gap-1">
         {BAND_STRETCHES.map((stretch) => (
@@ -134,7 +140,7 @@ function BandCard({ band, content }: { band: Band; content: ClinicContent }) {
       {may && (
         <div className="mt-2 flex flex-wrap items-center gap-4">
           <button type="button" className="action min-h-11" disabled={unchanged} onClick={() => void keep()}>
-            Keep
+            {say('Keep')}
           </button>
           <FromDevice device={device} aimed={aimed} served={session.data?.devicesUrl != null} />
         </div>
@@ -149,12 +155,12 @@ function Refused({ error }: { error: ApiError | null }) {
     <>
       {error !== null && (error.at('/points') ?? error.problem.errors?.length ?? null) !== null && (
         <p role="alert" className="text-sm text-ease-deep">
-          {error.at('/points') ?? 'Not kept: see what is marked.'}
+          {error.at('/points') ?? say('Not kept: see what is marked.')}
         </p>
       )}
       {error?.passing === true && (
         <p role="alert" className="text-sm text-ease-deep">
-          {`${error.message}. What you typed is still here.`}
+          {say('{{message}}. What you typed is still here.', { message: error.message })}
         </p>
       )}
     </>
@@ -181,11 +187,11 @@ function Pull({
 }) {
   return (
     <label className="grid grid-cols-[7rem_5rem_1fr] items-center gap-2">
-      <span>{`${stretch} % longer`}</span>
+      <span>{say('{{stretch}} % longer', { stretch })}</span>
       <input
         className="field min-h-11 text-right"
         inputMode="decimal"
-        aria-label={`${band} band at ${stretch} %, newtons`}
+        aria-label={say('{{band}} band at {{stretch}} %, newtons', { band: say(band), stretch })}
         value={value}
         maxLength={8}
         disabled={disabled}
@@ -213,9 +219,9 @@ function FromDevice({
 }) {
   return device.link === 'on' ? (
     <span className="text-sm" role="status">
-      {`${aimed} %: ${device.state.live === null ? 'pull' : `${shown(device.state.live, 0)} N`} `}
+      {`${aimed} %: ${device.state.live === null ? say('pull') : `${shown(device.state.live, 0)} N`} `}
       <button type="button" className="text-action min-h-11" onClick={device.disconnect}>
-        Let go of the device
+        {say('Let go of the device')}
       </button>
     </span>
   ) : (
@@ -225,7 +231,9 @@ function FromDevice({
       disabled={!served || device.link === 'connecting'}
       onClick={device.connect}
     >
-      {device.link === 'failed' ? 'The device did not answer, try again' : 'Take from the force device'}
+      {device.link === 'failed'
+        ? say('The device did not answer, try again')
+        : say('Take from the force device')}
     </button>
   );
 }
@@ -237,21 +245,21 @@ function Curve({ points }: { points: ClinicContent['bands'][number]['points'] })
     return force.ok ? [`${stretch} % ${shown(force.value, 0)} N`] : [];
   });
   if (at.length === 0) return null;
-  return <p className="mt-1 text-sm text-ink-2">{`Between: ${at.join(', ')}.`}</p>;
+  return <p className="mt-1 text-sm text-ink-2">{say('Between: {{list}}.', { list: at.join(', ') })}</p>;
 }
 
 function StandIns({ content }: { content: ClinicContent }) {
   return (
     <section className="mt-8">
-      <h1>Stand-ins from the household</h1>
-      <p className="mt-1 text-ink-2">Weights are typical and approximate; weigh what matters.</p>
+      <h1>{say('Stand-ins from the household')}</h1>
+      <p className="mt-1 text-ink-2">{say('Weights are typical and approximate; weigh what matters.')}</p>
       <table className="mt-2 w-full text-left">
         <thead className="text-sm text-ink-2">
           <tr className="border-b border-line">
-            <th className="py-1.5 font-normal">instead of</th>
-            <th className="font-normal">take</th>
-            <th className="font-normal">about</th>
-            <th className="font-normal">mind</th>
+            <th className="py-1.5 font-normal">{say('instead of')}</th>
+            <th className="font-normal">{say('take')}</th>
+            <th className="font-normal">{say('about')}</th>
+            <th className="font-normal">{say('mind')}</th>
           </tr>
         </thead>
         <tbody>
@@ -263,8 +271,8 @@ function StandIns({ content }: { content: ClinicContent }) {
                 {s.kg === null
                   ? ''
                   : s.kg[0] === s.kg[1]
-                    ? `${shown(s.kg[0])} kg`
-                    : `${shown(s.kg[0])} to ${shown(s.kg[1])} kg`}
+                    ? say('{{value}} kg', { value: shown(s.kg[0]) })
+                    : say('{{value}} to {{value2}} kg', { value: shown(s.kg[0]), value2: shown(s.kg[1]) })}
               </td>
               <td className="text-ink-2">{s.note}</td>
             </tr>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { useContent } from '../../api/queries.js';
 import { Failed, Loading, NotFound } from '../../parts/Waiting.js';
@@ -12,7 +13,7 @@ export function Exercise() {
   const [query, setQuery] = useSearchParams();
   if (content.data === undefined)
     return content.error === null ? (
-      <Loading what="the exercise" />
+      <Loading what={say('the exercise')} />
     ) : (
       <Failed error={content.error} again={() => void content.refetch()} />
     );
@@ -25,18 +26,18 @@ export function Exercise() {
     <main className="px-6 py-5 print:p-0">
       <div className="no-print flex flex-wrap items-center gap-x-5">
         <Link to="/library" className="text-action min-h-11 content-center">
-          All exercises
+          {say('All exercises')}
         </Link>
         <FavouriteStar exercise={exercise} on={content.data.favourites.includes(key)} />
         <div className="flex-1" />
         <label className="flex items-center gap-2">
-          <span className="text-sm text-ink-2">Compare with</span>
+          <span className="text-sm text-ink-2">{say('Compare with')}</span>
           <select
             className="field min-h-11 w-52"
             value={other?.key ?? ''}
             onChange={(e) => setQuery(e.target.value === '' ? {} : { with: e.target.value })}
           >
-            <option value="">nothing</option>
+            <option value="">{say('nothing')}</option>
             {offered(content.data)
               .filter((e) => e.key !== key)
               .map((e) => (
@@ -48,19 +49,19 @@ export function Exercise() {
         </label>
         {own === undefined ? (
           <Link to={`/library/new?from=${key}`} className="text-action min-h-11 content-center">
-            Adapt
+            {say('Adapt')}
           </Link>
         ) : (
           <Link to={`/library/${key}/edit`} className="text-action min-h-11 content-center">
-            Change
+            {say('Change')}
           </Link>
         )}
         <Export exercise={exercise} />
         <button type="button" className="text-action min-h-11" onClick={() => window.print()}>
-          Print
+          {say('Print')}
         </button>
         <Link to={`/library/${key}/teach`} className="action min-h-11">
-          Teach
+          {say('Teach')}
         </Link>
       </div>
       <div className={other === undefined ? '' : 'grid grid-cols-2 gap-8'}>

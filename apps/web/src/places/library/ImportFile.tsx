@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useNavigate } from 'react-router';
 import { ReadFile } from '../../parts/ReadFile.js';
 import { keepDraft } from './editor/draft.js';
@@ -13,11 +14,11 @@ export function ImportFile() {
   const navigate = useNavigate();
   return (
     <ReadFile
-      word="Import"
-      label="Exercise file"
+      word={say('Import')}
+      label={say('Exercise file')}
       mostBytes={200_000}
       format="heathstep exercise"
-      refusal="This file is not an exercise exported from here."
+      refusal={say('This file is not an exercise exported from here.')}
       fits={(file) => isPart(file, 'exercise') && isPart(file, 'figure')}
       take={(file) => {
         keepDraft({ id: crypto.randomUUID(), file });

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Star } from 'lucide-react';
 import { useState } from 'react';
@@ -34,10 +35,10 @@ export function FavouriteStar({ exercise, on }: { exercise: ExerciseDefinition; 
       onClick={() => put.mutate(!on)}
     >
       <Star className="size-5" fill={on ? 'currentColor' : 'none'} aria-hidden />
-      {on ? 'favourite' : 'keep as favourite'}
+      {on ? say('favourite') : say('keep as favourite')}
       {put.isError && (
         <span role="alert" className="text-sm text-ease-deep">
-          not kept, try again
+          {say('not kept, try again')}
         </span>
       )}
     </button>
@@ -60,7 +61,7 @@ export function Export({ exercise }: { exercise: ExerciseDefinition }) {
   });
   return (
     <button type="button" className="text-action min-h-11" onClick={() => get.mutate()}>
-      {get.isError ? 'Export again' : 'Export'}
+      {get.isError ? say('Export again') : say('Export')}
     </button>
   );
 }
@@ -93,7 +94,9 @@ export function Note({ exercise, content }: { exercise: ExerciseDefinition; cont
           className="no-print text-action min-h-11"
           onClick={() => setText(note?.text ?? '')}
         >
-          {note === undefined || note.text === '' ? 'Write a note for the clinic' : 'Change the note'}
+          {note === undefined || note.text === ''
+            ? say('Write a note for the clinic')
+            : say('Change the note')}
         </button>
       </>
     );
@@ -108,7 +111,7 @@ export function Note({ exercise, content }: { exercise: ExerciseDefinition; cont
     >
       <textarea
         className="field min-h-24 w-full"
-        aria-label="Note of the clinic"
+        aria-label={say('Note of the clinic')}
         value={text}
         maxLength={1000}
         onChange={(e) => setText(e.target.value)}
@@ -117,15 +120,18 @@ export function Note({ exercise, content }: { exercise: ExerciseDefinition; cont
       {put.error !== null && (
         <p role="alert" className="text-sm text-ease-deep">
           {stale
-            ? `Someone else wrote a moment ago: “${note?.text ?? ''}”. Yours is still here; keep it again to replace theirs.`
+            ? say(
+                'Someone else wrote a moment ago: “{{text}}”. Yours is still here; keep it again to replace theirs.',
+                { text: note?.text ?? '' },
+              )
             : put.error.message}
         </p>
       )}
       <button type="submit" className="action mt-2 min-h-11" disabled={put.isPending}>
-        Keep
+        {say('Keep')}
       </button>
       <button type="button" className="text-action ml-4 min-h-11" onClick={() => setText(null)}>
-        Leave it
+        {say('Leave it')}
       </button>
     </form>
   );
@@ -145,10 +151,16 @@ export function Review({ exercise, content }: { exercise: ExerciseDefinition; co
   return (
     <p className="text-sm text-ink-2">
       {review === undefined
-        ? 'Not yet reviewed by this clinic. '
+        ? say('Not yet reviewed by this clinic. ')
         : stands
-          ? `Reviewed by ${review.reviewer} on ${fullDay(review.on)} for this clinic. `
-          : `Changed since ${review.reviewer} reviewed it on ${fullDay(review.on)}. `}
+          ? say('Reviewed by {{reviewer}} on {{on}} for this clinic. ', {
+              reviewer: review.reviewer,
+              on: fullDay(review.on),
+            })
+          : say('Changed since {{reviewer}} reviewed it on {{on}}. ', {
+              reviewer: review.reviewer,
+              on: fullDay(review.on),
+            })}
       {!stands && session.data?.user.role === 'lead' && (
         <button
           type="button"
@@ -156,7 +168,7 @@ export function Review({ exercise, content }: { exercise: ExerciseDefinition; co
           disabled={accept.isPending}
           onClick={() => accept.mutate()}
         >
-          I have reviewed it
+          {say('I have reviewed it')}
         </button>
       )}
       {accept.error !== null && (
@@ -178,7 +190,13 @@ export function Versions({ exerciseKey }: { exerciseKey: string }) {
     <ul className="text-sm">
       {(versions.data ?? []).map((v) => (
         <li key={v.version}>
-          {`Version ${v.version}, ${fullDay(v.at)}, ${v.by}: ${v.name}${v.retired ? ', put aside' : ''}`}
+          {say('Version {{version}}, {{at}}, {{by}}: {{name}}{{words}}', {
+            version: v.version,
+            at: fullDay(v.at),
+            by: v.by,
+            name: v.name,
+            words: v.retired ? say(', put aside') : '',
+          })}
         </li>
       ))}
     </ul>

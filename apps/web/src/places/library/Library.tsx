@@ -3,7 +3,7 @@ import { Star } from 'lucide-react';
 import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { Ladder } from '@heathstep/content';
-import { type ExerciseDefinition, type FigureDefinition, rungsOf } from '@heathstep/core';
+import { type ExerciseDefinition, type FigureDefinition, rungsOf, say, sayKey } from '@heathstep/core';
 import { type ClinicContent, useContent } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { Figure } from '../../parts/Figure.js';
@@ -25,7 +25,7 @@ export function Library() {
   const content = useContent();
   if (content.data === undefined)
     return content.error === null ? (
-      <Loading what="the library" />
+      <Loading what={say('the library')} />
     ) : (
       <Failed error={content.error} again={() => void content.refetch()} />
     );
@@ -63,10 +63,10 @@ function Whole({ content }: { content: ClinicContent }) {
       <LibraryHead />
       <div className="mt-2 flex flex-wrap items-end gap-x-4 gap-y-2 border-b border-line pb-3">
         <label className="w-52">
-          <span className="sr-only">Find an exercise</span>
+          <span className="sr-only">{say('Find an exercise')}</span>
           <SearchField
-            label="Find an exercise"
-            placeholder="words of its name, steps or faults"
+            label={say('Find an exercise')}
+            placeholder={say('words of its name, steps or faults')}
             value={query}
             onChange={setQuery}
           />
@@ -79,22 +79,22 @@ function Whole({ content }: { content: ClinicContent }) {
           aria-pressed={moving}
           onClick={() => setMoving(!moving)}
         >
-          {moving ? 'Hold them still' : 'See them move'}
+          {moving ? say('Hold them still') : say('See them move')}
         </button>
         {narrow && (
           <button type="button" className="text-action min-h-11" onClick={showAll}>
-            Show all
+            {say('Show all')}
           </button>
         )}
         <p className="min-h-11 content-center text-sm text-ink-2" role="status">
-          {`${found.length} of ${exercises.length}`}
+          {say('{{n}} of {{n2}}', { n: found.length, n2: exercises.length })}
         </p>
       </div>
       {found.length === 0 && (
         <p className="py-6 text-ink-2">
           {starred && favourites.size === 0
-            ? 'No favourites yet. The star beside an exercise’s name keeps it here for you.'
-            : 'No exercise fits all of this. Take one choice back, or use fewer words.'}
+            ? say('No favourites yet. The star beside an exercise’s name keeps it here for you.')
+            : say('No exercise fits all of this. Take one choice back, or use fewer words.')}
         </p>
       )}
       <Stairs stairs={stairs} shown={shown} figures={figures} favourites={favourites} moving={moving} />
@@ -118,16 +118,16 @@ function useStairs(content: ClinicContent, exercises: readonly ExerciseDefinitio
 function LibraryHead() {
   return (
     <div className="flex flex-wrap items-baseline gap-x-6">
-      <h1 className="flex-1">Exercises</h1>
+      <h1 className="flex-1">{say('Exercises')}</h1>
       <Link to="/library/new" className="text-action min-h-11 content-center">
-        Add our own
+        {say('Add our own')}
       </Link>
       <ImportFile />
       <Link to="/library/equipment" className="text-action min-h-11 content-center">
-        Bands and stand-ins
+        {say('Bands and stand-ins')}
       </Link>
       <Link to="/library/protocols" className="text-action min-h-11 content-center">
-        Protocols
+        {say('Protocols')}
       </Link>
       <DrawnAs />
     </div>
@@ -143,7 +143,7 @@ function FavouritesOnly({ on, set, count }: { on: boolean; set: (on: boolean) =>
       onClick={() => set(!on)}
     >
       <Star className="size-4" fill={on ? 'currentColor' : 'none'} aria-hidden />
-      {`favourites (${count})`}
+      {say('favourites ({{n}})', { n: count })}
     </button>
   );
 }
@@ -165,18 +165,16 @@ const Facets = memo(function Facets({
   const late = useDeferredValue(asked);
   const counts = useMemo(() => countsOf(index, late, chosen), [index, late, chosen]);
   const labelOf = (facet: Facet, word: string) =>
-    facet === 'driver'
-      ? (content.drivers.find((d) => d.key === word)?.label ?? word)
-      : word.replaceAll('-', ' ');
+    facet === 'driver' ? (content.drivers.find((d) => d.key === word)?.label ?? word) : sayKey(word);
   return FACETS.map((facet) => (
     <label key={facet}>
-      <span className="block text-sm text-ink-2">{facet}</span>
+      <span className="block text-sm text-ink-2">{say(facet)}</span>
       <select
         className="field min-h-11 w-28"
         value={chosen[facet] ?? ''}
         onChange={(e) => choose(facet, e.target.value)}
       >
-        <option value="">any</option>
+        <option value="">{say('any')}</option>
         {counts[facet].map(({ word, count }) => (
           <option key={word} value={word} disabled={count === 0}>
             {`${labelOf(facet, word)} (${count})`}
@@ -280,7 +278,7 @@ const Step = memo(function Step({ exercise, figure, starred, moving, rise }: Ste
           side="right"
           playing={moving}
           lazy
-          label={`${exercise.name}, drawn`}
+          label={say('{{name}}, drawn', { name: exercise.name })}
           className="h-32 w-full"
         />
       )}
@@ -291,7 +289,11 @@ const Step = memo(function Step({ exercise, figure, starred, moving, rise }: Ste
         <span className="block font-semibold leading-tight">
           {exercise.name}
           {starred && (
-            <Star className="ml-1 inline size-3.5 text-heather" fill="currentColor" aria-label="favourite" />
+            <Star
+              className="ml-1 inline size-3.5 text-heather"
+              fill="currentColor"
+              aria-label={say('favourite')}
+            />
           )}
         </span>
         <span className="text-sm leading-tight text-ink-2">

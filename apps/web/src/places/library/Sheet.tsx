@@ -13,6 +13,8 @@ import {
   type Side,
   type Span,
   withUnit,
+  say,
+  sayKey,
 } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { sentence } from '../../parts/Judgement.js';
@@ -25,24 +27,34 @@ const span = (label: string, range: Span | undefined, unit = '', by = 1): string
     ? null
     : range[0] === range[1]
       ? `${label} ${shown(range[0] / by)}${unit}`
-      : `${label} ${shown(range[0] / by)} to ${shown(range[1] / by)}${unit}`;
+      : say('{{label}} {{range}} to {{range2}}{{unit}}', {
+          label,
+          range: shown(range[0] / by),
+          range2: shown(range[1] / by),
+          unit,
+        });
 
 /** What a clinician can set in place, in words. */
 function rangeWords(e: ExerciseDefinition): string {
   const { range } = e;
   const minutes = e.counted === 'minutes';
-  const reps = { reps: 'repetitions', holds: 'holds', minutes: 'times' } as Record<string, string>;
+  const reps = { reps: say('repetitions'), holds: say('holds'), minutes: say('times') } as Record<
+    string,
+    string
+  >;
   return [
-    minutes ? null : span('sets', range.sets),
+    minutes ? null : span(say('sets'), range.sets),
     minutes ? null : span(reps[e.counted] ?? e.counted, range.reps),
-    minutes ? span('for', range.holdSeconds, ' min', 60) : span('hold', range.holdSeconds, ' s'),
+    minutes
+      ? span(say('for'), range.holdSeconds, say(' min'), 60)
+      : span(say('hold'), range.holdSeconds, ' s'),
     span(e.beats[0], range.upSeconds, ' s'),
-    span('at the end', range.topSeconds, ' s'),
+    span(say('at the end'), range.topSeconds, ' s'),
     span(e.beats[1], range.downSeconds, ' s'),
-    minutes ? null : span('rest', range.restSeconds, ' s'),
-    span('added', range.addedKg, ' kg'),
-    span('times a day', range.timesPerDay),
-    span('days a week', range.daysPerWeek),
+    minutes ? null : span(say('rest'), range.restSeconds, ' s'),
+    span(say('added'), range.addedKg, say(' kg')),
+    span(say('times a day'), range.timesPerDay),
+    span(say('days a week'), range.daysPerWeek),
   ]
     .filter((w) => w !== null)
     .join('; ');
@@ -75,7 +87,7 @@ export function Sheet({
       <DrawnAndNamed exercise={exercise} content={content} wide={wide} side={side} setSide={setSide} />
       <div>
         <Steps exercise={exercise} />
-        <Part title="Faults, and what helps">
+        <Part title={say('Faults, and what helps')}>
           <ul>
             {exercise.faults.map((f) => (
               <li key={f.fault}>
@@ -84,33 +96,42 @@ export function Sheet({
             ))}
           </ul>
         </Part>
-        <Part title="Stop at once with">
+        <Part title={say('Stop at once with')}>
           <p className="font-semibold text-ease-deep">{exercise.stops.join('; ')}.</p>
         </Part>
-        <Part title="Dose to begin with">
+        <Part title={say('Dose to begin with')}>
           <p className="text-lg font-semibold">{words}</p>
-          <p className="text-sm text-ink-2">{`Safe range: ${rangeWords(exercise)}.`}</p>
+          <p className="text-sm text-ink-2">
+            {say('Safe range: {{range}}.', { range: rangeWords(exercise) })}
+          </p>
           {exercise.loadKind === 'band' && <BandPulls content={content} />}
         </Part>
         <div className="print:hidden">
-          <Part title="On the ladder">
+          <Part title={say('On the ladder')}>
             <Neighbours exercise={exercise} content={content} />
           </Part>
         </div>
-        <Part title="Where, and with what">
-          <p>{`${sentence(exercise.surface)} surface, ${exercise.space}. Set-up ${exercise.setupSeconds} s. ${needs(exercise, content) + begins(exercise, content)}`}</p>
+        <Part title={say('Where, and with what')}>
+          <p>
+            {say('{{sentence}} surface, {{space}}. Set-up {{setupSeconds}} s. {{needs}}', {
+              sentence: sentence(exercise.surface),
+              space: exercise.space,
+              setupSeconds: exercise.setupSeconds,
+              needs: needs(exercise, content) + begins(exercise, content),
+            })}
+          </p>
         </Part>
         <div className="print:hidden">
-          <Part title="For whom, and for whom not">
+          <Part title={say('For whom, and for whom not')}>
             <ForWhom exercise={exercise} content={content} />
           </Part>
         </div>
         <div className={(content.notes[exercise.key]?.text ?? '') === '' ? 'print:hidden' : ''}>
-          <Part title="Our note">
+          <Part title={say('Our note')}>
             <Note exercise={exercise} content={content} />
           </Part>
         </div>
-        <Part title="Evidence">
+        <Part title={say('Evidence')}>
           <p className="text-sm text-ink-2">{`${exercise.evidence.statement}. ${exercise.evidence.source} (${exercise.evidence.kind}).`}</p>
           <Review exercise={exercise} content={content} />
           {own !== undefined && <Versions exerciseKey={exercise.key} />}
@@ -145,16 +166,20 @@ function DrawnAndNamed({
       <p className="text-ink-2">
         {ladder?.set === true
           ? `${ladder.name}. `
-          : `${ladder?.name ?? ''}, step ${at + 1} of ${rungs.length}. `}
+          : say('{{name}}, step {{at}} of {{n}}. ', {
+              name: ladder?.name ?? '',
+              at: at + 1,
+              n: rungs.length,
+            })}
         {`${sentence(exercise.position)}, ${exercise.place}. `}
-        {own?.retired === true && <b>Put aside: offered to no new plan.</b>}
+        {own?.retired === true && <b>{say('Put aside: offered to no new plan.')}</b>}
       </p>
       {figure !== undefined && (
         <Figure
           figure={figure}
           side={side}
           playing
-          label={`${exercise.name}, drawn on the ${side}`}
+          label={say('{{name}}, drawn on the {{side}}', { name: exercise.name, side: say(side) })}
           className={`no-print mt-3 w-full ${wide ? 'h-96' : 'h-64'}`}
         />
       )}
@@ -162,7 +187,7 @@ function DrawnAndNamed({
         <Figure figure={figure} side={side} label="" className="mt-3 hidden h-64 w-full print:block" />
       )}
       <div className="no-print mt-2 flex justify-center">
-        <SideSwitch side={side} onChange={setSide} label="Side drawn" />
+        <SideSwitch side={side} onChange={setSide} label={say('Side drawn')} />
       </div>
       <p className="mt-2 text-center text-ink-2">{exercise.moves}.</p>
     </div>
@@ -171,18 +196,18 @@ function DrawnAndNamed({
 
 function Steps({ exercise }: Pick<Of, 'exercise'>) {
   return (
-    <Part title="Steps">
+    <Part title={say('Steps')}>
       <ol className="list-decimal pl-6 text-lg">
         {exercise.steps.map((s) => (
           <li key={s}>{s}</li>
         ))}
       </ol>
       <p className="mt-1">
-        <b>Should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
+        <b>{say('Should feel:')}</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
         {exercise.breathing !== null && (
           <>
             {' '}
-            <b>Breathe:</b> {exercise.breathing.toLowerCase()}.
+            <b>{say('Breathe:')}</b> {exercise.breathing.toLowerCase()}.
           </>
         )}
       </p>
@@ -203,15 +228,21 @@ function ForWhom({ exercise, content }: Of) {
   return (
     <>
       <p>
-        {`Works on the ${exercise.parts.join(', ')}. `}
+        {say('Works on the {{list}}. ', { list: exercise.parts.join(', ') })}
         {exercise.drivers.length === 0
-          ? 'Serves no single driver.'
-          : `Helps with: ${exercise.drivers.map((k) => (content.drivers.find((d) => d.key === k)?.label ?? k).toLowerCase()).join(', ')}.`}
+          ? say('Serves no single driver.')
+          : say('Helps with: {{list}}.', {
+              list: exercise.drivers
+                .map((k) => (content.drivers.find((d) => d.key === k)?.label ?? k).toLowerCase())
+                .join(', '),
+            })}
       </p>
       <p>
         {exercise.tags.length === 0
-          ? 'Nothing in the safety screen switches it off by itself.'
-          : `Switched off with: ${exercise.tags.map((t) => t.replaceAll('-', ' ')).join(', ')}.`}
+          ? say('Nothing in the safety screen switches it off by itself.')
+          : say('Switched off with: {{list}}.', {
+              list: exercise.tags.map((t) => sayKey(t)).join(', '),
+            })}
       </p>
     </>
   );
@@ -223,13 +254,19 @@ function begins({ abilities = [] }: ExerciseDefinition, content: ClinicContent):
     const found = content.measures.find((m) => m.key === measure);
     return found === undefined ? [] : [`${found.label.toLowerCase()} ${withUnit(found, atLeast)}`];
   });
-  return asked.length === 0 ? '' : ` Planned from ${asked.join(' and ')} on.`;
+  return asked.length === 0 ? '' : say(' Planned from {{list}} on.', { list: asked.join(say(' and ')) });
 }
 
 function needs(e: ExerciseDefinition, content: ClinicContent): string {
-  if (e.equipment.length === 0) return 'Needs nothing.';
+  if (e.equipment.length === 0) return say('Needs nothing.');
   const instead = content.standIns.filter((s) => e.equipment.includes(s.serves)).slice(0, 2);
-  return `Needs: ${e.equipment.join(', ')}${instead.length === 0 ? '' : ` (or ${instead.map((s) => s.name.toLowerCase()).join(', or ')})`}.`;
+  return say('Needs: {{list}}{{words}}.', {
+    list: e.equipment.join(', '),
+    words:
+      instead.length === 0
+        ? ''
+        : say(' (or {{list}})', { list: instead.map((s) => s.name.toLowerCase()).join(say(', or ')) }),
+  });
 }
 
 /** What the clinic's own bands pull at twice their length. */
@@ -241,10 +278,10 @@ function BandPulls({ content }: { content: ClinicContent }) {
   return (
     <p className="text-sm text-ink-2">
       {pulls.length === 0
-        ? 'The clinic’s bands are not measured yet. '
-        : `At twice its length: ${pulls.join(', ')}. `}
+        ? say('The clinic’s bands are not measured yet. ')
+        : say('At twice its length: {{list}}. ', { list: pulls.join(', ') })}
       <Link to="/library/equipment" className="no-print text-action">
-        Bands
+        {say('Bands')}
       </Link>
     </p>
   );
@@ -267,13 +304,13 @@ function Neighbours({ exercise, content }: { exercise: ExerciseDefinition; conte
   );
   return (
     <dl className="grid grid-cols-[4.5rem_1fr]">
-      <dt className="text-ink-2">Easier</dt>
+      <dt className="text-ink-2">{say('Easier')}</dt>
       <dd>
-        <ul>{easier.length === 0 ? <li>none</li> : easier.map((r) => one(r.from, r))}</ul>
+        <ul>{easier.length === 0 ? <li>{say('none')}</li> : easier.map((r) => one(r.from, r))}</ul>
       </dd>
-      <dt className="text-ink-2">Harder</dt>
+      <dt className="text-ink-2">{say('Harder')}</dt>
       <dd>
-        <ul>{harder.length === 0 ? <li>none</li> : harder.map((r) => one(r.to, r))}</ul>
+        <ul>{harder.length === 0 ? <li>{say('none')}</li> : harder.map((r) => one(r.to, r))}</ul>
       </dd>
     </dl>
   );

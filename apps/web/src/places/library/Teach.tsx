@@ -11,6 +11,7 @@ import {
   type Prescription,
   sentenceText,
   type Side,
+  say,
 } from '@heathstep/core';
 import { request } from '../../api/client.js';
 import { keys, useContent, useCourse } from '../../api/queries.js';
@@ -41,7 +42,7 @@ function WithPatient({ exerciseKey, episodeId }: { exerciseKey: string; episodeI
   const course = useCourse(episodeId);
   if (course.data === undefined)
     return course.error === null ? (
-      <Loading what="the exercise" />
+      <Loading what={say('the exercise')} />
     ) : (
       <Failed error={course.error} again={() => void course.refetch()} />
     );
@@ -52,7 +53,7 @@ function Room({ exerciseKey, episode }: { exerciseKey: string; episode: EpisodeV
   const content = useContent();
   if (content.data === undefined)
     return content.error === null ? (
-      <Loading what="the exercise" />
+      <Loading what={say('the exercise')} />
     ) : (
       <Failed error={content.error} again={() => void content.refetch()} />
     );
@@ -132,7 +133,7 @@ function Lesson({
     <main className="fixed inset-0 z-40 flex flex-col overflow-auto bg-paper px-8 py-5">
       <LessonHead
         title={exercise.name}
-        line={`${sentenceText(doseSentence(item, exercise))}${episode === null ? '' : ` For ${episode.person.name}.`}`}
+        line={`${sentenceText(doseSentence(item, exercise))}${episode === null ? '' : say(' For {{name}}.', { name: episode.person.name })}`}
         side={side}
         setSide={setSide}
         sound={sound}
@@ -167,9 +168,9 @@ function Lesson({
           error={save.error}
           end={
             nothing
-              ? { word: 'Close', disabled: false, press: leave }
+              ? { word: say('Close'), disabled: false, press: leave }
               : {
-                  word: 'Keep in the record and close',
+                  word: say('Keep in the record and close'),
                   disabled: save.isPending,
                   press: () => save.mutate(),
                 }
@@ -206,19 +207,21 @@ function BesideIt({
         ))}
       </ol>
       <p className="mt-3 text-lg">
-        <b>Should feel:</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
+        <b>{say('Should feel:')}</b> {exercise.feel.charAt(0).toLowerCase() + exercise.feel.slice(1)}.
       </p>
       <SeenFaults exercise={exercise} faults={faults} toggle={toggle} />
-      <p className="mt-3 text-sm font-semibold text-ease-deep">{`Stop with ${exercise.stops.join('; ')}.`}</p>
+      <p className="mt-3 text-sm font-semibold text-ease-deep">
+        {say('Stop with {{list}}.', { list: exercise.stops.join('; ') })}
+      </p>
       <div className="flex-1" />
       {cues.length > 0 && (
         <p className="mt-3 text-lg">
-          <b>Cue on the handout:</b> {cues.join('; ')}.
+          <b>{say('Cue on the handout:')}</b> {cues.join('; ')}.
         </p>
       )}
       {error !== null && (
         <p role="alert" className="text-ease-deep">
-          {`Not kept: ${error.message}. Nothing is lost, try again.`}
+          {say('Not kept: {{message}}. Nothing is lost, try again.', { message: error.message })}
         </p>
       )}
       <button
@@ -231,7 +234,7 @@ function BesideIt({
       </button>
       {!kept && faults.length > 0 && (
         <p className="mt-1 text-sm text-ink-2">
-          Not kept: opened from the library. Teach from a patient’s plan to keep it.
+          {say('Not kept: opened from the library. Teach from a patient’s plan to keep it.')}
         </p>
       )}
     </div>
@@ -280,11 +283,11 @@ function LessonHead({
         <h1 className="text-4xl">{title}</h1>
         <p className="text-lg text-ink-2">{line}</p>
       </div>
-      <SideSwitch side={side} onChange={setSide} label="Side" />
+      <SideSwitch side={side} onChange={setSide} label={say('Side')} />
       <button
         type="button"
         className="inline-flex size-11 items-center justify-center"
-        aria-label={sound ? 'Sound off' : 'Sound on'}
+        aria-label={sound ? say('Sound off') : say('Sound on')}
         onClick={() => setSound(!sound)}
       >
         {sound ? <Volume2 aria-hidden /> : <VolumeX aria-hidden />}
@@ -292,7 +295,7 @@ function LessonHead({
       <button
         type="button"
         className="inline-flex size-11 items-center justify-center"
-        aria-label="Leave without keeping"
+        aria-label={say('Leave without keeping')}
         onClick={leave}
       >
         <X aria-hidden />
@@ -313,7 +316,7 @@ function SeenFaults({
 }) {
   return (
     <>
-      <h2 className="mt-4 text-base text-ink-2">Seen just now</h2>
+      <h2 className="mt-4 text-base text-ink-2">{say('Seen just now')}</h2>
       <div className="mt-1 grid gap-1.5">
         {exercise.faults.map((f, i) => (
           <button
@@ -350,7 +353,7 @@ function Waiting({
         figure={figure}
         side={side}
         playing
-        label={`${exercise.name}, drawn on the ${side}`}
+        label={say('{{name}}, drawn on the {{side}}', { name: exercise.name, side: say(side) })}
         className="min-h-0 w-full flex-1"
       />
       {start !== null && (
@@ -360,7 +363,7 @@ function Waiting({
           onClick={start}
           autoFocus
         >
-          Start the pacer
+          {say('Start the pacer')}
         </button>
       )}
     </div>
@@ -413,7 +416,7 @@ function Paced({
       <Figure
         figure={figure}
         side={side}
-        label={`${exercise.name}, drawn on the ${side}`}
+        label={say('{{name}}, drawn on the {{side}}', { name: exercise.name, side: say(side) })}
         moment={momentOf(beat.kind, share)}
         className="min-h-0 w-full flex-1"
       />
@@ -424,14 +427,14 @@ function Paced({
           </span>
           <span className="text-lg text-ink-2">
             {beat.kind === 'ready'
-              ? 'seconds'
+              ? say('seconds')
               : holds
-                ? `hold ${beat.rep} of ${item.reps}`
-                : `of ${item.reps}`}
+                ? say('hold {{rep}} of {{reps}}', { rep: beat.rep, reps: item.reps })
+                : say('of {{reps}}', { reps: item.reps })}
           </span>
         </Ring>
         <p className="min-w-64 font-head text-5xl font-semibold text-heather-deep" aria-live="polite">
-          {clock.finished ? 'Done' : wordOf(beat.kind, exercise)}
+          {clock.finished ? say('Done') : wordOf(beat.kind, exercise)}
         </p>
         <button
           type="button"
@@ -439,7 +442,7 @@ function Paced({
           autoFocus
           onClick={clock.finished ? again : clock.running ? clock.pause : clock.go}
         >
-          {clock.finished ? 'Again' : clock.running ? 'Pause' : 'Go on'}
+          {clock.finished ? say('Again') : clock.running ? say('Pause') : say('Go on')}
         </button>
       </div>
     </div>

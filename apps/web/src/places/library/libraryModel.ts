@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { ExerciseDefinition } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { type Find, finderOf } from '../../parts/finder.js';
@@ -8,7 +9,7 @@ export type Facet = (typeof FACETS)[number];
 
 export type Chosen = Readonly<Partial<Record<Facet, string>>>;
 
-const NOTHING = 'nothing needed';
+const NOTHING = say('nothing needed');
 
 /** Standing on a step is standing: the first words of a position. */
 const positionOf = (e: ExerciseDefinition): string => e.position.split(/,| on | or /)[0] ?? e.position;
@@ -16,7 +17,7 @@ const positionOf = (e: ExerciseDefinition): string => e.position.split(/,| on | 
 function wordsOf(e: ExerciseDefinition, facet: Facet): readonly string[] {
   switch (facet) {
     case 'aim':
-      return [e.aim.replaceAll('-', ' ')];
+      return [e.aim];
     case 'body part':
       return e.parts;
     case 'position':

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { X } from 'lucide-react';
 import { useSearchParams } from 'react-router';
 import { SearchField } from '../../parts/fields.js';
@@ -11,11 +12,11 @@ import { Setup } from '../../parts/Setup.js';
 import { OwnMeasure } from './OwnMeasure.js';
 
 const STEPS: readonly (readonly [MeasureStep, string])[] = [
-  ['story', 'Story'],
-  ['look', 'Look'],
-  ['measure', 'Measure'],
-  ['load', 'Load'],
-  ['feel', 'Feel'],
+  ['story', say('Story')],
+  ['look', say('Look')],
+  ['measure', say('Measure')],
+  ['load', say('Load')],
+  ['feel', say('Feel')],
 ];
 
 /** Every measure of the library and of the clinic: how it is taken, its error, its thresholds and their sources. */
@@ -23,7 +24,7 @@ export function Measures() {
   const content = useContent();
   if (content.data === undefined)
     return content.error === null ? (
-      <Loading what="the measures" />
+      <Loading what={say('the measures')} />
     ) : (
       <Failed error={content.error} again={() => void content.refetch()} />
     );
@@ -46,27 +47,27 @@ function Whole({ content }: { content: ClinicContent }) {
     <main className="grid flex-1 lg:grid-cols-[minmax(0,1fr)_26rem]">
       <section className="min-w-0 px-4 py-5 sm:px-6">
         <div className="flex flex-wrap items-end gap-5">
-          <h1 className="flex-1">Measures</h1>
+          <h1 className="flex-1">{say('Measures')}</h1>
           {mayAdd && (
             <button type="button" className="action-quiet" onClick={() => setEditing('new')}>
-              Add one of our own
+              {say('Add one of our own')}
             </button>
           )}
         </div>
         <Narrowing query={query} setQuery={setQuery} step={step} content={content} setStep={setStep} />
-        {found.length === 0 && <p className="py-8 text-ink-2">No measure of that name.</p>}
+        {found.length === 0 && <p className="py-8 text-ink-2">{say('No measure of that name.')}</p>}
         <Found found={found} open={open} setOpen={setOpen} />
       </section>
       <aside
         className={`border-line bg-paper max-lg:sticky max-lg:bottom-0 max-lg:border-t lg:border-l ${chosen === undefined && editing === null ? 'max-lg:hidden' : ''}`}
-        aria-label="The measure chosen"
+        aria-label={say('The measure chosen')}
       >
         <div className="sticky top-0 max-h-[60dvh] overflow-y-auto px-5 py-5 lg:max-h-dvh">
           {editing === null && chosen !== undefined && (
             <button
               type="button"
               className="float-right grid size-11 place-items-center lg:hidden"
-              aria-label="Close"
+              aria-label={say('Close')}
               onClick={() => setSearch({}, { replace: true })}
             >
               <X className="size-5" aria-hidden />
@@ -83,7 +84,9 @@ function Whole({ content }: { content: ClinicContent }) {
             />
           ) : chosen === undefined ? (
             <p className="text-ink-2">
-              {`${content.measures.length} measures. Choose one to see how it is taken and where its limits come from.`}
+              {say('{{n}} measures. Choose one to see how it is taken and where its limits come from.', {
+                n: content.measures.length,
+              })}
             </p>
           ) : (
             <Detail measure={chosen} content={content} edit={mayAdd ? (row) => setEditing(row) : null} />
@@ -142,13 +145,13 @@ function Narrowing({
     <div className="mt-3 flex flex-wrap items-end gap-4">
       <SearchField
         className="max-w-xs"
-        label="Find a measure"
-        placeholder="name, region or short name"
+        label={say('Find a measure')}
+        placeholder={say('name, region or short name')}
         value={query}
         onChange={setQuery}
       />
       <RadioRow
-        label="Step of the visit"
+        label={say('Step of the visit')}
         value={step}
         options={STEPS.map(([key, name]) => ({
           value: key,
@@ -181,29 +184,33 @@ function Detail({
   const own = content.own.find((o) => o.key === m.key);
   const unit = m.unitLabel === '' ? m.unit : m.unitLabel;
   const facts: readonly (readonly [string, string])[] = [
-    ['Sides', m.sides === 'each' ? 'left and right' : 'one value'],
-    ['Unit', unit],
+    [say('Sides'), m.sides === 'each' ? say('left and right') : say('one value')],
+    [say('Unit'), unit],
     [
-      'Trials',
+      say('Trials'),
       m.computed === null
         ? `${m.trials.count}, ${m.trials.combine}`
-        : `worked out from ${m.computed.from.map((k) => content.measures.find((x) => x.key === k)?.label ?? k).join(', ') || 'the drawings and the story'}`,
+        : say('worked out from {{list}}', {
+            list:
+              m.computed.from.map((k) => content.measures.find((x) => x.key === k)?.label ?? k).join(', ') ||
+              say('the drawings and the story'),
+          }),
     ],
-    ['Better', m.direction === 'target' ? 'within its band' : m.direction],
-    ['Possible', `${m.allowed.min} to ${m.allowed.max}`],
-    ['Usual', `${m.usual.min} to ${m.usual.max}`],
+    [say('Better'), m.direction === 'target' ? say('within its band') : m.direction],
+    [say('Possible'), say('{{min}} to {{max}}', { min: m.allowed.min, max: m.allowed.max })],
+    [say('Usual'), say('{{min}} to {{max}}', { min: m.usual.min, max: m.usual.max })],
     [
-      'Detectable change',
+      say('Detectable change'),
       m.error === null
-        ? 'not known'
+        ? say('not known')
         : 'mdc' in m.error
           ? `${m.error.mdc} ${unit}`
           : `${m.error.mdcPercent} %`,
     ],
-    ['Methods', m.methods.join('; ')],
-    ['Positions', m.positions.join('; ')],
-    ...(m.also === undefined ? [] : [['Also called', m.also.join(', ')] as const]),
-    ['Quick line', [...m.aliases, m.key.replaceAll('-', ' ')].join(', ')],
+    [say('Methods'), m.methods.join('; ')],
+    [say('Positions'), m.positions.join('; ')],
+    ...(m.also === undefined ? [] : [[say('Also called'), m.also.join(', ')] as const]),
+    [say('Quick line'), [...m.aliases, m.key.replaceAll('-', ' ')].join(', ')],
   ];
   return (
     <article>
@@ -229,7 +236,7 @@ function Detail({
       <Standing m={m} review={review} />
       {own !== undefined && edit !== null && (
         <button type="button" className="action-quiet mt-4" onClick={() => edit(own)}>
-          Change it
+          {say('Change it')}
         </button>
       )}
     </article>
@@ -248,12 +255,16 @@ function Standing({
     <>
       <p className="mt-4 border-t border-line-2 pt-3 text-sm text-ink-2">
         {`${m.evidence.statement}. ${m.evidence.source} (${m.evidence.kind}).`}
-        {m.error !== null && ` Error: ${m.error.source}.`}
+        {m.error !== null && say(' Error: {{source}}.', { source: m.error.source })}
       </p>
       <p className="text-sm text-ink-2">
         {review === undefined
-          ? 'Not yet reviewed by this clinic.'
-          : `Reviewed by ${review.reviewer} on ${review.on} for this clinic, version ${review.version}.`}
+          ? say('Not yet reviewed by this clinic.')
+          : say('Reviewed by {{reviewer}} on {{on}} for this clinic, version {{version}}.', {
+              reviewer: review.reviewer,
+              on: review.on,
+              version: review.version,
+            })}
       </p>
     </>
   );
@@ -265,7 +276,7 @@ function Limits({ m, unit }: { m: MeasureDefinition; unit: string }) {
     <>
       {m.thresholds.length > 0 && (
         <>
-          <h3 className="mt-4">Thresholds</h3>
+          <h3 className="mt-4">{say('Thresholds')}</h3>
           <ul className="text-sm">
             {m.thresholds.map((t) => (
               <li key={t.key} className="border-b border-line-2 py-1">
@@ -277,14 +288,23 @@ function Limits({ m, unit }: { m: MeasureDefinition; unit: string }) {
       )}
       {m.byAge !== null && (
         <p className="mt-2 text-sm">
-          {`Usual by age: ${m.byAge.bands.map((b) => `from ${b.from}: ${b.value}`).join('; ')}. ${m.byAge.source}.`}
+          {say('Usual by age: {{list}}. {{source}}.', {
+            list: m.byAge.bands
+              .map((b) => say('from {{from}}: {{value}}', { from: b.from, value: b.value }))
+              .join('; '),
+            source: m.byAge.source,
+          })}
         </p>
       )}
       {m.sideFlag !== null && (
         <p className="mt-2 text-sm">
           {m.sideFlag.kind === 'difference'
-            ? `Sides matter when ${m.sideFlag.op === '>' ? 'more than' : 'at least'} ${m.sideFlag.value} ${unit} apart.`
-            : `Sides matter under ${m.sideFlag.below} % of the better.`}{' '}
+            ? say('Sides matter when {{words}} {{value}} {{unit}} apart.', {
+                words: m.sideFlag.op === '>' ? say('more than') : say('at least'),
+                value: m.sideFlag.value,
+                unit,
+              })
+            : say('Sides matter under {{below}} % of the better.', { below: m.sideFlag.below })}{' '}
           <span className="text-ink-2">{m.sideFlag.source}</span>
         </p>
       )}

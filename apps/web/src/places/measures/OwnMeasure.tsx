@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { MeasureDefinition } from '@heathstep/core';
@@ -77,27 +78,27 @@ const asSent = (typed: Typed) => ({
 
 const CHOICES: Partial<Record<keyof Typed, Options>> = {
   sides: [
-    ['single', 'one value'],
-    ['each', 'left and right'],
+    ['single', say('one value')],
+    ['each', say('left and right')],
   ],
   combine: [
-    ['last', 'the last'],
-    ['mean', 'the mean'],
-    ['best', 'the best'],
+    ['last', say('the last')],
+    ['mean', say('the mean')],
+    ['best', say('the best')],
   ],
   direction: [
-    ['more', 'more'],
-    ['less', 'less'],
+    ['more', say('more')],
+    ['less', say('less')],
   ],
   step: [
-    ['story', 'Story'],
-    ['look', 'Look'],
-    ['measure', 'Measure'],
-    ['load', 'Load'],
-    ['feel', 'Feel'],
+    ['story', say('Story')],
+    ['look', say('Look')],
+    ['measure', say('Measure')],
+    ['load', say('Load')],
+    ['feel', say('Feel')],
   ],
   thresholdOp: [
-    ['', 'none'],
+    ['', say('none')],
     ['>=', '≥'],
     ['>', '>'],
     ['<=', '≤'],
@@ -137,26 +138,26 @@ function Fields({
   );
   return (
     <>
-      {text('label', 'Name', 'Foot score total')}
+      {text('label', say('Name'), say('Foot score total'))}
       <div className="grid grid-cols-2 gap-4">
-        {text('unit', 'Unit, or none')}
-        {choice('sides', 'Sides')}
-        {text('trials', 'Trials')}
-        {choice('combine', 'What counts')}
-        {text('min', 'Lowest possible')}
-        {text('max', 'Highest possible')}
-        {choice('direction', 'Better is')}
-        {text('decimals', 'Decimals')}
-        {text('mdc', 'Detectable change', 'empty: not known')}
-        {choice('step', 'Taken in')}
+        {text('unit', say('Unit, or none'))}
+        {choice('sides', say('Sides'))}
+        {text('trials', say('Trials'))}
+        {choice('combine', say('What counts'))}
+        {text('min', say('Lowest possible'))}
+        {text('max', say('Highest possible'))}
+        {choice('direction', say('Better is'))}
+        {text('decimals', say('Decimals'))}
+        {text('mdc', say('Detectable change'), say('empty: not known'))}
+        {choice('step', say('Taken in'))}
       </div>
       <div className="grid grid-cols-[5rem_6rem_1fr] gap-3">
-        {choice('thresholdOp', 'Threshold')}
-        {text('thresholdValue', 'Value')}
-        {text('thresholdMeaning', 'It means')}
+        {choice('thresholdOp', say('Threshold'))}
+        {text('thresholdValue', say('Value'))}
+        {text('thresholdMeaning', say('It means'))}
       </div>
-      {text('source', 'Source', 'where it and its limits come from')}
-      {text('method', 'How it is taken')}
+      {text('source', say('Source'), say('where it and its limits come from'))}
+      {text('method', say('How it is taken'))}
     </>
   );
 }
@@ -199,15 +200,15 @@ export function OwnMeasure({ row, done }: { row: OwnMeasureRow | null; done: (ke
         void send();
       }}
     >
-      <h2>{row === null ? 'A measure of our own' : 'Change our measure'}</h2>
+      <h2>{row === null ? say('A measure of our own') : say('Change our measure')}</h2>
       <p className="mt-1 text-sm text-ink-2">
-        Of a licensed questionnaire only the total is kept, never its items.
+        {say('Of a licensed questionnaire only the total is kept, never its items.')}
       </p>
       <Fields typed={typed} error={error} put={put} />
       <Refusal error={error} />
       <SendOrLeave
-        send={row === null ? 'Add it' : 'Keep the change'}
-        leave="Leave it"
+        send={row === null ? say('Add it') : say('Keep the change')}
+        leave={say('Leave it')}
         disabled={busy}
         onLeave={() => done(null)}
       />

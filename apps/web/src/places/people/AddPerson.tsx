@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -31,9 +32,9 @@ const asSent = (t: Typed) => ({
 });
 
 export const SEXES: Options = [
-  ['', 'not said'],
-  ['female', 'female'],
-  ['male', 'male'],
+  ['', say('not said')],
+  ['female', say('female')],
+  ['male', say('male')],
 ];
 
 /** No one's names, for practice; each says so on every list and every paper. */
@@ -76,7 +77,9 @@ function useNewPerson(close: () => void) {
       }
       if ((error.problem.errors ?? []).length === 0)
         setFailure(
-          error.passing ? 'The server cannot be reached. What you typed is kept; try again.' : error.message,
+          error.passing
+            ? say('The server cannot be reached. What you typed is kept; try again.')
+            : error.message,
         );
     }
   });
@@ -92,9 +95,9 @@ export function AddPerson({ close }: { close: () => void }) {
   const languages = useLanguages();
   const practise = () => {
     const [name, birthDate, sex] = MADE_UP[Math.floor(Math.random() * MADE_UP.length)] ?? MADE_UP[0];
-    put('name')(`${name} (made up)`);
+    put('name')(say('{{name}} (made up)', { name }));
     put('birthDate')(birthDate);
-    put('occupation')('made up, to practise on');
+    put('occupation')(say('made up, to practise on'));
     put('sex')(sex);
   };
   return (
@@ -102,44 +105,54 @@ export function AddPerson({ close }: { close: () => void }) {
       className="mt-6 border-y border-line bg-paper px-6 py-5"
       onSubmit={(e) => void submit(e)}
       noValidate
-      aria-label="Add a person"
+      aria-label={say('Add a person')}
     >
       <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-[2fr_1fr_1fr_2fr_1fr]">
         <TextField
-          label="Name"
+          label={say('Name')}
           value={values.name}
           onChange={put('name')}
           error={formState.errors.name?.message}
           autoFocus
         />
         <TextField
-          label="Date of birth"
+          label={say('Date of birth')}
           type="date"
-          hint="needed before a plan"
+          hint={say('needed before a plan')}
           value={values.birthDate}
           onChange={put('birthDate')}
           error={formState.errors.birthDate?.message}
         />
         <SelectField
-          label="Sex"
-          hint="for published norms"
+          label={say('Sex')}
+          hint={say('for published norms')}
           options={SEXES}
           value={values.sex}
           onChange={put('sex')}
         />
         <TextField
-          label="Work or main activity"
+          label={say('Work or main activity')}
           value={values.occupation}
           onChange={put('occupation')}
           error={formState.errors.occupation?.message}
         />
-        <SelectField label="Reads" options={languages} value={values.language} onChange={put('language')} />
+        <SelectField
+          label={say('Reads')}
+          options={languages}
+          value={values.language}
+          onChange={put('language')}
+        />
       </div>
       <div className="mt-1 flex items-end gap-6">
-        <SendOrLeave send="Add" leave="Not now" disabled={formState.isSubmitting} onLeave={close} />
+        <SendOrLeave
+          send={say('Add')}
+          leave={say('Not now')}
+          disabled={formState.isSubmitting}
+          onLeave={close}
+        />
         {values.name === '' && values.birthDate === '' && values.occupation === '' && (
           <button type="button" className="text-action min-h-11" onClick={practise}>
-            Fill in a made-up one, to practise on
+            {say('Fill in a made-up one, to practise on')}
           </button>
         )}
         <span role="alert" className="min-h-11 content-center text-ease-deep">

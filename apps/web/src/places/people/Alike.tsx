@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useDeferredValue } from 'react';
 import { Link } from 'react-router';
 import type { PersonRow } from '@heathstep/contracts';
@@ -31,7 +32,7 @@ export function Alike({ name, birthDate }: { name: string; birthDate: string }) 
       {alike.length > 0 && (
         <>
           <p className="font-semibold text-hold-deep">
-            {both.length > 0 ? 'Here already, by name and date of birth' : 'Perhaps here already'}
+            {both.length > 0 ? say('Here already, by name and date of birth') : say('Perhaps here already')}
           </p>
           <ul>
             {alike.slice(0, SHOWN).map((p) => (
@@ -41,7 +42,9 @@ export function Alike({ name, birthDate }: { name: string; birthDate: string }) 
                 </Link>
                 <span className="text-ink-2">
                   {[
-                    p.birthDate === null ? 'date of birth not known' : `born ${fullDay(p.birthDate)}`,
+                    p.birthDate === null
+                      ? say('date of birth not known')
+                      : say('born {{birthDate}}', { birthDate: fullDay(p.birthDate) }),
                     p.occupation,
                     ...p.episodes.map((e) => complaintName(e, pathways)),
                   ]
@@ -51,7 +54,9 @@ export function Alike({ name, birthDate }: { name: string; birthDate: string }) 
               </li>
             ))}
           </ul>
-          {alike.length > SHOWN && <p className="text-ink-2">{`and ${alike.length - SHOWN} more`}</p>}
+          {alike.length > SHOWN && (
+            <p className="text-ink-2">{say('and {{n}} more', { n: alike.length - SHOWN })}</p>
+          )}
         </>
       )}
     </div>

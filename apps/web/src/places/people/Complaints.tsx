@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -27,7 +28,7 @@ export function Complaints({ person, pathways }: { person: PersonRow; pathways: 
   const error = change.error instanceof ApiError ? change.error : null;
   return (
     <section className="mt-6">
-      <h2>Complaints</h2>
+      <h2>{say('Complaints')}</h2>
       <ul className="mt-2 border-t border-line">
         {person.episodes.map((e) => {
           const name = complaintName(e, pathways);
@@ -42,13 +43,13 @@ export function Complaints({ person, pathways }: { person: PersonRow; pathways: 
                   {name}
                 </Link>
                 <span className="text-sm text-ink-2">
-                  {closed ? endedWords(e.ended) : (e.stageName ?? 'not started')}
-                  {`, since ${fullDay(e.startedAt)}`}
+                  {closed ? endedWords(e.ended) : (e.stageName ?? say('not started'))}
+                  {say(', since {{startedAt}}', { startedAt: fullDay(e.startedAt) })}
                 </span>
                 <button
                   type="button"
                   className="text-action min-h-11 text-sm"
-                  aria-label={`${closed ? 'Open again' : 'Close'}: ${name}`}
+                  aria-label={`${closed ? say('Open again') : say('Close')}: ${name}`}
                   aria-expanded={closed ? undefined : ending === e.id}
                   disabled={change.isPending}
                   onClick={() => {
@@ -57,7 +58,7 @@ export function Complaints({ person, pathways }: { person: PersonRow; pathways: 
                     else setEnding(ending === e.id ? null : e.id);
                   }}
                 >
-                  {closed ? 'Open again' : 'Close'}
+                  {closed ? say('Open again') : say('Close')}
                 </button>
               </div>
               {ending === e.id && (
@@ -101,7 +102,7 @@ function End({
   const chosen = OUTCOME_OPTIONS.find(([v]) => v === outcome)?.[0] as EpisodePatch['outcome'] | undefined;
   return (
     <form
-      aria-label={`Close: ${name}`}
+      aria-label={say('Close: {{name}}', { name })}
       className="mt-2 max-w-xl space-y-3 pb-2"
       noValidate
       onSubmit={(event) => {
@@ -110,19 +111,20 @@ function End({
       }}
     >
       <p className="text-sm text-ink-2">
-        Nothing new is begun or prescribed for it after this, and it leaves the day. With the last open
-        complaint the page at home ends too. It can be opened again.
+        {say(
+          'Nothing new is begun or prescribed for it after this, and it leaves the day. With the last open complaint the page at home ends too. It can be opened again.',
+        )}
       </p>
       <SelectField
-        label="How it ended"
-        options={[['', 'choose'], ...OUTCOME_OPTIONS]}
+        label={say('How it ended')}
+        options={[['', say('choose')], ...OUTCOME_OPTIONS]}
         value={outcome}
         onChange={setOutcome}
         error={error?.at('/outcome')}
       />
       <TextArea
-        label="What to know of it later"
-        hint="what was reached, what to do if it comes back"
+        label={say('What to know of it later')}
+        hint={say('what was reached, what to do if it comes back')}
         field="field min-h-20 w-full"
         value={note}
         onChange={setNote}
@@ -132,7 +134,7 @@ function End({
         <p role="alert" className="text-ease-deep">{`${error.message}: ${error.at('/status') ?? ''}`}</p>
       )}
       <Refusal error={error} />
-      <SendOrLeave send="Close it" leave="Leave it open" disabled={busy} onLeave={leave} />
+      <SendOrLeave send={say('Close it')} leave={say('Leave it open')} disabled={busy} onLeave={leave} />
     </form>
   );
 }

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PersonRow } from '@heathstep/contracts';
@@ -11,7 +12,9 @@ export function Facts({ person, changed }: { person: PersonRow; changed: () => P
   const [correcting, setCorrecting] = useState(false);
   const about = [
     person.occupation,
-    person.birthDate === null ? 'date of birth not known' : `born ${fullDay(person.birthDate)}`,
+    person.birthDate === null
+      ? say('date of birth not known')
+      : say('born {{birthDate}}', { birthDate: fullDay(person.birthDate) }),
     person.sex ?? '',
   ].filter((t) => t !== '');
   return (
@@ -23,7 +26,7 @@ export function Facts({ person, changed }: { person: PersonRow; changed: () => P
         <p className="mt-1 flex flex-wrap items-center gap-x-4 text-ink-2">
           {about.join(', ')}
           <button type="button" className="text-action min-h-11 text-sm" onClick={() => setCorrecting(true)}>
-            Correct
+            {say('Correct')}
           </button>
         </p>
       )}
@@ -78,7 +81,7 @@ function Correct(props: CorrectProps) {
     setTyped((now) => ({ ...now, [field]: value }));
   return (
     <form
-      aria-label="Correct the person"
+      aria-label={say('Correct the person')}
       className="mt-2 max-w-xl space-y-3"
       noValidate
       onSubmit={(event) => {
@@ -87,7 +90,7 @@ function Correct(props: CorrectProps) {
       }}
     >
       <TextField
-        label="Name"
+        label={say('Name')}
         autoFocus
         value={typed.name}
         onChange={put('name')}
@@ -95,34 +98,52 @@ function Correct(props: CorrectProps) {
       />
       <div className="flex flex-wrap gap-x-6 gap-y-3">
         <TextField
-          label="Date of birth"
+          label={say('Date of birth')}
           type="date"
           value={typed.birthDate}
           onChange={put('birthDate')}
           error={error?.at('/birthDate')}
         />
         <SelectField
-          label="Sex"
-          hint="for published norms"
+          label={say('Sex')}
+          hint={say('for published norms')}
           options={SEXES}
           value={typed.sex}
           onChange={put('sex')}
         />
       </div>
       <TextField
-        label="Work or main activity"
+        label={say('Work or main activity')}
         value={typed.occupation}
         onChange={put('occupation')}
         error={error?.at('/occupation')}
       />
       {other !== null ? (
         <p role="alert" className="text-hold-deep">
-          {`Someone else changed this meanwhile to ${[other.name, other.birthDate === null ? '' : `born ${fullDay(other.birthDate)}`, other.occupation].filter((t) => t !== '').join(', ')}. What you typed is kept; save once more to put it in its place.`}
+          {say(
+            'Someone else changed this meanwhile to {{list}}. What you typed is kept; save once more to put it in its place.',
+            {
+              list: [
+                other.name,
+                other.birthDate === null
+                  ? ''
+                  : say('born {{birthDate}}', { birthDate: fullDay(other.birthDate) }),
+                other.occupation,
+              ]
+                .filter((t) => t !== '')
+                .join(', '),
+            },
+          )}
         </p>
       ) : (
         <Refusal error={error} />
       )}
-      <SendOrLeave send="Save" leave="Leave it as it was" disabled={save.isPending} onLeave={props.leave} />
+      <SendOrLeave
+        send={say('Save')}
+        leave={say('Leave it as it was')}
+        disabled={save.isPending}
+        onLeave={props.leave}
+      />
     </form>
   );
 }

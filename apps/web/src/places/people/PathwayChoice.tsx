@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { SearchField } from '../../parts/fields.js';
 import { RadioGroup } from 'radix-ui';
 import { useMemo, useState } from 'react';
@@ -23,19 +24,20 @@ export function PathwayChoice({
     <>
       <SearchField
         className="mt-2 max-w-md"
-        label="Find a complaint"
-        placeholder="Find by any name: heel, PTTD, metatarsalgia"
+        label={say('Find a complaint')}
+        placeholder={say('Find by any name: heel, PTTD, metatarsalgia')}
         value={asked}
         onChange={setAsked}
       />
       {found.length === 0 && (
         <p className="mt-3 text-ink-2" role="status">
-          None of that name. Begin with &ldquo;foot or ankle complaint&rdquo;: the visit looks at everything
-          common.
+          {say(
+            'None of that name. Begin with “foot or ankle complaint”: the visit looks at everything common.',
+          )}
         </p>
       )}
       <RadioGroup.Root
-        aria-label="What brings them"
+        aria-label={say('What brings them')}
         className="mt-2"
         value={value}
         onValueChange={onChange}

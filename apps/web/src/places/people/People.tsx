@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { complaintName } from '../../parts/complaints.js';
 import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useDeferredValue } from 'react';
@@ -28,21 +29,21 @@ export function People() {
   return (
     <main className="mx-auto w-full max-w-5xl px-4 py-6 sm:px-8 sm:py-8">
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
-        <h1>People</h1>
+        <h1>{say('People')}</h1>
         <SearchField
           className="max-w-sm flex-1"
-          label="Find by name"
-          placeholder="name or date of birth"
+          label={say('Find by name')}
+          placeholder={say('name or date of birth')}
           value={q}
           onChange={(next) => set({ q: next })}
           autoFocus={!adding}
         />
         <button type="button" className="action" onClick={() => set({ add: '1' })}>
-          Add a person
+          {say('Add a person')}
         </button>
       </div>
       {adding && (
-        <Suspense fallback={<Loading what="the form" />}>
+        <Suspense fallback={<Loading what={say('the form')} />}>
           <AddPerson
             close={() => {
               void client.invalidateQueries({ queryKey: ['people'] });
@@ -53,7 +54,7 @@ export function People() {
       )}
       {people.data === undefined ? (
         people.error === null ? (
-          <Loading what="people" />
+          <Loading what={say('people')} />
         ) : (
           <Failed error={people.error} again={() => void people.refetch()} />
         )
@@ -67,7 +68,7 @@ export function People() {
               disabled={people.isFetchingNextPage}
               onClick={() => void people.fetchNextPage()}
             >
-              {`Show the next ${PEOPLE_AT_ONCE}`}
+              {say('Show the next {{more}}', { more: PEOPLE_AT_ONCE })}
             </button>
           )}
         </>
@@ -92,8 +93,10 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
     return (
       <p className="mt-8 text-ink-2">
         {q === ''
-          ? 'Nobody is here yet.'
-          : `Nobody has "${q.slice(0, 40)}" in the name or as date of birth. Check the spelling, or add them.`}
+          ? say('Nobody is here yet.')
+          : say('Nobody has "{{q}}" in the name or as date of birth. Check the spelling, or add them.', {
+              q: q.slice(0, 40),
+            })}
       </p>
     );
   }
@@ -110,19 +113,21 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
                 <span className="font-head text-lg font-semibold">{p.name}</span>
                 <span className="ml-2 text-sm text-ink-2">{p.occupation}</span>
                 {p.birthDate !== null && (
-                  <span className="block text-sm text-ink-3">{`born ${fullDay(p.birthDate)}`}</span>
+                  <span className="block text-sm text-ink-3">
+                    {say('born {{birthDate}}', { birthDate: fullDay(p.birthDate) })}
+                  </span>
                 )}
               </span>
               <span className="text-ink-2">
                 {open(p).length === 0
-                  ? 'Nothing open'
+                  ? say('Nothing open')
                   : open(p)
                       .map((e) => complaintName(e, content.data?.pathways ?? []))
                       .join('; ')}
               </span>
               <span className="font-semibold sm:col-start-2 lg:col-start-auto lg:text-right">
                 {open(p)
-                  .map((e) => e.stageName ?? 'not started')
+                  .map((e) => e.stageName ?? say('not started'))
                   .join('; ')}
               </span>
             </Link>

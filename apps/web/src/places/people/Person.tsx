@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { RadioRow } from '../../parts/RadioRow.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
@@ -21,7 +22,7 @@ export function Person() {
   const all = search.has('all');
   if (person.data === undefined)
     return person.error === null ? (
-      <Loading what="the person" />
+      <Loading what={say('the person')} />
     ) : (
       <Failed error={person.error} again={() => void person.refetch()} />
     );
@@ -34,14 +35,14 @@ export function Person() {
     <main className="mx-auto w-full max-w-3xl px-8 py-10">
       <p className="text-ink-2">
         <Link to="/people" className="text-action">
-          People
+          {say('People')}
         </Link>
       </p>
       <Facts person={person.data} changed={() => person.refetch()} />
       <ReadsIn person={person.data} changed={() => person.refetch()} />
       {episodes.length === 0 ? (
         <p className="mt-8">
-          Nothing is recorded yet. A first visit starts with the story, then safety, then both feet.
+          {say('Nothing is recorded yet. A first visit starts with the story, then safety, then both feet.')}
         </p>
       ) : (
         <Complaints person={person.data} pathways={content.data?.pathways ?? []} />
@@ -50,7 +51,7 @@ export function Person() {
         <Begin
           personId={personId}
           conditions={content.data.pathways}
-          title={episodes.length === 0 ? 'What brings them' : 'Another complaint'}
+          title={episodes.length === 0 ? say('What brings them') : say('Another complaint')}
         />
       )}
     </main>
@@ -58,9 +59,9 @@ export function Person() {
 }
 
 const SIDES_THAT_HURT = [
-  { value: 'left', word: 'L left' },
-  { value: 'both', word: 'both' },
-  { value: 'right', word: 'right R' },
+  { value: 'left', word: say('L left') },
+  { value: 'both', word: say('both') },
+  { value: 'right', word: say('right R') },
 ] as const;
 
 function Begin({
@@ -95,7 +96,7 @@ function Begin({
       <h2>{title}</h2>
       <PathwayChoice pathways={conditions} value={key} onChange={setKey} />
       <RadioRow
-        label="Which side hurts"
+        label={say('Which side hurts')}
         className="mt-5 flex gap-3"
         value={side}
         options={SIDES_THAT_HURT}
@@ -110,7 +111,7 @@ function Begin({
         disabled={side === null || condition === undefined || begin.isPending}
         onClick={() => begin.mutate()}
       >
-        Begin the first visit
+        {say('Begin the first visit')}
       </button>
       {begin.error instanceof ApiError && (
         <p role="alert" className="mt-3 text-ease-deep">

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { ProtocolDefinition } from '@heathstep/core';
 
 /** Who a protocol is not for, how it usually goes, and when someone else should look. */
@@ -16,23 +17,34 @@ export function AboutProtocol({ protocol }: { protocol: ProtocolDefinition }) {
   return (
     <details className="mt-5 border-t border-line pt-4 text-sm">
       <summary className="min-h-9 cursor-pointer font-head text-base font-semibold">
-        About this protocol
+        {say('About this protocol')}
       </summary>
       <dl>
-        {list('Not for', protocol.excludes)}
-        {list('Usual course', protocol.usually === '' ? [] : [protocol.usually])}
+        {list(say('Not for'), protocol.excludes)}
+        {list(say('Usual course'), protocol.usually === '' ? [] : [protocol.usually])}
         {list(
-          'Look again',
+          say('Look again'),
           protocol.lookAgain === ''
             ? []
-            : [`After ${protocol.lookAgainWeeks} weeks without change: ${protocol.lookAgain}`],
+            : [
+                say('After {{lookAgainWeeks}} weeks without change: {{lookAgain}}', {
+                  lookAgainWeeks: protocol.lookAgainWeeks,
+                  lookAgain: protocol.lookAgain,
+                }),
+              ],
         )}
-        {list('Refer', protocol.refer)}
-        {list('Both sides', protocol.bothSides === '' ? [] : [protocol.bothSides])}
-        {list('A test that cannot be done', protocol.cannotTest === '' ? [] : [protocol.cannotTest])}
-        {list('When it comes back', protocol.relapse === '' ? [] : [protocol.relapse])}
+        {list(say('Refer'), protocol.refer)}
+        {list(say('Both sides'), protocol.bothSides === '' ? [] : [protocol.bothSides])}
+        {list(say('A test that cannot be done'), protocol.cannotTest === '' ? [] : [protocol.cannotTest])}
+        {list(say('When it comes back'), protocol.relapse === '' ? [] : [protocol.relapse])}
       </dl>
-      <p className="mt-2 text-xs text-ink-3">{`${protocol.evidence.statement}. ${protocol.evidence.source} (${protocol.evidence.kind}). Who signed it stands in the library.`}</p>
+      <p className="mt-2 text-xs text-ink-3">
+        {say('{{statement}}. {{source}} ({{kind}}). Who signed it stands in the library.', {
+          statement: protocol.evidence.statement,
+          source: protocol.evidence.source,
+          kind: say(protocol.evidence.kind),
+        })}
+      </p>
     </details>
   );
 }

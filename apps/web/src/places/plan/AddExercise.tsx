@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { CourseView } from '@heathstep/contracts';
-import { type ComposedExercise, type FigureDefinition, prescribe } from '@heathstep/core';
+import { type ComposedExercise, type FigureDefinition, prescribe, say } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { Figure } from '../../parts/Figure.js';
 import { FindAndChoose } from '../../parts/FindAndChoose.js';
@@ -26,13 +26,13 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
     [lines, course, content],
   );
   return (
-    <section className="mt-4 border-t border-line pt-3" aria-label="Add an exercise">
+    <section className="mt-4 border-t border-line pt-3" aria-label={say('Add an exercise')}>
       <button type="button" className="text-action float-right min-h-11" onClick={close}>
-        Close
+        {say('Close')}
       </button>
       <FindAndChoose
-        label="Find an exercise"
-        placeholder="name, region, or what it is for"
+        label={say('Find an exercise')}
+        placeholder={say('name, region, or what it is for')}
         fieldClass="field max-w-xs"
         listClass="mt-2 grid max-h-72 grid-cols-2 gap-x-6"
         rowClass="flex min-h-14 items-center gap-3 border-b border-line-2 py-1"
@@ -48,11 +48,11 @@ export function AddExercise({ course, content, lines, add, close }: AddExerciseP
               sideRule: 'treated',
               affected: course.episode.affected,
             }),
-            why: ['Added by the clinician'],
+            why: [say('Added by the clinician')],
           })
         }
         row={(item) => <Row item={item} content={content} figure={figures.get(item.exercise.key)} />}
-        nothing="No exercise has all these words."
+        nothing={say('No exercise has all these words.')}
       />
     </section>
   );
@@ -75,7 +75,7 @@ function Row({
         <span className={`block font-semibold ${off === null ? '' : 'text-ink-2'}`}>{exercise.name}</span>
         <span className="block text-sm text-ink-2">
           {serves !== null && off === null && (
-            <b className="text-heather-deep">{`for ${serves.toLowerCase()}: `}</b>
+            <b className="text-heather-deep">{say('for {{serves}}: ', { serves: serves.toLowerCase() })}</b>
           )}
           {off === null && early !== null && <span className="block text-hold-deep">{early}</span>}
           {off ?? `${content.ladders.find((l) => l.key === exercise.ladder)?.name ?? ''}, ${exercise.change}`}

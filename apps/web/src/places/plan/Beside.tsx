@@ -1,4 +1,4 @@
-import { addDays, type Adjunct, besideOf, type Stage } from '@heathstep/core';
+import { addDays, type Adjunct, besideOf, type Stage, say } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { dayHere, longDay } from '../../parts/dates.js';
 
@@ -8,7 +8,7 @@ export function LeftOut({ left }: { left: readonly { readonly name: string; read
   if (left.length === 0) return null;
   return (
     <section className="mt-5 border-t border-line pt-4">
-      <h3>Left out, and why</h3>
+      <h3>{say('Left out, and why')}</h3>
       <ul className="mt-1 text-sm">
         {left.map((l) => (
           <li key={l.name} className="py-1">
@@ -31,8 +31,15 @@ function weekDay(course: CourseView, week: number): string {
 function weaningText(a: Adjunct, course: CourseView): string {
   if (a.weaning === null) return '';
   const { fromWeek, goneByWeek, text } = a.weaning;
-  const gone = goneByWeek === undefined ? '' : `, gone by ${longDay(weekDay(course, goneByWeek))}`;
-  return `${text}. From ${longDay(weekDay(course, fromWeek))}${gone}.`;
+  const gone =
+    goneByWeek === undefined
+      ? ''
+      : say(', gone by {{longDay}}', { longDay: longDay(weekDay(course, goneByWeek)) });
+  return say('{{text}}. From {{longDay}}{{gone}}.', {
+    text,
+    longDay: longDay(weekDay(course, fromWeek)),
+    gone,
+  });
 }
 
 /** Brace, lift, insole and what else stands beside the exercises, each with its dose and its end. */
@@ -41,7 +48,7 @@ export function Adjuncts({ course, stage }: { course: CourseView; stage: Stage }
   if (list.length === 0) return null;
   return (
     <section className="mt-5 border-t border-line pt-4">
-      <h3>Beside the exercises</h3>
+      <h3>{say('Beside the exercises')}</h3>
       <ul className="mt-1 text-sm">
         {list.map((a) => (
           <li key={a.key} className="py-1">

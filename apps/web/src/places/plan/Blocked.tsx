@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Octagon } from 'lucide-react';
 import { Link } from 'react-router';
 import type { EpisodeView } from '@heathstep/contracts';
@@ -17,7 +18,7 @@ export function Blocked({
   return (
     <div className="max-w-xl rounded-lg bg-ease-wash p-6" role="alert">
       <h2 className="flex items-center gap-2 text-ease-deep">
-        <Octagon className="size-5" aria-hidden /> Nothing can be prescribed yet
+        <Octagon className="size-5" aria-hidden /> {say('Nothing can be prescribed yet')}
       </h2>
       <ul className="mt-3 list-disc space-y-1 pl-5">
         {reasons.map((r) => (
@@ -26,7 +27,7 @@ export function Blocked({
       </ul>
       {episode?.person.birthDate === null && <PersonFacts episode={episode} />}
       <Link to={`/episodes/${episodeId}/visit/safety`} className="action-quiet mt-5">
-        To the safety answers
+        {say('To the safety answers')}
       </Link>
     </div>
   );

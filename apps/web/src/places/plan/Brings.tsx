@@ -1,21 +1,23 @@
+import { say } from '@heathstep/core';
 import { useQuery } from '@tanstack/react-query';
 import type { Brings as Bring } from '@heathstep/core';
 import type { CourseView, PlanView } from '@heathstep/contracts';
 import { request } from '../../api/client.js';
 
-const few = (n: number, one: string): string => `${n} more ${one}${n === 1 ? '' : 's'}`;
+const few = (n: number, one: string): string =>
+  say('{{n}} more {{one}}{{words}}', { n, one, words: n === 1 ? '' : 's' });
 
 function moreOf({ what, more }: Bring): string {
   if (what === 'equipment') return `A ${String(more)}`;
-  const one = { minutes: 'minute', days: 'day', exercises: 'exercise' }[what];
+  const one = { minutes: say('minute'), days: say('day'), exercises: say('exercise') }[what];
   const text = few(Number(more), one);
-  return what === 'minutes' ? `${text} a day` : text;
+  return what === 'minutes' ? say('{{text}} a day', { text }) : text;
 }
 
 function bringsText(bring: Bring, nameOf: (exercise: string) => string): string {
   const parts = [
     ...bring.exercises.map((e) => nameOf(e).toLowerCase()),
-    ...(bring.sets > 0 ? [few(bring.sets, 'set')] : []),
+    ...(bring.sets > 0 ? [few(bring.sets, say('set'))] : []),
   ];
   return parts.join(', ');
 }
@@ -39,7 +41,7 @@ export function Brings({
   if (list.length === 0) return null;
   return (
     <section className="mt-5 border-t border-line pt-4">
-      <h3>A little more would bring</h3>
+      <h3>{say('A little more would bring')}</h3>
       <ul className="mt-1 text-sm">
         {list.map((b) => (
           <li key={`${b.what}-${b.more}`} className="py-1">

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { confirmationsOf, type ConfirmationState, type CourseView } from '@heathstep/contracts';
 import { Check, CircleDashed } from 'lucide-react';
 import { Link } from 'react-router';
@@ -5,11 +6,11 @@ import type { ClinicContent } from '../../api/queries.js';
 import { dayHere, longDay } from '../../parts/dates.js';
 
 const WORDS: Readonly<Record<ConfirmationState, string>> = {
-  confirmed: 'confirmed',
-  against: 'answered otherwise',
-  'too-old': 'too old, look again',
-  open: 'not confirmed yet',
-  yourself: 'not part of a visit: make sure before you give the plan',
+  confirmed: say('confirmed'),
+  against: say('answered otherwise'),
+  'too-old': say('too old, look again'),
+  open: say('not confirmed yet'),
+  yourself: say('not part of a visit: make sure before you give the plan'),
 };
 
 const TONES: Readonly<Record<ConfirmationState, string>> = {
@@ -34,7 +35,7 @@ export function Confirm({ course, content }: { course: CourseView; content: Clin
   const open = list.filter((c) => c.state !== 'confirmed' && c.state !== 'yourself').length;
   return (
     <section className="mt-5 border-t border-line pt-4 text-sm">
-      <h3>Confirmed first</h3>
+      <h3>{say('Confirmed first')}</h3>
       <ul className="mt-1">
         {list.map((c) => (
           <li key={c.key} className="flex items-start gap-2 py-1">
@@ -60,7 +61,7 @@ export function Confirm({ course, content }: { course: CourseView; content: Clin
           to={`/episodes/${episode.id}/visit/feel`}
           className="text-action inline-flex min-h-11 items-center"
         >
-          To the findings
+          {say('To the findings')}
         </Link>
       )}
     </section>

@@ -1,4 +1,10 @@
-import { type ComposedExercise, dueDays, type ExerciseDefinition, withDayToggled } from '@heathstep/core';
+import {
+  type ComposedExercise,
+  dueDays,
+  type ExerciseDefinition,
+  withDayToggled,
+  say,
+} from '@heathstep/core';
 import { DAYS } from './weekWords.js';
 
 /** The weekdays an exercise is done on; each is put on or off by pressing it. */
@@ -14,7 +20,11 @@ export function DayChips({
   const due = dueDays(item);
   if (onChange === undefined && due.length === 7) return null;
   return (
-    <div role="group" aria-label={`Days of ${exercise.name}`} className="mt-1 flex flex-wrap gap-1">
+    <div
+      role="group"
+      aria-label={say('Days of {{name}}', { name: exercise.name })}
+      className="mt-1 flex flex-wrap gap-1"
+    >
       {DAYS.map((name, day) => {
         const on = due.includes(day);
         const next = withDayToggled(item, day, exercise.range.daysPerWeek);

@@ -3,7 +3,14 @@ import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { useUndoKeys } from '../../parts/useUndoKeys.js';
 import { useNavigate } from 'react-router';
 import type { CourseView, PlanView } from '@heathstep/contracts';
-import { type ComposedExercise, followRound, type Stage, withBeyond, withinRange } from '@heathstep/core';
+import {
+  type ComposedExercise,
+  followRound,
+  type Stage,
+  withBeyond,
+  withinRange,
+  say,
+} from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { DocumentStore, type DocumentResult, type Versioned } from '../../api/documentStore.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
@@ -156,8 +163,9 @@ export function Draft({
       )}
       {model.lines.length === 0 && (
         <p className="py-6 text-ink-2">
-          No exercise fits. The reasons stand at the right; more minutes, other equipment or a safety result
-          may change that.
+          {say(
+            'No exercise fits. The reasons stand at the right; more minutes, other equipment or a safety result may change that.',
+          )}
         </p>
       )}
       <AddMore course={course} content={content} model={model} store={store} />
@@ -199,10 +207,10 @@ function AddMore({
   return (
     <div className="mt-3 flex flex-wrap items-center gap-x-6">
       <button type="button" className="text-action min-h-11" onClick={() => setAdding('exercise')}>
-        Add an exercise
+        {say('Add an exercise')}
       </button>
       <button type="button" className="text-action min-h-11" onClick={() => setAdding('routine')}>
-        Add a routine
+        {say('Add a routine')}
       </button>
       <KeepRoutine items={store.value} />
     </div>
@@ -229,8 +237,8 @@ function DraftHead({
   return (
     <>
       <div className="flex items-center gap-4">
-        <h2>At home, from today</h2>
-        <span className="text-sm text-ink-2">{`draft of version ${number}`}</span>
+        <h2>{say('At home, from today')}</h2>
+        <span className="text-sm text-ink-2">{say('draft of version {{number}}', { number })}</span>
         <div className="flex-1" />
         {(['easier', 'harder'] as const).map((way) => (
           <button
@@ -240,7 +248,7 @@ function DraftHead({
             disabled={same(steps[way])}
             onClick={() => change(steps[way])}
           >
-            {`All ${way}`}
+            {say('All {{way}}', { way: say(way) })}
           </button>
         ))}
         <button
@@ -249,7 +257,7 @@ function DraftHead({
           disabled={!store.canUndo}
           onClick={() => store.undo()}
         >
-          Undo
+          {say('Undo')}
         </button>
         <button
           type="button"
@@ -257,19 +265,19 @@ function DraftHead({
           disabled={!store.canRedo}
           onClick={() => store.redo()}
         >
-          Redo
+          {say('Redo')}
         </button>
         <SaveState status={store.status} />
       </div>
       <SaveTrouble status={store.status} retry={() => store.retry()} />
       {store.status === 'conflict' && (
         <p className="mt-2 flex gap-4 rounded bg-hold-wash px-3 py-2 text-sm" role="alert">
-          Someone else changed this plan.
+          {say('Someone else changed this plan.')}
           <button type="button" className="text-action" onClick={() => store.resolve('mine')}>
-            Keep mine
+            {say('Keep mine')}
           </button>
           <button type="button" className="text-action" onClick={() => store.resolve('theirs')}>
-            Keep theirs
+            {say('Keep theirs')}
           </button>
         </p>
       )}
@@ -321,10 +329,10 @@ function Aside({ course, content, draft, stage, store, model, blocked, askFirst 
             }
             onClick={() => give.mutate()}
           >
-            {`Give to ${first}`}
+            {say('Give to {{first}}', { first })}
           </button>
         ) : (
-          <p className="text-sm text-ink-2">A clinician gives the plan.</p>
+          <p className="text-sm text-ink-2">{say('A clinician gives the plan.')}</p>
         )}
         {give.error instanceof ApiError && (
           <p role="alert" className="mt-2 text-sm text-ease-deep">
@@ -337,9 +345,13 @@ function Aside({ course, content, draft, stage, store, model, blocked, askFirst 
           disabled={refill.isPending}
           onClick={askFirst ?? (() => refill.mutate({ stage: draft.stage, from: 'stage' }))}
         >
-          Fill the stage anew
+          {say('Fill the stage anew')}
         </button>
-        <p className="mt-3 text-xs text-ink-3">{`Protocol version ${course.protocol.version}. Check against local rules; the decision is yours.`}</p>
+        <p className="mt-3 text-xs text-ink-3">
+          {say('Protocol version {{version}}. Check against local rules; the decision is yours.', {
+            version: course.protocol.version,
+          })}
+        </p>
       </section>
       <LeftOut
         left={draft.left

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useQuery } from '@tanstack/react-query';
 import type { EpisodeView, PlanIf, PlanView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
@@ -7,7 +8,7 @@ function ifWords({ come, gone, otherwise }: PlanIf): readonly (readonly [what: s
   const parts = [
     ['leave', gone],
     ['come', come],
-    ['get another dose', otherwise],
+    [say('get another dose'), otherwise],
   ] as const;
   return parts.flatMap(([what, names]) => (names.length === 0 ? [] : [[what, names.join('; ')] as const]));
 }
@@ -47,7 +48,9 @@ export function FilledAnew({
       {`: ${because}. `}
       {preview.data !== undefined && <Changes words={ifWords(preview.data)} />}
       {preview.error instanceof ApiError && (
-        <span className="text-ease-deep">{`What it changes cannot be told now: ${preview.error.message}.`}</span>
+        <span className="text-ease-deep">
+          {say('What it changes cannot be told now: {{message}}.', { message: preview.error.message })}
+        </span>
       )}
       <span className="flex flex-wrap gap-x-4">
         <button type="button" className="text-action min-h-11" onClick={take}>
@@ -62,14 +65,14 @@ export function FilledAnew({
 }
 
 function Changes({ words }: { words: ReturnType<typeof ifWords> }) {
-  if (words.length === 0) return 'Filled anew, the stage would be the same as this draft.';
+  if (words.length === 0) return say('Filled anew, the stage would be the same as this draft.');
   return (
     <>
-      Filled anew,
+      {say('Filled anew,')}
       <ul>
         {words.map(([what, names]) => (
           <li key={what} className="pl-4">
-            <b>{names}</b> {`would ${what}`}
+            <b>{names}</b> {say('would {{what}}', { what })}
           </li>
         ))}
       </ul>

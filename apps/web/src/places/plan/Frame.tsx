@@ -1,4 +1,4 @@
-import { daysBetween, type StageKey } from '@heathstep/core';
+import { daysBetween, type StageKey, say } from '@heathstep/core';
 import { dayHere } from '../../parts/dates.js';
 import { type ReactNode, useState } from 'react';
 import type { CourseView } from '@heathstep/contracts';
@@ -26,20 +26,22 @@ export function Frame({
   const opened = protocol.stages.find((s) => s.key === open);
   return (
     <div className="grid flex-1 content-start md:grid-cols-[11rem_minmax(0,1fr)] lg:grid-cols-[11rem_minmax(0,1fr)_17rem] lg:content-stretch">
-      <nav aria-label="Stages" className="min-w-0 px-5 pt-5 md:pb-5">
+      <nav aria-label={say('Stages')} className="min-w-0 px-5 pt-5 md:pb-5">
         <ol className="max-md:flex max-md:gap-x-5 max-md:overflow-x-auto">
           {protocol.stages.map((s, i) => {
             const span = [...episode.stages].reverse().find((x) => x.stage === s.key);
             const note =
               i < at
                 ? span === undefined
-                  ? 'left out'
-                  : 'done'
+                  ? say('left out')
+                  : say('done')
                 : i === at
                   ? span === undefined
-                    ? 'from today'
-                    : `week ${Math.floor(daysBetween(dayHere(span.since), episode.today) / 7) + 1}`
-                  : `${s.usualWeeks.min} to ${s.usualWeeks.max} weeks`;
+                    ? say('from today')
+                    : say('week {{floor}}', {
+                        floor: Math.floor(daysBetween(dayHere(span.since), episode.today) / 7) + 1,
+                      })
+                  : say('{{min}} to {{max}} weeks', { min: s.usualWeeks.min, max: s.usualWeeks.max });
             return (
               <li
                 key={s.key}

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { CourseView, PlanView } from '@heathstep/contracts';
-import { heldBack } from '@heathstep/core';
+import { heldBack, say } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { fullDay } from '../../parts/dates.js';
@@ -53,8 +53,14 @@ export function Given({
   return (
     <Frame course={course} content={content} stage={plan.stage} aside={aside}>
       <div className="flex items-baseline gap-4">
-        <h2>At home</h2>
-        <span className="text-sm text-ink-2">{`version ${plan.number}, given ${plan.givenAt === null ? '' : fullDay(plan.givenAt)} by ${plan.givenBy ?? ''}`}</span>
+        <h2>{say('At home')}</h2>
+        <span className="text-sm text-ink-2">
+          {say('version {{number}}, given {{words}} by {{givenBy}}', {
+            number: plan.number,
+            words: plan.givenAt === null ? '' : fullDay(plan.givenAt),
+            givenBy: plan.givenBy ?? '',
+          })}
+        </span>
       </div>
       <p className="mt-1 text-ink-2">{stage.purpose.clinician}.</p>
       {blocked.length > 0 && (
@@ -64,7 +70,9 @@ export function Given({
       )}
       {held.length > 0 && (
         <p className="mt-3 rounded bg-hold-wash px-3 py-2 text-hold-deep" role="status">
-          {`Held back at home since an answer changed: ${held.map((h) => `${nameOf(h.exercise)} (${h.why})`).join('; ')}. Make the next version.`}
+          {say('Held back at home since an answer changed: {{list}}. Make the next version.', {
+            list: held.map((h) => `${nameOf(h.exercise)} (${h.why})`).join('; '),
+          })}
         </p>
       )}
       <div className="mt-4">
@@ -72,7 +80,7 @@ export function Given({
       </div>
       <div className="mt-5 flex flex-wrap gap-3">
         <Link to={`/episodes/${course.episode.id}/handout`} className="action">
-          Print the handout
+          {say('Print the handout')}
         </Link>
         <button
           type="button"
@@ -80,7 +88,7 @@ export function Given({
           disabled={next.isPending || blocked.length > 0}
           onClick={() => next.mutate({ stage: undefined, from: 'current' })}
         >
-          Make the next version
+          {say('Make the next version')}
         </button>
       </div>
       <OverWeeks course={course} />
@@ -111,7 +119,7 @@ function HomeLink({ course }: { course: CourseView }) {
   const link = made === null ? '' : `${window.location.origin}/home#${made.token}`;
   return (
     <section className="mt-5 border-t border-line pt-4">
-      <h3>On the patient&rsquo;s phone</h3>
+      <h3>{say('On the patient’s phone')}</h3>
       <ReadsIn
         person={episode.person}
         changed={() => client.invalidateQueries({ queryKey: keys.course(episode.id) })}
@@ -119,19 +127,19 @@ function HomeLink({ course }: { course: CourseView }) {
       {made === null ? (
         <p className="mt-1 text-sm text-ink-2">
           {episode.homeLink === null
-            ? 'No link yet.'
+            ? say('No link yet.')
             : episode.homeLink.locked
-              ? 'The link is locked after five wrong codes.'
-              : `A link stands since ${fullDay(episode.homeLink.createdAt)}.`}
+              ? say('The link is locked after five wrong codes.')
+              : say('A link stands since {{createdAt}}.', { createdAt: fullDay(episode.homeLink.createdAt) })}
         </p>
       ) : (
         <div className="mt-2 rounded bg-heather-wash p-3 text-sm">
-          <p>Shown once. Give the link and the code by different ways.</p>
+          <p>{say('Shown once. Give the link and the code by different ways.')}</p>
           <p className="mt-2 break-all font-semibold" data-testid="home-link">
             {link}
           </p>
           <p className="mt-2">
-            Code{' '}
+            {say('Code')}{' '}
             <span className="font-head text-2xl font-semibold tracking-widest" data-testid="home-code">
               {made.code}
             </span>
@@ -141,7 +149,7 @@ function HomeLink({ course }: { course: CourseView }) {
             className="text-action mt-1 min-h-9"
             onClick={() => void navigator.clipboard.writeText(link)}
           >
-            Copy the link
+            {say('Copy the link')}
           </button>
         </div>
       )}
@@ -152,7 +160,9 @@ function HomeLink({ course }: { course: CourseView }) {
           disabled={make.isPending}
           onClick={() => make.mutate()}
         >
-          {episode.homeLink === null && made === null ? 'Make a link' : 'Make a new link, ending this one'}
+          {episode.homeLink === null && made === null
+            ? say('Make a link')
+            : say('Make a new link, ending this one')}
         </button>
       )}
       {make.error instanceof ApiError && (

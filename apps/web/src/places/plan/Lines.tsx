@@ -13,6 +13,7 @@ import {
   type Stage,
   stretches,
   whyDose,
+  say,
 } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
@@ -122,7 +123,7 @@ function Line({
           <Figure
             figure={figure}
             side={drawnSide(item.sides)}
-            label={`${exercise.name}, drawn`}
+            label={say('{{name}}, drawn', { name: exercise.name })}
             className="h-24 w-30"
           />
         )}
@@ -133,7 +134,7 @@ function Line({
           <span className="ml-1 font-body text-sm font-normal text-ink-2">{ladder?.name.toLowerCase()}</span>
           {isNew && (
             <span className="ml-2 rounded bg-heather-wash px-1.5 py-0.5 font-body text-xs font-semibold text-heather-deep">
-              new
+              {say('new')}
             </span>
           )}
         </h3>
@@ -145,7 +146,9 @@ function Line({
         <DayChips item={item} exercise={exercise} onChange={replace} />
         <p className="text-sm text-ink-2">{(item.why ?? []).map(sentence).join('. ')}</p>
         {item.beyond !== undefined && (
-          <p className="text-sm text-hold-deep">{`Beyond the usual dose: ${item.beyond}`}</p>
+          <p className="text-sm text-hold-deep">
+            {say('Beyond the usual dose: {{beyond}}', { beyond: item.beyond })}
+          </p>
         )}
         {line.early !== null && <p className="text-sm text-hold-deep">{`${sentence(line.early)}.`}</p>}
         <div className="flex flex-wrap items-center gap-x-4">
@@ -160,11 +163,11 @@ function Line({
         <div className="flex items-start justify-end gap-3 pt-0.5">
           <Why
             of={() => whyDose(item, exercise)}
-            label={`${shown((totals?.daySeconds ?? 0) / 60)} minutes a day`}
+            label={say('{{daySeconds}} minutes a day', { daySeconds: shown((totals?.daySeconds ?? 0) / 60) })}
             className="whitespace-nowrap text-lg font-bold"
           >
             {shown((totals?.daySeconds ?? 0) / 60)}
-            <span className="text-sm font-normal text-ink-2"> min</span>
+            <span className="text-sm font-normal text-ink-2"> {say('min')}</span>
           </Why>
           <LoadSteps load={line.relativeLoad} most={most} />
         </div>
@@ -237,9 +240,9 @@ function LineSteps({
         type="button"
         className="inline-flex min-h-9 items-center gap-1 text-ink-2 hover:text-ease-deep"
         onClick={() => replace(null)}
-        aria-label={`Remove ${exercise.name}`}
+        aria-label={say('Remove {{name}}', { name: exercise.name })}
       >
-        <X className="size-4" aria-hidden /> Remove
+        <X className="size-4" aria-hidden /> {say('Remove')}
       </button>
     </div>
   );
@@ -255,11 +258,14 @@ function Taught({ line, course }: { line: PlanLine; course: CourseView }) {
         className="text-action inline-flex min-h-[24px] items-center"
         to={`/library/${exercise.key}/teach?episode=${course.episode.id}`}
       >
-        Teach
+        {say('Teach')}
       </Link>
       {last !== undefined && (
         <span className="ml-3 text-ink-2">
-          {`Taught ${shortDay(last.at)}: ${last.faults.length === 0 ? 'no fault seen' : last.faults.join('; ')}`}
+          {say('Taught {{shortDay}}: {{words}}', {
+            shortDay: shortDay(last.at),
+            words: last.faults.length === 0 ? say('no fault seen') : last.faults.join('; '),
+          })}
         </span>
       )}
     </p>
@@ -292,10 +298,10 @@ function Swap({
       type="button"
       className="inline-flex min-h-9 items-center gap-1 text-heather-deep hover:underline"
       title={name}
-      aria-label={`${by === 1 ? 'Harder' : 'Easier'}: ${name}`}
+      aria-label={`${by === 1 ? say('Harder') : say('Easier')}: ${name}`}
       onClick={() => replace(next)}
     >
-      <Icon className="size-4" aria-hidden /> {by === 1 ? 'Harder' : 'Easier'}
+      <Icon className="size-4" aria-hidden /> {by === 1 ? say('Harder') : say('Easier')}
     </button>
   );
 }
@@ -306,7 +312,7 @@ const BARS = 6;
 function LoadSteps({ load, most }: { load: number | null; most: number }) {
   if (load === null)
     return (
-      <span className="w-12 text-right text-xs text-ink-3" title="no load estimate">
+      <span className="w-12 text-right text-xs text-ink-3" title={say('no load estimate')}>
         –
       </span>
     );
@@ -316,7 +322,7 @@ function LoadSteps({ load, most }: { load: number | null; most: number }) {
       className="flex h-6 w-12 items-end gap-0.5"
       role="img"
       aria-label={`relative load ${shown(load)} body weights`}
-      title={`${shown(load)} body weights`}
+      title={say('{{load}} body weights', { load: shown(load) })}
     >
       {Array.from({ length: BARS }, (_, i) => (
         <span

@@ -1,4 +1,4 @@
-import { addDays, adjunctSpans, daysBetween, type StageKey } from '@heathstep/core';
+import { addDays, adjunctSpans, daysBetween, type StageKey, say } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { type Stretch, stretchesOf } from '../../parts/courseStretches.js';
 import { longDay, shortDay } from '../../parts/dates.js';
@@ -63,11 +63,13 @@ export function OverWeeks({
   const last = list.map((s) => s.usually[1]).reduce((a, b) => (a > b ? a : b), addDays(first.from, 28));
   const along = alongOf(first.from, last);
   return (
-    <section aria-label="Over the weeks" className="mt-8 border-t border-line pt-4">
-      <h3>Over the weeks</h3>
+    <section aria-label={say('Over the weeks')} className="mt-8 border-t border-line pt-4">
+      <h3>{say('Over the weeks')}</h3>
       <p className="text-sm text-ink-2">
-        Stages as long as they usually take, pale where they may end sooner or later; a criterion ends them,
-        not the calendar. The line is today.{otherwise && ' Drawn as it goes once this draft is given.'}
+        {say(
+          'Stages as long as they usually take, pale where they may end sooner or later; a criterion ends them, not the calendar. The line is today.',
+        )}
+        {otherwise && say(' Drawn as it goes once this draft is given.')}
       </p>
       <ol className="mt-2 text-sm">
         {list.map((s) => (
@@ -92,14 +94,22 @@ export function OverWeeks({
       {spans.length > 0 && (
         <ul
           className="mt-2 border-t border-line-2 pt-1 text-sm"
-          aria-label="Beside the exercises, over the weeks"
+          aria-label={say('Beside the exercises, over the weeks')}
         >
           {spans.map((s) => {
             const less = s.lessFrom !== null && s.lessFrom < s.to ? s.lessFrom : null;
             const strong = less === null || less < s.from ? s.to : less;
-            const words = `${shortDay(s.from)} to ${s.ends ? shortDay(s.to) : 'the end'}${less === null ? '' : `, less from ${shortDay(less)}`}`;
+            const words = say('{{shortDay}} to {{words}}{{words2}}', {
+              shortDay: shortDay(s.from),
+              words: s.ends ? shortDay(s.to) : say('the end'),
+              words2: less === null ? '' : say(', less from {{shortDay}}', { shortDay: shortDay(less) }),
+            });
             return (
-              <li key={`${s.adjunct.key}-${s.from}`} className={ROW} title={`From ${longDay(s.from)}`}>
+              <li
+                key={`${s.adjunct.key}-${s.from}`}
+                className={ROW}
+                title={say('From {{longDay}}', { longDay: longDay(s.from) })}
+              >
                 <span>
                   {s.adjunct.text} <span className="block text-ink-2">{words}</span>
                 </span>

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { type StageKey, stageKey, stageOf } from '@heathstep/core';
+import { type StageKey, stageKey, stageOf, say } from '@heathstep/core';
 import { Link } from 'react-router';
 import type { CourseView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
@@ -16,7 +16,7 @@ import { useDraft } from './useDraft.js';
 
 export function Plan() {
   return (
-    <OfEpisode what="the plan">
+    <OfEpisode what={say('the plan')}>
       {(course, content) => <PlanPlace course={course} content={content} />}
     </OfEpisode>
   );
@@ -86,19 +86,21 @@ function NoProtocol({ course, content }: { course: CourseView; content: ClinicCo
   const there = pathway?.protocol != null;
   return (
     <main className="mx-auto w-full max-w-2xl px-8 py-12">
-      <h2>{there ? 'There is a protocol for this now' : 'No protocol for this condition yet'}</h2>
+      <h2>{there ? say('There is a protocol for this now') : say('No protocol for this condition yet')}</h2>
       <p className="mt-2 text-ink-2">
         {there
-          ? 'This complaint was begun before there was one. Everything taken so far stays.'
-          : 'The visit is taken, judged and kept. Nothing is prescribed without a protocol of staged doses and criteria.'}
+          ? say('This complaint was begun before there was one. Everything taken so far stays.')
+          : say(
+              'The visit is taken, judged and kept. Nothing is prescribed without a protocol of staged doses and criteria.',
+            )}
       </p>
       {there ? (
         <button type="button" className="action mt-5" disabled={take.isPending} onClick={() => take.mutate()}>
-          Plan by it
+          {say('Plan by it')}
         </button>
       ) : (
         <Link to={`/episodes/${episode.id}/visit`} className="action mt-5">
-          To the visit
+          {say('To the visit')}
         </Link>
       )}
       {take.error instanceof ApiError && (
@@ -126,10 +128,11 @@ function FirstPlan({ course }: { course: CourseView }) {
   const make = useDraft(course);
   return (
     <div className="max-w-xl">
-      <h2>No plan yet</h2>
+      <h2>{say('No plan yet')}</h2>
       <p className="mt-2 text-ink-2">
-        The stage&rsquo;s slots are filled for this patient from the measures, equipment, minutes and safety
-        answers. Every choice can be changed.
+        {say(
+          'The stage’s slots are filled for this patient from the measures, equipment, minutes and safety answers. Every choice can be changed.',
+        )}
       </p>
       <button
         type="button"
@@ -137,7 +140,7 @@ function FirstPlan({ course }: { course: CourseView }) {
         disabled={make.isPending}
         onClick={() => make.mutate({ stage: startStage(course), from: 'stage' })}
       >
-        Make the plan
+        {say('Make the plan')}
       </button>
       {make.error instanceof ApiError && (
         <p role="alert" className="mt-3 text-ease-deep">

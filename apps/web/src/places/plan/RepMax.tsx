@@ -8,6 +8,7 @@ import {
   type Prescription,
   repetitionMaximum,
   shown,
+  say,
 } from '@heathstep/core';
 import type { EpisodeView } from '@heathstep/contracts';
 import { TextField } from '../../parts/fields.js';
@@ -36,9 +37,9 @@ export function RepMax({
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="text-action inline-flex min-h-9 items-center text-sm">
-        Work out the weight
+        {say('Work out the weight')}
       </Popover.Trigger>
-      <Pane aria-label={`Weight for ${exercise.name}`} className="w-96 p-4">
+      <Pane aria-label={say('Weight for {{name}}', { name: exercise.name })} className="w-96 p-4">
         <Worked
           item={item}
           exercise={exercise}
@@ -89,45 +90,29 @@ function Worked({
     result !== null && !result.ok ? result.issues.find((i) => i.path === path)?.bound : undefined;
   return (
     <>
-      <p className="font-semibold">Lifted well so many times, and not once more</p>
+      <p className="font-semibold">{say('Lifted well so many times, and not once more')}</p>
       <div className="mt-2 grid grid-cols-2 gap-4">
         <TextField
-          label="kg beside the body"
+          label={say('kg beside the body')}
           inputMode="decimal"
           maxLength={6}
           value={kg}
           onChange={setKg}
-          error={kg !== '' && lifted === null ? 'a number' : (at('loadKg') ?? null)}
+          error={kg !== '' && lifted === null ? say('a number') : (at('loadKg') ?? null)}
           autoFocus
         />
         <TextField
-          label="repetitions, 1 to 12"
+          label={say('repetitions, 1 to 12')}
           inputMode="numeric"
           maxLength={3}
           value={reps}
           onChange={setReps}
-          error={reps !== '' && times === null ? 'a number' : (at('reps') ?? null)}
+          error={reps !== '' && times === null ? say('a number') : (at('reps') ?? null)}
         />
       </div>
-      <div className="mt-2 min-h-16 text-sm" role="status">
-        {result?.ok === true && (
-          <>
-            <p>
-              {`Once about ${shown(result.value.oneRepMaxKg)} kg${share > 0 ? `, ${shown(share)} kg of the body in it` : ''}. For ${item.reps} repetitions, of the weights at home: `}
-              <b>{result.value.loadKg === null ? 'none' : `${shown(result.value.loadKg)} kg`}</b>.
-            </p>
-            {result.value.reason !== null && <p className="text-hold-deep">{`${result.value.reason}.`}</p>}
-          </>
-        )}
-        {at('targetReps') !== undefined && (
-          <p className="text-hold-deep">
-            {`This dose has ${item.reps} repetitions; the estimate holds for ${at('targetReps') ?? ''}. Set the weight by trying it.`}
-          </p>
-        )}
-        {episode.bodyMassKg === null && share > 0 && (
-          <p className="text-ink-2">{`Body mass is not known: ${ASSUMED_MASS_KG} kg assumed.`}</p>
-        )}
-      </div>
+      <Told
+        {...{ result, item, share, beyond: at('targetReps') ?? null, assumed: episode.bodyMassKg === null }}
+      />
       <button
         type="button"
         className="action mt-2 min-h-11"
@@ -136,12 +121,68 @@ function Worked({
           if (result?.ok === true && result.value.loadKg !== null) take(result.value.loadKg);
         }}
       >
-        Use it
+        {say('Use it')}
       </button>
       <p className="mt-2 text-xs text-ink-3">
-        Epley&rsquo;s estimate, rounded down to an owned weight; at most what the exercise is safe with and
-        what the body weighs.
+        {say(
+          'Epley’s estimate, rounded down to an owned weight; at most what the exercise is safe with and what the body weighs.',
+        )}
       </p>
     </>
+  );
+}
+
+/** What the estimate comes to, and what it rests on. */
+function Told({
+  result,
+  item,
+  share,
+  beyond,
+  assumed,
+}: {
+  result: ReturnType<typeof repetitionMaximum> | null;
+  item: Prescription;
+  share: number;
+  beyond: string | null;
+  /** The body mass is not known. */
+  assumed: boolean;
+}) {
+  return (
+    <div className="mt-2 min-h-16 text-sm" role="status">
+      {result?.ok === true && (
+        <>
+          <p>
+            {say(
+              'Once about {{oneRepMaxKg}} kg{{words}}. For {{reps}} repetitions, of the weights at home: ',
+              {
+                oneRepMaxKg: shown(result.value.oneRepMaxKg),
+                words: share > 0 ? say(', {{share}} kg of the body in it', { share: shown(share) }) : '',
+                reps: item.reps,
+              },
+            )}
+            <b>
+              {result.value.loadKg === null
+                ? say('none')
+                : say('{{loadKg}} kg', { loadKg: shown(result.value.loadKg) })}
+            </b>
+            .
+          </p>
+          {result.value.reason !== null && <p className="text-hold-deep">{`${result.value.reason}.`}</p>}
+        </>
+      )}
+      {beyond !== null && (
+        <p className="text-hold-deep">
+          {say(
+            'This dose has {{reps}} repetitions; the estimate holds for {{at}}. Set the weight by trying it.',
+            { reps: item.reps, at: beyond },
+          )}
+        </p>
+      )}
+      {assumed && share > 0 && (
+        <p className="text-ink-2">
+          {say('Body mass is not known: {{assumedKg}} kg assumed.', { assumedKg: ASSUMED_MASS_KG })}
+        </p>
+      )}
+    </div>
   );
 }

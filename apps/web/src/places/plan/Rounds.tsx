@@ -5,6 +5,7 @@ import {
   partNext,
   roundSentence,
   soonAgain,
+  say,
 } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import type { PlanLine } from './planModel.js';
@@ -49,13 +50,16 @@ export function RoundHead({
               )
             }
           >
-            {other === 'through' ? 'One foot through all first' : 'Both feet in each'}
+            {other === 'through' ? say('One foot through all first') : say('Both feet in each')}
           </button>
         )}
       </p>
       {soon.map((s) => (
         <p key={s.exercise} className="text-sm text-hold-deep">
-          {`${s.exercise} comes again on the same foot after ${Math.round(s.afterSeconds)} s; by itself it rests ${s.leastSeconds} s at least.`}
+          {say(
+            '{{exercise}} comes again on the same foot after {{round}} s; by itself it rests {{leastSeconds}} s at least.',
+            { exercise: s.exercise, round: Math.round(s.afterSeconds), leastSeconds: s.leastSeconds },
+          )}
         </p>
       ))}
     </div>
@@ -78,8 +82,8 @@ export function JoinNext({
   const index = items.indexOf(line.item);
   const joined = line.item.round !== undefined && line.item.round.key === next.item.round?.key;
   const [does, way] = joined
-    ? (['Part from the next', partNext] as const)
-    : (['In a round with the next', joinNext] as const);
+    ? ([say('Part from the next'), partNext] as const)
+    : ([say('In a round with the next'), joinNext] as const);
   return (
     <button
       type="button"

@@ -7,6 +7,7 @@ import {
   prescriptionTime,
   type RoutineDefinition,
   shown,
+  say,
 } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
@@ -27,12 +28,14 @@ interface RoutinesProps {
 /** Ready short sets to put beside what the plan has, each with what safety leaves of it and what it takes. */
 export function AddRoutine({ course, content, items, add, close }: RoutinesProps) {
   return (
-    <section className="mt-4 border-t border-line pt-3" aria-label="Add a routine">
+    <section className="mt-4 border-t border-line pt-3" aria-label={say('Add a routine')}>
       <button type="button" className="text-action float-right min-h-11" onClick={close}>
-        Close
+        {say('Close')}
       </button>
       <p className="text-sm text-ink-2">
-        Counted as relief or upkeep: doing one alone is no session of the plan, and nothing in it is raised.
+        {say(
+          'Counted as relief or upkeep: doing one alone is no session of the plan, and nothing in it is raised.',
+        )}
       </p>
       <ul className="mt-2">
         {content.routines.map((routine) => (
@@ -83,27 +86,35 @@ function Routine({
       <div className="min-w-0 flex-1">
         <h3>{routine.name}</h3>
         <p className="text-sm text-ink-2">
-          {own === undefined ? `${routine.purpose}.` : `Kept by ${own.by}.`}{' '}
+          {own === undefined ? `${routine.purpose}.` : say('Kept by {{by}}.', { by: own.by })}{' '}
           {filled.items.map((i) => exerciseOf(i.exercise)?.name ?? i.exercise).join('; ')}
         </p>
         {routine.mind !== '' && <p className="text-sm">{`${routine.mind}.`}</p>}
         {filled.left.length > 0 && (
           <p className="text-sm text-hold-deep">
-            {`Left out: ${filled.left.map((l) => `${exerciseOf(l.exercise)?.name ?? l.exercise}, ${l.why}`).join('; ')}.`}
+            {say('Left out: {{list}}.', {
+              list: filled.left
+                .map((l) => `${exerciseOf(l.exercise)?.name ?? l.exercise}, ${l.why}`)
+                .join('; '),
+            })}
           </p>
         )}
-        {over && <p className="text-sm text-hold-deep">{`A plan has at most ${MOST} exercises.`}</p>}
+        {over && (
+          <p className="text-sm text-hold-deep">
+            {say('A plan has at most {{most}} exercises.', { most: MOST })}
+          </p>
+        )}
       </div>
-      <span className="pt-0.5 font-semibold">{`${shown(seconds / 60)} min`}</span>
+      <span className="pt-0.5 font-semibold">{say('{{seconds}} min', { seconds: shown(seconds / 60) })}</span>
       <div className="flex flex-col items-end">
         <button
           type="button"
           className="text-action min-h-9 disabled:opacity-50"
           disabled={!can}
-          aria-label={`Add ${routine.name}`}
+          aria-label={say('Add {{name}}', { name: routine.name })}
           onClick={() => add(filled.items)}
         >
-          Add
+          {say('Add')}
         </button>
         {own !== undefined && <PutAside id={own.id} name={routine.name} />}
       </div>
@@ -122,11 +133,11 @@ function PutAside({ id, name }: { id: string; name: string }) {
     <button
       type="button"
       className="min-h-9 text-sm text-ink-2 hover:text-ease-deep"
-      aria-label={`Put ${name} aside`}
+      aria-label={say('Put {{name}} aside', { name })}
       disabled={aside.isPending}
       onClick={() => aside.mutate()}
     >
-      Put aside
+      {say('Put aside')}
     </button>
   );
 }
@@ -158,11 +169,11 @@ export function KeepRoutine({ items }: { items: Items }) {
     return (
       <>
         <button type="button" className="text-action min-h-11" onClick={() => setOpen(true)}>
-          Keep as a routine
+          {say('Keep as a routine')}
         </button>
         {save.isSuccess && (
           <span role="status" className="text-sm text-go-deep">
-            Kept: it stands under Add a routine.
+            {say('Kept: it stands under Add a routine.')}
           </span>
         )}
       </>
@@ -177,7 +188,7 @@ export function KeepRoutine({ items }: { items: Items }) {
   return (
     <form className="flex flex-wrap items-end gap-3" onSubmit={submit} noValidate>
       <label>
-        <span className="block text-sm text-ink-2">Name of the routine</span>
+        <span className="block text-sm text-ink-2">{say('Name of the routine')}</span>
         <input
           className="field w-56"
           value={name}
@@ -189,10 +200,10 @@ export function KeepRoutine({ items }: { items: Items }) {
         />
       </label>
       <button type="submit" className="text-action min-h-11" disabled={save.isPending}>
-        Keep
+        {say('Keep')}
       </button>
       <button type="button" className="min-h-11 text-ink-2" onClick={() => setOpen(false)}>
-        Not now
+        {say('Not now')}
       </button>
       <p id={errorId} role="alert" className="w-full text-sm text-ease-deep">
         {told}

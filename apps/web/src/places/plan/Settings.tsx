@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useState } from 'react';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { EQUIPMENT, type CourseView, type EpisodeView, type PlanView } from '@heathstep/contracts';
@@ -9,17 +10,17 @@ import { WeightsBlank } from './WeightsBlank.js';
 import { useDraft } from './useDraft.js';
 
 const STAND_INS: Record<string, string> = {
-  towel: 'a towel',
-  belt: 'a belt',
-  ball: 'a ball',
-  step: 'a step',
-  band: 'a band',
-  'hand weight': 'a hand weight',
-  roller: 'a roller',
-  cushion: 'a cushion',
-  rope: 'a rope',
-  spoon: 'a spoon',
-  'night splint': 'a night splint',
+  towel: say('a towel'),
+  belt: say('a belt'),
+  ball: say('a ball'),
+  step: say('a step'),
+  band: say('a band'),
+  'hand weight': say('a hand weight'),
+  roller: say('a roller'),
+  cushion: say('a cushion'),
+  rope: say('a rope'),
+  spoon: say('a spoon'),
+  'night splint': say('a night splint'),
 };
 
 /**
@@ -68,12 +69,12 @@ export function Settings({
       <MadeFor course={course} change={(to) => change.mutate({ to })} choose={setAsked} />
       {school !== undefined && option !== undefined && (
         <FilledAnew
-          title={`If ${option.label.toLowerCase()}`}
+          title={say('If {{label}}', { label: option.label.toLowerCase() })}
           because={option.reason}
           episode={episode}
           draft={draft}
           schools={{ [school.key]: option.key }}
-          words={{ take: 'Take it, and fill the stage anew', leave: 'Leave it as it is' }}
+          words={{ take: say('Take it, and fill the stage anew'), leave: say('Leave it as it is') }}
           leave={() => setAsked(null)}
           take={() => {
             setAsked(null);
@@ -83,12 +84,12 @@ export function Settings({
       )}
       {asking && (
         <FilledAnew
-          title="The exercises below stand as they were"
-          because="they are not only the planner’s own"
+          title={say('The exercises below stand as they were')}
+          because={say('they are not only the planner’s own')}
           episode={episode}
           draft={draft}
           schools={{}}
-          words={{ take: 'Fill the stage anew', leave: 'Keep them as they stand' }}
+          words={{ take: say('Fill the stage anew'), leave: say('Keep them as they stand') }}
           leave={() => ask(false)}
           take={fillAnew}
         />
@@ -96,7 +97,7 @@ export function Settings({
       {change.error instanceof ApiError && (
         <span role="alert" className="ml-2 text-sm text-ease-deep">
           {change.error.status === 409
-            ? 'Someone else changed this a moment ago; it is read again, choose once more.'
+            ? say('Someone else changed this a moment ago; it is read again, choose once more.')
             : (change.error.problem.errors?.[0]?.detail ?? change.error.message)}
         </span>
       )}
@@ -121,24 +122,24 @@ function MadeFor({
 }) {
   return (
     <>
-      Made for{' '}
+      {say('Made for')}{' '}
       <NumberBlank
-        label="minutes a day"
+        label={say('minutes a day')}
         value={episode.minutesPerDay}
-        unit="min"
+        unit={say('min')}
         min={3}
         max={90}
         onChange={(v) => v !== null && change({ minutesPerDay: Math.round(v) })}
       />{' '}
-      a day, with{' '}
+      {say('a day, with')}{' '}
       <ListBlank
-        label="equipment"
-        none="no equipment"
+        label={say('equipment')}
+        none={say('no equipment')}
         value={episode.equipment.length === 0 ? ['none'] : episode.equipment}
         options={EQUIPMENT.map((e) => ({ value: e, label: STAND_INS[e] ?? e }))}
         onChange={(v) => change({ equipment: (v ?? []).filter((e) => e !== 'none') })}
       />
-      , weights at home{' '}
+      {say(', weights at home')}{' '}
       <WeightsBlank value={episode.weightsKg} onChange={(weightsKg) => change({ weightsKg })} />
       {protocol?.schools.map((school) => (
         <span key={school.key}>

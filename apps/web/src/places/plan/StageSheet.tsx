@@ -1,4 +1,4 @@
-import { besideOf, criterionSentences, questionsByKey, type Stage } from '@heathstep/core';
+import { besideOf, criterionSentences, questionsByKey, type Stage, say } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
 import { slotLine, weekLimits } from '../../parts/stageWords.js';
@@ -37,30 +37,53 @@ export function StageSheet({
     .map((slot) => slotLine(slot, content, episode.affected));
   const measures = stage.remeasure.map((key) => on.lookup(key)?.label ?? key);
   return (
-    <section aria-label={`Stage ${stage.name}`} className="mb-6 rounded-lg bg-paper p-5">
+    <section
+      aria-label={say('Stage {{name}}', { name: stage.name })}
+      className="mb-6 rounded-lg bg-paper p-5"
+    >
       <div className="flex items-baseline gap-4">
         <h3 className="flex-1 text-xl">{stage.name}</h3>
-        <span className="text-sm text-ink-2">{`usually ${stage.usualWeeks.min} to ${stage.usualWeeks.max} weeks`}</span>
+        <span className="text-sm text-ink-2">
+          {say('usually {{min}} to {{max}} weeks', { min: stage.usualWeeks.min, max: stage.usualWeeks.max })}
+        </span>
         <button type="button" className="text-action min-h-11" onClick={close}>
-          Close
+          {say('Close')}
         </button>
       </div>
       <p className="text-ink-2">{stage.purpose.clinician}.</p>
-      {list('Begins here when', stage.entry === null ? [] : criterionSentences(stage.entry, on))}
+      {list(say('Begins here when'), stage.entry === null ? [] : criterionSentences(stage.entry, on))}
       {list(
-        'Goes on when all of it holds',
+        say('Goes on when all of it holds'),
         stage.criteria === null
           ? []
-          : [...criterionSentences(stage.criteria, on), `At least ${stage.minimumDays} days in this stage`],
+          : [
+              ...criterionSentences(stage.criteria, on),
+              say('At least {{minimumDays}} days in this stage', { minimumDays: stage.minimumDays }),
+            ],
       )}
-      {list('Filled with, most important first', slots)}
+      {list(say('Filled with, most important first'), slots)}
       {list(
-        'Beside',
+        say('Beside'),
         besideOf(stage, episode.schools).map((a) => a.text),
       )}
-      {list('A week holds', weekLimits(stage))}
-      <p className="mt-3 text-sm text-ink-2">{`Measured again: ${measures.join(', ').toLowerCase()}; reviewed every ${stage.reviewEveryDays} days. Pain is judged by the ${stage.painSchool} rule.`}</p>
-      <p className="mt-1 text-xs text-ink-3">{`${stage.evidence.statement}. ${stage.evidence.source} (${stage.evidence.kind}). Who signed it stands in the library.`}</p>
+      {list(say('A week holds'), weekLimits(stage))}
+      <p className="mt-3 text-sm text-ink-2">
+        {say(
+          'Measured again: {{list}}; reviewed every {{reviewEveryDays}} days. Pain is judged by the {{painSchool}} rule.',
+          {
+            list: measures.join(', ').toLowerCase(),
+            reviewEveryDays: stage.reviewEveryDays,
+            painSchool: say(stage.painSchool),
+          },
+        )}
+      </p>
+      <p className="mt-1 text-xs text-ink-3">
+        {say('{{statement}}. {{source}} ({{kind}}). Who signed it stands in the library.', {
+          statement: stage.evidence.statement,
+          source: stage.evidence.source,
+          kind: say(stage.evidence.kind),
+        })}
+      </p>
     </section>
   );
 }

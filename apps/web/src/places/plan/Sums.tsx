@@ -7,6 +7,8 @@ import {
   type Stage,
   whyLoad,
   whyMinutes,
+  say,
+  sayKey,
 } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { Why } from '../../parts/Why.js';
@@ -24,17 +26,21 @@ export function Sums({ model, course, stage }: { model: PlanModel; course: Cours
   return (
     <>
       <section>
-        <h3>Time</h3>
+        <h3>{say('Time')}</h3>
         <p className="mt-1 flex items-baseline gap-2">
           <span className={`font-head text-3xl font-semibold ${over ? 'text-hold-deep' : ''}`}>
             {shown(Math.max(0, ...whole))}
           </span>
-          <span className="text-sm text-ink-2">{`min on the longest day, ${agreed} agreed`}</span>
+          <span className="text-sm text-ink-2">
+            {say('min on the longest day, {{agreed}} agreed', { agreed })}
+          </span>
         </p>
         <div
           className="mt-3 flex h-20 items-end gap-1.5"
           role="img"
-          aria-label={DAYS.map((d, i) => `${d} ${shown(whole[i] ?? 0)} min`).join(', ')}
+          aria-label={DAYS.map((d, i) => say('{{d}} {{whole}} min', { d, whole: shown(whole[i] ?? 0) })).join(
+            ', ',
+          )}
         >
           {whole.map((minutes, i) => (
             <span
@@ -56,7 +62,9 @@ export function Sums({ model, course, stage }: { model: PlanModel; course: Cours
         </div>
         {others > 0 && (
           <p className="mt-1 text-sm text-ink-2">
-            {`Of these up to ${shown(others)} min for the other complaint, drawn light.`}
+            {say('Of these up to {{others}} min for the other complaint, drawn light.', {
+              others: shown(others),
+            })}
           </p>
         )}
         <p className="mt-1 text-sm text-ink-2">
@@ -70,14 +78,16 @@ export function Sums({ model, course, stage }: { model: PlanModel; course: Cours
                 })),
               )
             }
-          >{`${shown(model.minutesPerWeek, 0)} min a week`}</Why>
+          >
+            {say('{{minutesPerWeek}} min a week', { minutesPerWeek: shown(model.minutesPerWeek, 0) })}
+          </Why>
         </p>
       </section>
       <ByAim model={model} />
       <Conflicts model={model} />
       {model.loads.map((load) => (
         <section key={load.tissue.key} className="mt-5 border-t border-line pt-4">
-          <h3>{`${load.tissue.name}, load on the treated side`}</h3>
+          <h3>{say('{{name}}, load on the treated side', { name: load.tissue.name })}</h3>
           <Load load={load} limit={stage.loadRisePercent} />
         </section>
       ))}
@@ -101,23 +111,29 @@ function Conflicts({ model }: { model: PlanModel }) {
 
 const amount = ({ contacts, runMinutes }: Impact): string =>
   [
-    contacts > 0 ? `${shown(contacts, 0)} landings` : '',
-    runMinutes > 0 ? `${shown(runMinutes, 0)} min of running` : '',
+    contacts > 0 ? say('{{contacts}} landings', { contacts: shown(contacts, 0) }) : '',
+    runMinutes > 0 ? say('{{runMinutes}} min of running', { runMinutes: shown(runMinutes, 0) }) : '',
   ]
     .filter((t) => t !== '')
-    .join(' and ') || 'none';
+    .join(say(' and ')) || say('none');
 
 /** What a stage allows of impact in a week and this plan goes over, in words. */
 function overStage(impact: Impact, stage: Stage): string {
   const over = [
     ...(stage.contactsPerWeek !== null && impact.contacts > stage.contactsPerWeek
-      ? [`${shown(stage.contactsPerWeek, 0)} landings`]
+      ? [say('{{contactsPerWeek}} landings', { contactsPerWeek: shown(stage.contactsPerWeek, 0) })]
       : []),
     ...(stage.runMinutesPerWeek !== null && impact.runMinutes > stage.runMinutesPerWeek
-      ? [`${shown(stage.runMinutesPerWeek, 0)} min of running`]
+      ? [
+          say('{{runMinutesPerWeek}} min of running', {
+            runMinutesPerWeek: shown(stage.runMinutesPerWeek, 0),
+          }),
+        ]
       : []),
   ];
-  return over.length === 0 ? '' : `This stage allows at most ${over.join(' and ')} a week.`;
+  return over.length === 0
+    ? ''
+    : say('This stage allows at most {{list}} a week.', { list: over.join(say(' and ')) });
 }
 
 /** Hops and runs have a ledger of their own beside the slow load. */
@@ -128,13 +144,17 @@ function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseV
   if (impact.contacts + impact.runMinutes === 0) return null;
   return (
     <section className="mt-5 border-t border-line pt-4">
-      <h3>Impact in a week, on a foot</h3>
+      <h3>{say('Impact in a week, on a foot')}</h3>
       <p className="mt-1">
         <b>{amount(impact)}</b>
-        <span className="text-sm text-ink-2">{`, last 7 days ${amount(course.impactDone)}; 48 hours between`}</span>
+        <span className="text-sm text-ink-2">
+          {say(', last 7 days {{amount}}; 48 hours between', { amount: amount(course.impactDone) })}
+        </span>
       </p>
       {impactElsewhere.contacts + impactElsewhere.runMinutes > 0 && (
-        <p className="text-sm text-ink-2">{`Beside it ${amount(impactElsewhere)} for the other complaint.`}</p>
+        <p className="text-sm text-ink-2">
+          {say('Beside it {{amount}} for the other complaint.', { amount: amount(impactElsewhere) })}
+        </p>
       )}
       {over !== '' && (
         <p role="alert" className="mt-1 text-sm text-ease-deep">
@@ -143,12 +163,23 @@ function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseV
       )}
       {impactRise.over && (
         <p role="alert" className="mt-1 text-sm text-ease-deep">
-          {`More than ${stage.impactRisePercent} % over the last week, or over a first week: at most ${amount(impactRise.most)}.`}
+          {say(
+            'More than {{impactRisePercent}} % over the last week, or over a first week: at most {{amount}}.',
+            { impactRisePercent: stage.impactRisePercent, amount: amount(impactRise.most) },
+          )}
         </p>
       )}
       {runRise.over && (
         <p role="alert" className="mt-1 text-sm text-ease-deep">
-          {`One run is more than ${RUN_RISE_PERCENT} % longer than the longest of the last ${RUN_DAYS} days, ${shown(runRise.longestMinutes ?? 0, 0)} min: at most ${shown(runRise.mostMinutes ?? 0, 1)} min of running.`}
+          {say(
+            'One run is more than {{percent}} % longer than the longest of the last {{days}} days, {{longestMinutes}} min: at most {{mostMinutes}} min of running.',
+            {
+              percent: RUN_RISE_PERCENT,
+              days: RUN_DAYS,
+              longestMinutes: shown(runRise.longestMinutes ?? 0, 0),
+              mostMinutes: shown(runRise.mostMinutes ?? 0, 1),
+            },
+          )}
         </p>
       )}
     </section>
@@ -164,7 +195,7 @@ function ByAim({ model }: { model: PlanModel }) {
       <dl className="grid grid-cols-[minmax(0,1fr)_auto] gap-x-3">
         {sums.map(([word, minutes]) => (
           <div key={word} className="contents">
-            <dt>{word.replaceAll('-', ' ')}</dt>
+            <dt>{sayKey(word)}</dt>
             <dd className="text-right">{shown(minutes, 0)}</dd>
           </div>
         ))}
@@ -173,14 +204,14 @@ function ByAim({ model }: { model: PlanModel }) {
   );
   return (
     <details className="mt-2 text-sm">
-      <summary className="min-h-9 text-ink-2">Minutes by aim and by part</summary>
+      <summary className="min-h-9 text-ink-2">{say('Minutes by aim and by part')}</summary>
       <div className="grid gap-2 pb-2">
         {list(
-          'Aim',
+          say('Aim'),
           minutesBy(model.lines, (e) => [e.aim]),
         )}
         {list(
-          'Part; what works on two counts for both',
+          say('Part; what works on two counts for both'),
           minutesBy(model.lines, (e) => e.parts),
         )}
       </div>
@@ -192,13 +223,17 @@ function ByAim({ model }: { model: PlanModel }) {
 function Acts({ course }: { course: CourseView }) {
   const { safety, held } = course.episode;
   const acts = safety?.acts.because ?? [];
-  const ideas = held.map(
-    (h) => `${h.name}${h.side === 'none' ? '' : `, ${h.side}`}: holds back ${tagList(h.tags)}`,
+  const ideas = held.map((h) =>
+    say('{{name}}{{words}}: holds back {{tagList}}', {
+      name: h.name,
+      words: h.side === 'none' ? '' : `, ${h.side}`,
+      tagList: tagList(h.tags),
+    }),
   );
   if (acts.length + ideas.length === 0) return null;
   return (
     <section className="mt-5 border-t border-line pt-4">
-      <h3>Held back and judged with care</h3>
+      <h3>{say('Held back and judged with care')}</h3>
       <ul className="mt-1 text-sm text-ink-2">
         {[...acts, ...ideas].map((t) => (
           <li key={t}>{t}.</li>
@@ -219,7 +254,7 @@ function Load({ load, limit }: { load: TissueLoad; limit: number }) {
   if (rise.percent === null) {
     return (
       <p className="mt-1 text-sm text-ink-2">
-        No comparison yet: <Why of={why}>{rise.reason ?? ''}</Why>.
+        {say('No comparison yet:')} <Why of={why}>{rise.reason ?? ''}</Why>.
       </p>
     );
   }
@@ -231,7 +266,7 @@ function Load({ load, limit }: { load: TissueLoad; limit: number }) {
           {rise.percent >= 0.5 ? '+' : rise.percent <= -0.5 ? '−' : ''}
           {shown(Math.abs(rise.percent), 0)} %
         </Why>{' '}
-        <span className="text-sm text-ink-2">{`on the last 7 days, limit ${limit} %`}</span>
+        <span className="text-sm text-ink-2">{say('on the last 7 days, limit {{limit}} %', { limit })}</span>
       </p>
       <div className="relative mt-2 h-3 bg-line-2" aria-hidden>
         <div
@@ -241,11 +276,16 @@ function Load({ load, limit }: { load: TissueLoad; limit: number }) {
         <div className="absolute -top-1 h-5 w-0.5 bg-ink" style={{ left: `${(100 + limit) / 2}%` }} />
       </div>
       {load.elsewhere > 0 && (
-        <p className="mt-2 text-sm text-ink-2">The other complaint’s plan loads it too and is counted in.</p>
+        <p className="mt-2 text-sm text-ink-2">
+          {say('The other complaint’s plan loads it too and is counted in.')}
+        </p>
       )}
       {rise.over && (
         <p role="alert" className="mt-2 text-sm text-ease-deep">
-          {`Above the limit, most by ${rise.because ?? ''}. A smaller step: one set less, or the easier exercise.`}
+          {say(
+            'Above the limit, most by {{because}}. A smaller step: one set less, or the easier exercise.',
+            { because: rise.because ?? '' },
+          )}
         </p>
       )}
     </>

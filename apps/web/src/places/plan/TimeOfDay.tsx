@@ -9,6 +9,7 @@ import {
   type ScheduleInput,
   SITTING_TIMES,
   weekdayOf,
+  say,
 } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { keys } from '../../api/queries.js';
@@ -40,19 +41,19 @@ export function TimeOfDay({ episode, model }: { episode: EpisodeView; model: Pla
     <div className="mt-3">
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <label className="flex items-center gap-2">
-          At
+          {say('At')}
           <TimeField key={time} time={time} put={(next) => change.mutate(next)} />
         </label>
         <ReadCalendar
           episode={episode}
           take={setBusy}
-          word={busy === null ? 'Hold their calendar against it' : 'Another calendar'}
+          word={busy === null ? say('Hold their calendar against it') : say('Another calendar')}
         />
       </div>
       {error !== null && (
         <p role="alert" className="text-sm text-ease-deep">
           {error.status === 409
-            ? 'Someone else changed this a moment ago; it is read again, set the time once more.'
+            ? say('Someone else changed this a moment ago; it is read again, set the time once more.')
             : (error.at('/exerciseTime') ?? error.message)}
         </p>
       )}
@@ -81,7 +82,7 @@ function TimeField({ time, put }: { time: string; put: (time: string) => void })
       inputMode="numeric"
       maxLength={8}
       className="field w-20"
-      aria-label="Time of day for the exercises"
+      aria-label={say('Time of day for the exercises')}
       value={typed}
       onChange={(e) => setTyped(e.target.value)}
       onBlur={done}
@@ -103,7 +104,7 @@ function ReadCalendar({
 }) {
   const read = async (file: File): Promise<string | null> => {
     take(null);
-    if (file.size > MOST_BYTES) return 'A calendar of more than 5 MB is not read.';
+    if (file.size > MOST_BYTES) return say('A calendar of more than 5 MB is not read.');
     const { busyIn, NoCalendar } = await import('./busy.js');
     try {
       const from = addDays(episode.today, 1);
@@ -114,7 +115,7 @@ function ReadCalendar({
       return error.message;
     }
   };
-  return <ChooseFile {...{ word, read }} label="Calendar file" accept="text/calendar,.ics" />;
+  return <ChooseFile {...{ word, read }} label={say('Calendar file')} accept="text/calendar,.ics" />;
 }
 
 interface AgainstProps {
@@ -148,15 +149,20 @@ function Against({ busy, episode, model, time, take }: AgainstProps) {
       .filter((i) => i.day === day)
       .map((i) => i.start.slice(11, 16))
       .sort();
-    return room.length > 0 ? `room at ${room.join(' and ')}` : 'no room';
+    return room.length > 0 ? say('room at {{list}}', { list: room.join(say(' and ')) }) : say('no room');
   };
   return (
     <div className="mt-1 text-sm" role="status">
       {days.length === 0 ? (
-        <p>{`${time} is free on every day of the next ${LOOK_AHEAD_DAYS} that has exercises.`}</p>
+        <p>
+          {say('{{time}} is free on every day of the next {{days}} that has exercises.', {
+            time,
+            days: LOOK_AHEAD_DAYS,
+          })}
+        </p>
       ) : (
         <>
-          <p>{`Taken in the next ${LOOK_AHEAD_DAYS} days:`}</p>
+          <p>{say('Taken in the next {{days}} days:', { days: LOOK_AHEAD_DAYS })}</p>
           <ul className="columns-2 sm:columns-3">
             {days.map((day) => (
               <li key={day}>{`${dayName(weekdayOf(day))} ${fullDay(day)}, ${told(day)}`}</li>
@@ -166,11 +172,11 @@ function Against({ busy, episode, model, time, take }: AgainstProps) {
       )}
       {better !== null && (
         <button type="button" className="text-action min-h-11" onClick={() => take(better)}>
-          {`At ${better} fewer are taken: set it`}
+          {say('At {{better}} fewer are taken: set it', { better })}
         </button>
       )}
       <p className="text-ink-2">
-        Only the times were read, on this device; nothing of the calendar is sent or kept.
+        {say('Only the times were read, on this device; nothing of the calendar is sent or kept.')}
       </p>
     </div>
   );

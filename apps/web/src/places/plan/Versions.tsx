@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useState } from 'react';
 import type { CourseView, PlanView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
@@ -7,7 +8,10 @@ import { SelectField } from '../../parts/fields.js';
 import { planChanges } from './planChanges.js';
 
 const told = (plan: PlanView): string =>
-  `version ${plan.number}, ${plan.givenAt === null ? 'not given' : fullDay(plan.givenAt)}`;
+  say('version {{number}}, {{words}}', {
+    number: plan.number,
+    words: plan.givenAt === null ? say('not given') : fullDay(plan.givenAt),
+  });
 
 /** Any earlier version of the plan against the one that stands, line by line. */
 export function Versions({
@@ -26,17 +30,20 @@ export function Versions({
   const before = earlier.find((p) => p.id === chosen);
   if (earlier.length === 0) return null;
   return (
-    <section aria-label="Earlier versions" className="mt-6 max-w-2xl border-t border-line pt-4">
+    <section aria-label={say('Earlier versions')} className="mt-6 max-w-2xl border-t border-line pt-4">
       <SelectField
-        label="Compare with an earlier version"
+        label={say('Compare with an earlier version')}
         className="max-w-xs"
         value={chosen}
-        options={[['', 'choose'], ...earlier.map((p) => [p.id, told(p)] as const)]}
+        options={[['', say('choose')], ...earlier.map((p) => [p.id, told(p)] as const)]}
         onChange={setChosen}
       />
       {before !== undefined && (
         <Changes
-          title={`Version ${before.number} and version ${plan.number}`}
+          title={say('Version {{number}} and version {{number2}}', {
+            number: before.number,
+            number2: plan.number,
+          })}
           changes={planChanges(before, plan, content)}
         />
       )}

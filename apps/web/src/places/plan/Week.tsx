@@ -17,7 +17,7 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { useState } from 'react';
-import { type ComposedExercise, dueDays, shown, withDayMoved, withDayToggled } from '@heathstep/core';
+import { type ComposedExercise, dueDays, shown, withDayMoved, withDayToggled, say } from '@heathstep/core';
 import type { EpisodeView } from '@heathstep/contracts';
 import { TimeOfDay } from './TimeOfDay.js';
 import type { PlanLine, PlanModel } from './planModel.js';
@@ -102,11 +102,12 @@ export function Week({ model, modelOf, onChange, episode }: WeekProps) {
     if (changed !== null) onChange(changed);
   };
   return (
-    <section aria-label="The week" className="mt-6 border-t border-line pt-4">
-      <h2>The week</h2>
+    <section aria-label={say('The week')} className="mt-6 border-t border-line pt-4">
+      <h2>{say('The week')}</h2>
       <p className="text-sm text-ink-2">
-        Drag a mark to another day, or press Space on it, go with the arrows, and Space again. An empty day is
-        put on by a press.
+        {say(
+          'Drag a mark to another day, or press Space on it, go with the arrows, and Space again. An empty day is put on by a press.',
+        )}
       </p>
       <TimeOfDay episode={episode} model={model} />
       <DndContext
@@ -133,7 +134,9 @@ export function Week({ model, modelOf, onChange, episode }: WeekProps) {
       </DndContext>
       <div role="status" aria-live="polite" className="min-h-6 pt-1 text-sm text-ease-deep">
         {seen.conflicts.map((c) => (
-          <p key={c.kind}>{next === null ? conflictText(c) : `There: ${conflictText(c)}`}</p>
+          <p key={c.kind}>
+            {next === null ? conflictText(c) : say('There: {{conflict}}', { conflict: conflictText(c) })}
+          </p>
         ))}
       </div>
     </section>
@@ -141,13 +144,17 @@ export function Week({ model, modelOf, onChange, episode }: WeekProps) {
 }
 
 const INSTRUCTIONS = {
-  draggable:
+  draggable: say(
     'To move it to another day press Space, go with the left and right arrows, and press Space again.',
+  ),
 };
 
 const announcementsFor = (nameOf: (cell: Cell | null) => string): Announcements => {
   const taken = (active: Active) =>
-    `${nameOf(cellOf(active.data))}, taken from ${dayName(cellOf(active.data)?.day ?? 0)}`;
+    say('{{nameOf}}, taken from {{dayName}}', {
+      nameOf: nameOf(cellOf(active.data)),
+      dayName: dayName(cellOf(active.data)?.day ?? 0),
+    });
   return {
     onDragStart: ({ active }) => taken(active),
     // Over its own day it says so again: the day alone would overtake what was taken.
@@ -158,9 +165,13 @@ const announcementsFor = (nameOf: (cell: Cell | null) => string): Announcements 
     },
     onDragEnd: ({ active, over }) =>
       over === null
-        ? `${nameOf(cellOf(active.data))} stays where it was`
-        : `${nameOf(cellOf(active.data))}, put on ${dayName(cellOf(over.data)?.day ?? 0)}`,
-    onDragCancel: ({ active }) => `${nameOf(cellOf(active.data))} stays where it was`,
+        ? say('{{nameOf}} stays where it was', { nameOf: nameOf(cellOf(active.data)) })
+        : say('{{nameOf}}, put on {{dayName}}', {
+            nameOf: nameOf(cellOf(active.data)),
+            dayName: dayName(cellOf(over.data)?.day ?? 0),
+          }),
+    onDragCancel: ({ active }) =>
+      say('{{nameOf}} stays where it was', { nameOf: nameOf(cellOf(active.data)) }),
   };
 };
 
@@ -168,7 +179,7 @@ const announcementsFor = (nameOf: (cell: Cell | null) => string): Announcements 
 function DaysHead({ model, agreed }: { model: PlanModel; agreed: number }) {
   return (
     <>
-      <span className="text-sm text-ink-2">minutes</span>
+      <span className="text-sm text-ink-2">{say('minutes')}</span>
       {DAYS.map((name, day) => {
         const minutes = (model.week[day] ?? 0) + (model.weekElsewhere[day] ?? 0);
         const over = minutes > agreed + 0.05;
@@ -176,7 +187,7 @@ function DaysHead({ model, agreed }: { model: PlanModel; agreed: number }) {
           <span key={name} className="border-b border-line pb-1 text-center text-sm">
             <b className="block">{name}</b>
             <span className={over ? 'font-semibold text-hold-deep' : 'text-ink-2'}>
-              {minutes === 0 ? 'free' : shown(minutes, 0)}
+              {minutes === 0 ? say('free') : shown(minutes, 0)}
             </span>
           </span>
         );
@@ -206,7 +217,10 @@ function Row({ line, change }: { line: PlanLine; change: (item: ComposedExercise
               <button
                 type="button"
                 className="block min-h-9 w-full rounded hover:bg-line-2 disabled:hover:bg-transparent pointer-coarse:min-h-11"
-                aria-label={`Also on ${dayName(day)}, ${exercise.name}`}
+                aria-label={say('Also on {{dayName}}, {{name}}', {
+                  dayName: dayName(day),
+                  name: exercise.name,
+                })}
                 disabled={next === null}
                 onClick={() => next !== null && change(next)}
               />

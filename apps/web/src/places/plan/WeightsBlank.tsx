@@ -1,7 +1,7 @@
 import { Popover } from 'radix-ui';
 import { Pane } from '../../parts/Pane.js';
 import { useState } from 'react';
-import { shown } from '@heathstep/core';
+import { shown, say } from '@heathstep/core';
 import { useContent } from '../../api/queries.js';
 import { weightsOf } from './weights.js';
 
@@ -22,7 +22,8 @@ export function WeightsBlank({
     onChange(read.weights);
     setOpen(false);
   };
-  const words = value.length === 0 ? 'none' : `${value.map((v) => shown(v, 2)).join(', ')} kg`;
+  const words =
+    value.length === 0 ? say('none') : say('{{list}} kg', { list: value.map((v) => shown(v, 2)).join(', ') });
   return (
     <Popover.Root
       open={open}
@@ -32,12 +33,12 @@ export function WeightsBlank({
       }}
     >
       <Popover.Trigger
-        aria-label={`weights at home: ${words}`}
+        aria-label={say('weights at home: {{words}}', { words })}
         className="inline rounded-[1px] text-left font-semibold underline decoration-heather decoration-dotted decoration-2 underline-offset-[5px] hover:bg-heather-wash"
       >
         {words}
       </Popover.Trigger>
-      <Pane aria-label="weights at home" className="w-80 p-3">
+      <Pane aria-label={say('weights at home')} className="w-80 p-3">
         <form
           onSubmit={(e) => {
             e.preventDefault();
@@ -45,7 +46,7 @@ export function WeightsBlank({
           }}
         >
           <label className="block">
-            <span className="text-sm text-ink-2">Kilograms, with commas between</span>
+            <span className="text-sm text-ink-2">{say('Kilograms, with commas between')}</span>
             <input
               className="field"
               inputMode="decimal"
@@ -61,13 +62,19 @@ export function WeightsBlank({
             {read.problem ?? ''}
           </p>
           <p className="text-sm text-ink-2">
-            {`Stand-ins, about: ${(content.data?.standIns ?? [])
-              .flatMap((s) => (s.kg === null ? [] : [`${s.name.toLowerCase()} ${shown(s.kg[0])} kg`]))
-              .slice(0, 3)
-              .join('; ')}.`}
+            {say('Stand-ins, about: {{list}}.', {
+              list: (content.data?.standIns ?? [])
+                .flatMap((s) =>
+                  s.kg === null
+                    ? []
+                    : [say('{{name}} {{value}} kg', { name: s.name.toLowerCase(), value: shown(s.kg[0]) })],
+                )
+                .slice(0, 3)
+                .join('; '),
+            })}
           </p>
           <button type="submit" className="action mt-2 min-h-11" disabled={read.problem !== null}>
-            Keep
+            {say('Keep')}
           </button>
         </form>
       </Pane>

@@ -1,5 +1,5 @@
 import ICAL from 'ical.js';
-import { addDays, type Busy, type DayText, momentAt } from '@heathstep/core';
+import { addDays, type Busy, type DayText, momentAt, say } from '@heathstep/core';
 
 /** A calendar that is none, in words for who chose the file. */
 export class NoCalendar extends Error {}
@@ -74,7 +74,7 @@ export function busyIn(text: string, { from, days, timeZone }: Span): readonly B
     calendar = new ICAL.Component(ICAL.parse(text) as unknown[]);
     if (calendar.name !== 'vcalendar') throw new NoCalendar();
   } catch {
-    throw new NoCalendar('This is no calendar file. An .ics file, as calendars export it, can be read.');
+    throw new NoCalendar(say('This is no calendar file. An .ics file, as calendars export it, can be read.'));
   }
   const since = momentAt(from, 0, timeZone);
   const until = momentAt(addDays(from, days), 0, timeZone);
@@ -89,7 +89,7 @@ export function busyIn(text: string, { from, days, timeZone }: Span): readonly B
         .filter((b) => new Date(b.end) > since && new Date(b.start) < until),
     ].sort((a, b) => (a.start < b.start ? -1 : 1));
   } catch {
-    throw new NoCalendar('Some of this calendar cannot be read; nothing is taken from it.');
+    throw new NoCalendar(say('Some of this calendar cannot be read; nothing is taken from it.'));
   } finally {
     for (const zone of zones) ICAL.TimezoneService.remove(zone.tzid);
   }

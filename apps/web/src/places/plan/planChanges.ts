@@ -1,4 +1,4 @@
-import { type ComposedExercise, doseSentence, sentenceText } from '@heathstep/core';
+import { type ComposedExercise, doseSentence, sentenceText, say } from '@heathstep/core';
 import type { PlanView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
 import type { Change } from '../../parts/Changes.js';
@@ -19,9 +19,9 @@ export function planChanges(before: PlanView, after: PlanView, content: ClinicCo
     gone.length + come.length === 0 ? [] : [{ stage: '', title, gone, come }];
   const [from, to] = [before.madeOf.name, after.madeOf.name];
   return [
-    ...of('Stage', from === to ? [] : [from], from === to ? [] : [to]),
+    ...of(say('Stage'), from === to ? [] : [from], from === to ? [] : [to]),
     ...of(
-      'Exercises',
+      say('Exercises'),
       was.filter((l) => !is.includes(l)),
       is.filter((l) => !was.includes(l)),
     ),

@@ -29,6 +29,7 @@ import {
   type Stage,
   switchedOff,
   tooEarlyOn,
+  say,
 } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
@@ -213,7 +214,10 @@ export function neighbour(
   });
   return next === null
     ? null
-    : { ...next, why: [by === 1 ? 'One rung up, by the clinician' : 'One rung down, by the clinician'] };
+    : {
+        ...next,
+        why: [by === 1 ? say('One rung up, by the clinician') : say('One rung down, by the clinician')],
+      };
 }
 
 /** What a plan can still be given: not what was put aside. */

@@ -1,13 +1,22 @@
+import { say } from '@heathstep/core';
 import type { WeekConflict } from '@heathstep/core';
 
-export const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-const WHOLE = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];
+export const DAYS = [say('Mon'), say('Tue'), say('Wed'), say('Thu'), say('Fri'), say('Sat'), say('Sun')];
+const WHOLE = [
+  say('Monday'),
+  say('Tuesday'),
+  say('Wednesday'),
+  say('Thursday'),
+  say('Friday'),
+  say('Saturday'),
+  say('Sunday'),
+];
 
 export const dayName = (day: number): string => WHOLE[day] ?? '';
 
 const CONFLICT_WORDS: Readonly<Record<WeekConflict['kind'], string>> = {
-  'no-rest-between': 'Hops and runs on days running: 48 hours belong between them',
-  'heavy-and-run': 'Heavy calf work and a run on one day: put them on different days',
+  'no-rest-between': say('Hops and runs on days running: 48 hours belong between them'),
+  'heavy-and-run': say('Heavy calf work and a run on one day: put them on different days'),
 };
 
 /** What a week does against the rules of load, as one sentence. */

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 /** Weights as they are typed: numbers with commas, semicolons or spaces between, a point for parts of a kilogram. */
 export function weightsOf(text: string): {
   readonly weights: readonly number[];
@@ -8,9 +9,13 @@ export function weightsOf(text: string): {
     .split(/[,;\s]+/)
     .filter((w) => w !== '');
   const wrong = words.find((w) => !/^\d+(\.\d+)?$/.test(w));
-  if (wrong !== undefined) return { weights: [], problem: `${wrong} is no number; write 2.5, not 2,5` };
+  if (wrong !== undefined)
+    return { weights: [], problem: say('{{wrong}} is no number; write 2.5, not 2,5', { wrong }) };
   const weights = [...new Set(words.map(Number))].sort((a, b) => a - b);
   const outside = weights.find((w) => w < 0.1 || w > 100);
-  if (outside !== undefined) return { weights: [], problem: `${outside} kg is not from 0.1 to 100 kg` };
-  return weights.length > 20 ? { weights: [], problem: 'At most 20 weights' } : { weights, problem: null };
+  if (outside !== undefined)
+    return { weights: [], problem: say('{{outside}} kg is not from 0.1 to 100 kg', { outside }) };
+  return weights.length > 20
+    ? { weights: [], problem: say('At most 20 weights') }
+    : { weights, problem: null };
 }

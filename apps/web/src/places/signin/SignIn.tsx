@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useQueryClient } from '@tanstack/react-query';
 import { useId, useState, type SyntheticEvent } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
@@ -43,11 +44,11 @@ export function SignIn() {
         <Moor />
       </div>
       <div className="flex flex-col justify-center px-8 py-12 md:px-16">
-        <p className="font-head text-2xl font-semibold tracking-tight">heathstep</p>
-        <h1 className="mt-8">Sign in</h1>
+        <p className="font-head text-2xl font-semibold tracking-tight">{say('heathstep')}</p>
+        <h1 className="mt-8">{say('Sign in')}</h1>
         <form className="mt-6 max-w-sm space-y-4" onSubmit={(e) => void submit(e)} noValidate>
           <label className="block">
-            <span className="text-sm text-ink-2">E-mail</span>
+            <span className="text-sm text-ink-2">{say('E-mail')}</span>
             <input
               className="field"
               type="email"
@@ -61,7 +62,7 @@ export function SignIn() {
             />
           </label>
           <label className="block">
-            <span className="text-sm text-ink-2">Password</span>
+            <span className="text-sm text-ink-2">{say('Password')}</span>
             <input
               className="field"
               type="password"
@@ -77,11 +78,11 @@ export function SignIn() {
             {error === null ? '' : (error.problem.errors?.[0]?.detail ?? told(error))}
           </p>
           <button type="submit" className="action" disabled={busy}>
-            {busy ? 'Signing in' : 'Sign in'}
+            {busy ? say('Signing in') : say('Sign in')}
           </button>
         </form>
         <p className="mt-12 max-w-sm text-sm text-ink-2">
-          For staff of the clinic. Patients use the link and code their physiotherapist gave them.
+          {say('For staff of the clinic. Patients use the link and code their physiotherapist gave them.')}
         </p>
       </div>
     </main>

@@ -3,7 +3,7 @@ import { Popover } from 'radix-ui';
 import { FindAndChoose } from '../../parts/FindAndChoose.js';
 import { measuresOf } from '../../parts/measureFinder.js';
 import { Pane } from '../../parts/Pane.js';
-import { BODY_MASS, type MeasureStep } from '@heathstep/core';
+import { BODY_MASS, type MeasureStep, say } from '@heathstep/core';
 import type { LiveVisit } from './live.js';
 
 /** Any measure of the library or the clinic's own, found by its name and added to this visit. */
@@ -22,11 +22,11 @@ export function AddMeasure({ live, step }: { live: LiveVisit; step: MeasureStep 
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="text-action mt-3 min-h-11">Add a measure</Popover.Trigger>
-      <Pane aria-label="Add a measure" className="w-96 p-3">
+      <Popover.Trigger className="text-action mt-3 min-h-11">{say('Add a measure')}</Popover.Trigger>
+      <Pane aria-label={say('Add a measure')} className="w-96 p-3">
         <FindAndChoose
-          label="Find a measure"
-          placeholder="name, region or short name"
+          label={say('Find a measure')}
+          placeholder={say('name, region or short name')}
           asked={query}
           onAsked={setQuery}
           found={found}
@@ -39,7 +39,7 @@ export function AddMeasure({ live, step }: { live: LiveVisit; step: MeasureStep 
               <span className="text-sm text-ink-2">{m.brief}</span>
             </>
           )}
-          nothing="No other measure of that name."
+          nothing={say('No other measure of that name.')}
         />
       </Pane>
     </Popover.Root>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useState } from 'react';
 import type { AmendmentView } from '@heathstep/contracts';
 import { useSession, type ClinicContent } from '../../api/queries.js';
@@ -12,18 +13,20 @@ export function Amend({ reason, begin }: { reason: string | null; begin: (reason
   if (reason !== null)
     return (
       <p className="rounded bg-hold-wash px-3 py-2 text-sm text-hold-deep" role="status">
-        {`Amending a signed visit: ${reason}. Each change is kept beside what stood before.`}
+        {say('Amending a signed visit: {{reason}}. Each change is kept beside what stood before.', {
+          reason,
+        })}
       </p>
     );
   return (
     <div className="flex flex-wrap items-end gap-4 rounded bg-line-2 px-3 py-2 text-sm" role="status">
-      <span className="py-2">This visit is signed; it is read, not written.</span>
+      <span className="py-2">{say('This visit is signed; it is read, not written.')}</span>
       <button type="button" className="text-action min-h-11" onClick={() => window.print()}>
-        Print it
+        {say('Print it')}
       </button>
       {!asking && session.data?.user.role !== 'assistant' && (
         <button type="button" className="text-action min-h-11" onClick={() => setAsking(true)}>
-          Amend it
+          {say('Amend it')}
         </button>
       )}
       {asking && (
@@ -35,7 +38,7 @@ export function Amend({ reason, begin }: { reason: string | null; begin: (reason
           }}
         >
           <label className="flex-1">
-            <span className="text-ink-2">Why the signed visit is changed</span>
+            <span className="text-ink-2">{say('Why the signed visit is changed')}</span>
             <input
               className="field"
               value={text}
@@ -45,7 +48,7 @@ export function Amend({ reason, begin }: { reason: string | null; begin: (reason
             />
           </label>
           <button type="submit" className="action-quiet" disabled={text.trim().length < 3}>
-            Begin
+            {say('Begin')}
           </button>
         </form>
       )}
@@ -57,12 +60,16 @@ export function Amend({ reason, begin }: { reason: string | null; begin: (reason
 export function Amendments({ list, content }: { list: readonly AmendmentView[]; content: ClinicContent }) {
   if (list.length === 0) return null;
   return (
-    <section aria-label="Amendments" className="mt-2 border-l-4 border-hold pl-3 text-sm">
-      <h3>Amended since</h3>
+    <section aria-label={say('Amendments')} className="mt-2 border-l-4 border-hold pl-3 text-sm">
+      <h3>{say('Amended since')}</h3>
       <ul>
         {list.map((a, i) => (
           <li key={i} className="py-0.5">
-            <b>{entryName(a.key, content)}</b>: was {told(a.before ?? null)}, now {told(a.value ?? null)}.{' '}
+            <b>{entryName(a.key, content)}</b>
+            {say(': was {{told}}, now {{told2}}.', {
+              told: told(a.before ?? null),
+              told2: told(a.value ?? null),
+            })}{' '}
             <span className="text-ink-2">{`${a.reason}. ${a.author}, ${longDay(a.at)}`}</span>
           </li>
         ))}

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { whyAcuity, whyIrritability, whyStage } from '@heathstep/core';
+import { whyAcuity, whyIrritability, whyStage, say } from '@heathstep/core';
 import { isConcluded, type VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys, useSession } from '../../api/queries.js';
@@ -22,44 +22,50 @@ export function Conclude({ live }: { live: LiveVisit }) {
     <div className="grid grid-cols-[1.35fr_1fr] gap-8 max-md:grid-cols-1">
       <div>
         <JudgedIdeas live={live} />
-        <FreeText live={live} entry="conclude.other" label="In my words" />
+        <FreeText live={live} entry="conclude.other" label={say('In my words')} />
         <p className="mt-3 text-sm text-ink-2">
-          Ranked from what is known, mostly by convention; an order and not a probability. The conclusion is
-          yours, within local rules and your scope of practice.
+          {say(
+            'Ranked from what is known, mostly by convention; an order and not a probability. The conclusion is yours, within local rules and your scope of practice.',
+          )}
         </p>
       </div>
       <div>
-        <h3 className="text-ink-2">Irritability and time course</h3>
+        <h3 className="text-ink-2">{say('Irritability and time course')}</h3>
         <p className="mt-2 text-lg font-semibold">
           <Why of={() => whyIrritability(live.irritability)}>
             {live.irritability.level === 'not-known'
-              ? 'Irritability not known yet'
-              : `${sentence(live.irritability.level)} irritability`}
+              ? say('Irritability not known yet')
+              : say('{{sentence}} irritability', { sentence: sentence(live.irritability.level) })}
           </Why>
           {', '}
           <Why of={() => whyAcuity(live.acuity)}>
-            {live.acuity.level === 'not-known' ? 'time course not told' : live.acuity.level}
+            {live.acuity.level === 'not-known' ? say('time course not told') : say(live.acuity.level)}
           </Why>
         </p>
         <p className="text-sm text-ink-2">
           {[
             ...live.irritability.because,
-            ...live.irritability.missing.map((m) => `${m} not asked yet`),
+            ...live.irritability.missing.map((m) => say('{{m}} not asked yet', { m })),
             live.acuity.because,
           ].join('; ')}
         </p>
         <Driven live={live} />
         <Referral live={live} />
-        <h3 className="mt-6 text-ink-2">{first ? 'Where to start' : 'Stage'}</h3>
+        <h3 className="mt-6 text-ink-2">{first ? say('Where to start') : say('Stage')}</h3>
         {!needsStage(live.protocol) ? (
           <p className="mt-2 text-ink-2">
-            No protocol for this condition stands in the library yet. The visit is kept; a plan follows with
-            its protocol.
+            {say(
+              'No protocol for this condition stands in the library yet. The visit is kept; a plan follows with its protocol.',
+            )}
           </p>
         ) : first ? (
           <Start live={live} />
         ) : (
-          <p className="mt-2">{`${live.protocol.stages.find((s) => s.key === episode.stage)?.name ?? ''}. The decision to go on, hold or ease back is made in Course.`}</p>
+          <p className="mt-2">
+            {say('{{name}}. The decision to go on, hold or ease back is made in Course.', {
+              name: live.protocol.stages.find((s) => s.key === episode.stage)?.name ?? '',
+            })}
+          </p>
         )}
         <Sign live={live} />
       </div>
@@ -75,22 +81,22 @@ function Start({ live }: { live: LiveVisit }) {
   return (
     <>
       <p className="mt-2 text-lg">
-        Suggested:{' '}
+        {say('Suggested:')}{' '}
         <Why of={() => whyStage(live.start)} className="font-semibold">
           {suggested?.name ?? ''}
         </Why>
       </p>
       <p className="text-sm text-ink-2">{live.start.because.join('; ')}</p>
       <p className="mt-2 text-lg">
-        Start in{' '}
+        {say('Start in')}{' '}
         <ChoiceBlank
-          label="which stage"
+          label={say('which stage')}
           value={chosen}
           options={stages.map((s) => ({ value: s.key, label: s.name }))}
           onChange={(v) => live.set('conclude.stage', v)}
         />
       </p>
-      {differs && <FreeText live={live} entry="conclude.stage-reason" label="Why otherwise" />}
+      {differs && <FreeText live={live} entry="conclude.stage-reason" label={say('Why otherwise')} />}
     </>
   );
 }
@@ -142,28 +148,32 @@ function Sign({ live }: { live: LiveVisit }) {
   });
   const missing = live.safety.unanswered.length;
   const waits = [
-    ...(missing > 0 ? [missing === 1 ? 'a safety answer' : `${missing} safety answers`] : []),
+    ...(missing > 0
+      ? [missing === 1 ? say('a safety answer') : say('{{missing}} safety answers', { missing })]
+      : []),
     ...(live.unexplained.length > 0
       ? [
           live.unexplained.length === 1
-            ? 'why a test was left out'
-            : `why ${live.unexplained.length} tests were left out`,
+            ? say('why a test was left out')
+            : say('why {{n}} tests were left out', { n: live.unexplained.length }),
         ]
       : []),
-    ...(!isConcluded(live.readings.entries) ? ['your conclusion'] : []),
+    ...(!isConcluded(live.readings.entries) ? [say('your conclusion')] : []),
     ...(planned && episode.stage === null && live.get('conclude.stage') === null
-      ? ['the stage to start in']
+      ? [say('the stage to start in')]
       : []),
   ];
   const unsaved = live.store.status !== 'saved';
   if (live.visit.signedAt !== null)
     return (
-      <p className="mt-8 border-t border-line pt-4 text-ink-2">{`Signed by ${live.visit.signedBy ?? ''}.`}</p>
+      <p className="mt-8 border-t border-line pt-4 text-ink-2">
+        {say('Signed by {{signedBy}}.', { signedBy: live.visit.signedBy ?? '' })}
+      </p>
     );
   return (
     <div className="mt-8 border-t border-line pt-4">
       {session.data?.user.role === 'assistant' ? (
-        <p className="text-sm text-ink-2">A clinician signs the visit.</p>
+        <p className="text-sm text-ink-2">{say('A clinician signs the visit.')}</p>
       ) : (
         <button
           type="button"
@@ -172,17 +182,22 @@ function Sign({ live }: { live: LiveVisit }) {
           onClick={() => sign.mutate()}
         >
           {!planned
-            ? 'Sign the visit'
+            ? say('Sign the visit')
             : episode.stage === null
-              ? 'Sign, and make the plan'
-              : 'Sign, and decide'}
+              ? say('Sign, and make the plan')
+              : say('Sign, and decide')}
         </button>
       )}
-      {waits.length > 0 && <p className="mt-2 text-sm text-ink-2">Still wanted: {waits.join(', ')}.</p>}
+      {waits.length > 0 && (
+        <p className="mt-2 text-sm text-ink-2">
+          {say('Still wanted: {{list}}.', { list: waits.join(', ') })}
+        </p>
+      )}
       {live.missingMeasures.length > 0 && (
         <p className="mt-1 text-sm text-ink-2">
-          Not measured: {live.missingMeasures.map((m) => m.label.toLowerCase()).join(', ')}. A plan can be
-          made without; its reasons will say so.
+          {say('Not measured: {{list}}. A plan can be made without; its reasons will say so.', {
+            list: live.missingMeasures.map((m) => m.label.toLowerCase()).join(', '),
+          })}
         </p>
       )}
       {sign.error instanceof ApiError && (
@@ -193,7 +208,7 @@ function Sign({ live }: { live: LiveVisit }) {
       {planned && (
         <p className="mt-3 text-sm">
           <Link className="text-action" to={`/episodes/${episode.id}/plan`}>
-            To the plan without signing yet
+            {say('To the plan without signing yet')}
           </Link>
         </p>
       )}

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { EntryStore } from '../../api/entryStore.js';
 import type { ClinicContent } from '../../api/queries.js';
 import { entryName, told } from './entryName.js';
@@ -9,28 +10,30 @@ export function Conflicts({ store, content }: { store: EntryStore; content: Clin
     <ul className="mt-2 space-y-2" role="alert">
       {store.conflictList.map(({ key, mine, theirs }) => (
         <li key={key} className="rounded bg-hold-wash px-3 py-2 text-sm">
-          <strong>{entryName(key, content)}</strong> was changed by two people.
+          <strong>{entryName(key, content)}</strong> {say('was changed by two people.')}
           <div className="mt-1 grid grid-cols-2 gap-4">
             <div>
-              <span className="text-ink-2">{`${theirs.author === '' ? 'someone' : theirs.author} wrote`}</span>
+              <span className="text-ink-2">
+                {say('{{words}} wrote', { words: theirs.author === '' ? say('someone') : theirs.author })}
+              </span>
               <div className="text-lg font-bold">{told(theirs.value)}</div>
               <button
                 type="button"
                 className="text-action min-h-11"
                 onClick={() => store.resolve(key, 'theirs')}
               >
-                Keep theirs
+                {say('Keep theirs')}
               </button>
             </div>
             <div>
-              <span className="text-ink-2">you wrote</span>
+              <span className="text-ink-2">{say('you wrote')}</span>
               <div className="text-lg font-bold">{told(mine)}</div>
               <button
                 type="button"
                 className="text-action min-h-11"
                 onClick={() => store.resolve(key, 'mine')}
               >
-                Keep mine
+                {say('Keep mine')}
               </button>
             </div>
           </div>

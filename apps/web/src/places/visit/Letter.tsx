@@ -1,6 +1,6 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
-import { readThreshold, type ReferralReason, referralLetter, type TriggeredRule } from '@heathstep/core';
+import { readThreshold, type ReferralReason, referralLetter, type TriggeredRule, say } from '@heathstep/core';
 import { useSession } from '../../api/queries.js';
 import { fullDay, longDay } from '../../parts/dates.js';
 import { concludedIdeas } from '@heathstep/contracts';
@@ -22,7 +22,11 @@ function measuredOf(live: LiveVisit): string[] {
     ]),
   );
   return readingLines(live).map((r) => {
-    const sides = [r.single, r.left === '' ? '' : `left ${r.left}`, r.right === '' ? '' : `right ${r.right}`];
+    const sides = [
+      r.single,
+      r.left === '' ? '' : say('left {{left}}', { left: r.left }),
+      r.right === '' ? '' : say('right {{right}}', { right: r.right }),
+    ];
     const meaning = says.get(r.label) ?? [];
     return `${r.label}: ${sides.filter((t) => t !== '').join(', ')}${meaning.length === 0 ? '' : ` (${meaning.join('; ')})`}`;
   });
@@ -33,7 +37,7 @@ function historyOf(live: LiveVisit): string[] {
   const days = live.daysSinceOnset;
   return [
     ...storyLines(live).map(([what, said]) => `${what}: ${said}`),
-    ...(days === null ? [] : [`Days since it began: ${days}`]),
+    ...(days === null ? [] : [say('Days since it began: {{days}}', { days })]),
   ];
 }
 
@@ -79,7 +83,7 @@ export function Letter({
     born: person.birthDate === null ? null : fullDay(person.birthDate),
     author: session.data?.user.name ?? '',
     registration: session.data?.user.registration ?? null,
-    complaint: `${live.conditionName}, ${live.affected === 'both' ? 'both sides' : live.affected}`,
+    complaint: `${live.conditionName}, ${live.affected === 'both' ? say('both sides') : live.affected}`,
     history: historyOf(live),
     signs,
     asked: clearOf(live),
@@ -100,15 +104,15 @@ export function Letter({
           aria-describedby={undefined}
         >
           <Dialog.Title asChild>
-            <h2 className="no-print">Referral letter</h2>
+            <h2 className="no-print">{say('Referral letter')}</h2>
           </Dialog.Title>
           <p className="no-print text-sm text-ink-2">
             {kept === null
-              ? 'Prepared from what was found. Read it, change it, send it by your clinic’s own way.'
-              : 'As you left it; it is kept with this visit. What was found since is not in it.'}
+              ? say('Prepared from what was found. Read it, change it, send it by your clinic’s own way.')
+              : say('As you left it; it is kept with this visit. What was found since is not in it.')}
           </p>
           <textarea
-            aria-label="Text of the letter"
+            aria-label={say('Text of the letter')}
             className="mt-3 h-96 w-full rounded border border-line bg-paper p-3 leading-6 print:hidden"
             value={text}
             maxLength={10_000}
@@ -125,18 +129,18 @@ export function Letter({
               className="action"
               onClick={() => void navigator.clipboard.writeText(text).then(() => setCopied(true))}
             >
-              {copied ? 'Copied' : 'Copy'}
+              {copied ? say('Copied') : say('Copy')}
             </button>
             <button type="button" className="action-quiet" onClick={() => window.print()}>
-              Print
+              {say('Print')}
             </button>
             {kept !== null && !signed && (
               <button type="button" className="action-quiet" onClick={() => live.set(of, null)}>
-                Prepare anew
+                {say('Prepare anew')}
               </button>
             )}
             <button type="button" className="action-quiet" onClick={close}>
-              Close
+              {say('Close')}
             </button>
           </div>
         </Dialog.Content>

@@ -7,6 +7,7 @@ import {
   type Tag,
   WEIGHT_BEARING,
   type WeightBearing,
+  say,
 } from '@heathstep/core';
 import { entryProblem } from '@heathstep/contracts';
 import { FieldNote, SelectField, Several, TextField } from '../../parts/fields.js';
@@ -14,15 +15,15 @@ import { TAG_WORDS } from '../../parts/tagWords.js';
 import type { LiveVisit } from './live.js';
 
 const WHAT: readonly (readonly [Limits['what'], string])[] = [
-  ['surgery', 'Surgery'],
-  ['cast', 'Cast'],
-  ['fracture', 'Fracture'],
-  ['other', 'Other'],
+  ['surgery', say('Surgery')],
+  ['cast', say('Cast')],
+  ['fracture', say('Fracture')],
+  ['other', say('Other')],
 ];
 const WEIGHT_WORDS: Readonly<Record<WeightBearing, string>> = {
-  none: 'No weight',
-  partial: 'Part of the weight',
-  full: 'Full weight',
+  none: say('No weight'),
+  partial: say('Part of the weight'),
+  full: say('Full weight'),
 };
 
 interface Typed {
@@ -51,11 +52,13 @@ const typedFrom = (l: Limits | null): Typed =>
 function problems(t: Typed, today: string): Partial<Record<keyof Typed, string>> {
   const kg = Number(t.partialKg.replace(',', '.'));
   return {
-    ...(t.day === '' ? { day: 'Type the date' } : t.day > today ? { day: 'Not after today' } : {}),
-    ...(t.weightBearing === null ? { weightBearing: 'Choose how much weight is allowed' } : {}),
-    ...(t.weightBearing === 'partial' && !(kg >= 1 && kg <= 150) ? { partialKg: 'From 1 to 150 kg' } : {}),
-    ...(t.text.trim() === '' ? { text: 'Type the allowed range and the limits, in their words' } : {}),
-    ...(t.by.trim() === '' ? { by: 'Say who allowed it' } : {}),
+    ...(t.day === '' ? { day: say('Type the date') } : t.day > today ? { day: say('Not after today') } : {}),
+    ...(t.weightBearing === null ? { weightBearing: say('Choose how much weight is allowed') } : {}),
+    ...(t.weightBearing === 'partial' && !(kg >= 1 && kg <= 150)
+      ? { partialKg: say('From 1 to 150 kg') }
+      : {}),
+    ...(t.text.trim() === '' ? { text: say('Type the allowed range and the limits, in their words') } : {}),
+    ...(t.by.trim() === '' ? { by: say('Say who allowed it') } : {}),
   };
 }
 
@@ -92,17 +95,17 @@ export function LimitsForm({ live, side }: { live: LiveVisit; side: Side }) {
       className="mt-2 space-y-3 border-t border-line pt-2"
       onSubmit={submit}
       noValidate
-      aria-label={`What is allowed, ${side}`}
+      aria-label={say('What is allowed, {{side}}', { side: say(side) })}
     >
       <div className="flex flex-wrap gap-x-6 gap-y-2">
         <SelectField
-          label="After"
+          label={say('After')}
           options={WHAT}
           value={typed.what}
           onChange={(what) => put({ what: what as Limits['what'] })}
         />
         <TextField
-          label="On, or the end of the cast"
+          label={say('On, or the end of the cast')}
           type="date"
           max={live.course.episode.today}
           value={typed.day}
@@ -113,7 +116,7 @@ export function LimitsForm({ live, side }: { live: LiveVisit; side: Side }) {
       </div>
       {typed.weightBearing !== null && (
         <Several
-          label="Allowed now. What is not ticked stays off."
+          label={say('Allowed now. What is not ticked stays off.')}
           listClass="grid grid-cols-2 gap-x-6 min-[1240px]:grid-cols-3"
           options={allowable(typed.weightBearing).map((tag) => [tag, TAG_WORDS[tag]] as const)}
           value={typed.allowed}
@@ -122,14 +125,14 @@ export function LimitsForm({ live, side }: { live: LiveVisit; side: Side }) {
       )}
       <div className="grid grid-cols-[2fr_1fr] gap-6 max-sm:grid-cols-1">
         <TextField
-          label="Allowed range and limits, in their words"
+          label={say('Allowed range and limits, in their words')}
           maxLength={2000}
           value={typed.text}
           onChange={(text) => put({ text })}
           error={wrong.text}
         />
         <TextField
-          label="Said by"
+          label={say('Said by')}
           maxLength={200}
           value={typed.by}
           onChange={(by) => put({ by })}
@@ -137,7 +140,7 @@ export function LimitsForm({ live, side }: { live: LiveVisit; side: Side }) {
         />
       </div>
       <button type="submit" className="action-quiet">
-        {standing === null ? 'Enter these limits' : 'Change the limits'}
+        {standing === null ? say('Enter these limits') : say('Change the limits')}
       </button>
     </form>
   );
@@ -158,9 +161,9 @@ function WeightAllowed({
   return (
     <>
       <div>
-        <span className="block text-sm text-ink-2">Weight-bearing allowed</span>
+        <span className="block text-sm text-ink-2">{say('Weight-bearing allowed')}</span>
         <RadioRow
-          label={`Weight-bearing allowed, ${side}`}
+          label={say('Weight-bearing allowed, {{side}}', { side: say(side) })}
           value={typed.weightBearing}
           options={WEIGHT_BEARING.map((w) => ({ value: w, word: WEIGHT_WORDS[w] }))}
           onChange={(weightBearing) => put({ weightBearing })}
@@ -172,7 +175,7 @@ function WeightAllowed({
       </div>
       {typed.weightBearing === 'partial' && (
         <TextField
-          label="Up to, kg"
+          label={say('Up to, kg')}
           field="field w-24"
           inputMode="decimal"
           value={typed.partialKg}

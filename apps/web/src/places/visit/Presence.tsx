@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useEffect, useRef, useState } from 'react';
 import type { PresenceView } from '@heathstep/contracts';
 import { request } from '../../api/client.js';
@@ -39,10 +40,16 @@ export function Presence({ visitId, step, store }: { visitId: string; step: Step
   if (others.length === 0) return null;
   return (
     <p role="status" className="rounded bg-hold-wash px-3 py-1 text-sm text-hold-deep">
-      {others
-        .map((o) => `${o.name} is writing here too, in ${STEP_NAMES[o.step as Step].toLowerCase()}`)
-        .join('; ')}
-      . What either saves shows at once; if both change the same, both stay.
+      {say('{{list}}. What either saves shows at once; if both change the same, both stay.', {
+        list: others
+          .map((o) =>
+            say('{{name}} is writing here too, in {{value}}', {
+              name: o.name,
+              value: STEP_NAMES[o.step as Step].toLowerCase(),
+            }),
+          )
+          .join('; '),
+      })}
     </p>
   );
 }

@@ -7,6 +7,8 @@ import {
   type QuickItem,
   type QuickProblem,
   whyTrials,
+  say,
+  sayKey,
 } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import { hintUsed } from '../../parts/Hint.js';
@@ -57,7 +59,7 @@ export function QuickLine({ live }: { live: LiveVisit }) {
     if (result === null || !result.ok || result.items.length === 0) return;
     live.store.setMany(changesOf(result.items, live.store));
     hintUsed('line');
-    setTold(`Written: ${printQuick(result.items, measures)}`);
+    setTold(say('Written: {{printQuick}}', { printQuick: printQuick(result.items, measures) }));
     setText('');
   };
   const onKeyDown = lineKeys({
@@ -74,7 +76,7 @@ export function QuickLine({ live }: { live: LiveVisit }) {
     undo: () => {
       if (text !== '') return false;
       live.store.undo();
-      setTold('Taken back');
+      setTold(say('Taken back'));
       return true;
     },
   });
@@ -85,13 +87,13 @@ export function QuickLine({ live }: { live: LiveVisit }) {
         ref={input}
         className="field !min-h-9 pr-8 pointer-coarse:!min-h-11"
         role="combobox"
-        aria-label="Quick line"
+        aria-label={say('Quick line')}
         aria-expanded={showing && completions.length > 0}
         aria-controls={listId}
         aria-autocomplete="list"
         aria-activedescendant={picked >= 0 ? `${listId}-${picked}` : undefined}
         aria-invalid={problem !== null && !open}
-        placeholder="lunge l 34 35 33"
+        placeholder={say('lunge l 34 35 33')}
         value={text}
         maxLength={300}
         autoComplete="off"
@@ -193,7 +195,7 @@ function Completions({
   take: (line: string) => void;
 }) {
   return (
-    <ul id={id} role="listbox" aria-label="What can come next" className="mt-1">
+    <ul id={id} role="listbox" aria-label={say('What can come next')} className="mt-1">
       {list.map((c, i) => (
         <li
           key={c.line}
@@ -234,16 +236,18 @@ function Reading({
           const value =
             item.trials.length > 0
               ? whyTrials(m, item.trials).statement
-              : `${m.label}: ${item.status.replaceAll('-', ' ')}`;
+              : `${m.label}: ${sayKey(item.status)}`;
           return (
             <li key={i}>
-              {item.side !== 'none' && <b style={{ color: `var(--color-${item.side})` }}>{item.side} </b>}
+              {item.side !== 'none' && (
+                <b style={{ color: `var(--color-${item.side})` }}>{say(item.side)} </b>
+              )}
               {item.trials.length === 0 && item.status === 'taken' ? m.label : value}
-              {item.pain === null ? '' : `, pain ${item.pain}`}
+              {item.pain === null ? '' : say(', pain {{pain}}', { pain: item.pain })}
             </li>
           );
         })}
-        <li className="mt-1 text-ink-2">Enter writes it, Ctrl Z takes it back.</li>
+        <li className="mt-1 text-ink-2">{say('Enter writes it, Ctrl Z takes it back.')}</li>
       </ul>
     );
   }
@@ -265,7 +269,7 @@ function Reading({
       <span className="text-ease-deep">{problem.message}.</span>{' '}
       {whole !== null && (
         <button type="button" className="text-action min-h-9" onClick={() => take(whole)}>
-          {`Did you mean: ${whole}`}
+          {say('Did you mean: {{whole}}', { whole })}
         </button>
       )}
     </div>

@@ -1,7 +1,7 @@
 import { Octagon } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { canOverride, type SafetyQuestion, type TriggeredRule, whySafety } from '@heathstep/core';
+import { canOverride, type SafetyQuestion, type TriggeredRule, whySafety, say } from '@heathstep/core';
 import { useSession } from '../../api/queries.js';
 import { longDay } from '../../parts/dates.js';
 import { sentence } from '../../parts/Judgement.js';
@@ -16,10 +16,10 @@ import { Tests } from './safety/Tests.js';
 
 const LEVELS: Record<TriggeredRule['rule']['level'], { readonly word: string; readonly className: string }> =
   {
-    emergency: { word: 'Emergency', className: 'bg-ease text-paper' },
-    urgent: { word: 'Urgent', className: 'bg-ease text-paper' },
-    refer: { word: 'Refer', className: 'bg-hold-wash text-hold-deep' },
-    caution: { word: 'Caution', className: 'bg-line-2 text-ink' },
+    emergency: { word: say('Emergency'), className: 'bg-ease text-paper' },
+    urgent: { word: say('Urgent'), className: 'bg-ease text-paper' },
+    refer: { word: say('Refer'), className: 'bg-hold-wash text-hold-deep' },
+    caution: { word: say('Caution'), className: 'bg-line-2 text-ink' },
   };
 
 /** Every sign, answered one key each, with what it does. Some are asked only after another was answered yes. */
@@ -39,13 +39,13 @@ export function Safety({ live }: { live: LiveVisit }) {
       <Computed live={live} />
       {lasting.length > 0 && (
         <p className="mb-4 flex items-center gap-4 rounded bg-heather-wash px-4 py-2">
-          <span>{`${lasting.length} lasting facts were answered last time.`}</span>
+          <span>{say('{{n}} lasting facts were answered last time.', { n: lasting.length })}</span>
           <button
             type="button"
             className="text-action min-h-11"
             onClick={() => lasting.forEach((q) => live.set(`safety.${q.key}`, lastAnswer(live, q.key)))}
           >
-            They still hold
+            {say('They still hold')}
           </button>
         </p>
       )}
@@ -55,7 +55,7 @@ export function Safety({ live }: { live: LiveVisit }) {
       <Tests live={live} />
       {live.progress.safety.done && (
         <Link to={`/episodes/${live.course.episode.id}/visit/look${live.visitQuery}`} className="action mt-4">
-          On to look
+          {say('On to look')}
         </Link>
       )}
     </div>
@@ -67,14 +67,17 @@ function ReportedAtHome({ live }: { live: LiveVisit }) {
   const { openStops, id } = live.course.episode;
   if (openStops.length === 0) return null;
   return (
-    <section aria-label="Reported at home" className="mb-4 rounded bg-ease-wash px-3 py-2">
-      <h3 className="text-ease-deep">Reported at home since the last visit</h3>
+    <section aria-label={say('Reported at home')} className="mb-4 rounded bg-ease-wash px-3 py-2">
+      <h3 className="text-ease-deep">{say('Reported at home since the last visit')}</h3>
       <ul>
         {openStops.map((s) => (
           <li key={s.id}>
-            {`${longDay(s.day)}: ${s.sign}. Ask every acute sign again; close it with its result in `}
+            {say('{{longDay}}: {{sign}}. Ask every acute sign again; close it with its result in ', {
+              longDay: longDay(s.day),
+              sign: s.sign,
+            })}
             <Link className="text-action" to={`/episodes/${id}/course`}>
-              Course
+              {say('Course')}
             </Link>
           </li>
         ))}
@@ -92,7 +95,7 @@ function Computed({ live }: { live: LiveVisit }) {
   return (
     <p className="mb-4 flex flex-wrap gap-x-8 gap-y-1 text-sm">
       <span>
-        Foot risk class:{' '}
+        {say('Foot risk class:')}{' '}
         <b className={risk.active ? 'text-ease-deep' : ''}>
           {risk.riskClass === null ? risk.word : `${risk.riskClass}, ${risk.word}`}
         </b>
@@ -100,13 +103,16 @@ function Computed({ live }: { live: LiveVisit }) {
           {risk.because.length > 0 ? ` (${risk.because.join(', ')})` : ''}
           {risk.checkMonths === null || risk.riskClass === 0
             ? ''
-            : `, check every ${risk.checkMonths[0]} to ${risk.checkMonths[1]} months`}
+            : say(', check every {{value}} to {{value2}} months', {
+                value: risk.checkMonths[0],
+                value2: risk.checkMonths[1],
+              })}
         </span>
       </span>
       {scored.flatMap((score) =>
         (['left', 'right'] as const).map((side) => (
           <span key={`${score.key}-${side}`}>
-            {score.name}, <b style={{ color: `var(--color-${side})` }}>{side}</b>:{' '}
+            {score.name}, <b style={{ color: `var(--color-${side})` }}>{say(side)}</b>:{' '}
             <b>{scores[score.key]?.[side] ?? 0}</b>
             <span className="text-ink-2"> ({score.note})</span>
           </span>
@@ -131,17 +137,17 @@ function Group({
       <div className="flex items-baseline gap-4 border-b border-line pb-1">
         <h3>{name}</h3>
         <span className="text-sm text-ink-2">
-          {open.length === 0 ? 'answered' : `${open.length} to answer`}
+          {open.length === 0 ? say('answered') : say('{{n}} to answer', { n: open.length })}
         </span>
         <div className="flex-1" />
         {open.length > 0 && (
           <button
             type="button"
             className="text-action min-h-11 text-sm"
-            aria-label={`Asked, none of these: ${name}`}
+            aria-label={say('Asked, none of these: {{name}}', { name })}
             onClick={() => open.forEach((q) => live.set(`safety.${q.key}`, 'no'))}
           >
-            Asked, none of these
+            {say('Asked, none of these')}
           </button>
         )}
       </div>
@@ -165,12 +171,24 @@ function effectOf(t: TriggeredRule): string {
   const { rule, off } = t;
   const everyone = rule.level === 'emergency' || rule.blocks === 'person';
   const blocks =
-    t.side === 'none' || everyone ? 'Blocks everything.' : `Blocks everything of the ${t.side} side.`;
+    t.side === 'none' || everyone
+      ? say('Blocks everything.')
+      : say('Blocks everything of the {{side}} side.', { side: say(t.side) });
   return [
-    off === 'everything' ? blocks : off.length === 0 ? '' : `Switches off ${tagList(off)}.`,
-    rule.supervised === undefined ? '' : `Only with someone beside: ${tagList(rule.supervised)}.`,
-    rule.school === undefined ? '' : `Pain is judged by the ${rule.school} rule.`,
-    rule.loadStepPercent === undefined ? '' : `Load steps of at most ${rule.loadStepPercent} %.`,
+    off === 'everything'
+      ? blocks
+      : off.length === 0
+        ? ''
+        : say('Switches off {{tagList}}.', { tagList: tagList(off) }),
+    rule.supervised === undefined
+      ? ''
+      : say('Only with someone beside: {{tagList}}.', { tagList: tagList(rule.supervised) }),
+    rule.school === undefined
+      ? ''
+      : say('Pain is judged by the {{school}} rule.', { school: say(rule.school) }),
+    rule.loadStepPercent === undefined
+      ? ''
+      : say('Load steps of at most {{loadStepPercent}} %.', { loadStepPercent: rule.loadStepPercent }),
   ]
     .filter((w) => w !== '')
     .join(' ');
@@ -185,7 +203,7 @@ function Triggered({ live }: { live: LiveVisit }) {
   const toRefer = live.safety.triggered.filter((t) => t.status === 'open' && t.rule.level !== 'caution');
   if (live.safety.triggered.length === 0) return null;
   return (
-    <ul className="mb-5 space-y-1" aria-label="What the answers opened">
+    <ul className="mb-5 space-y-1" aria-label={say('What the answers opened')}>
       {live.safety.triggered.map((t) => (
         <li
           key={`${t.rule.key}-${t.side}`}
@@ -223,7 +241,7 @@ function Triggered({ live }: { live: LiveVisit }) {
               className="text-action min-h-9 whitespace-nowrap text-sm"
               onClick={() => setClosing(t)}
             >
-              {canOverride(t.rule) ? 'Override or close' : 'Close with result'}
+              {canOverride(t.rule) ? say('Override or close') : say('Close with result')}
             </button>
           )}
         </li>
@@ -231,7 +249,10 @@ function Triggered({ live }: { live: LiveVisit }) {
       {toRefer.length > 0 && (
         <li>
           <button type="button" className="text-action min-h-11" onClick={() => setWriting(true)}>
-            {`Letter for ${toRefer.length === 1 ? 'this sign' : `these ${toRefer.length} signs`}`}
+            {say('Letter for {{words}}', {
+              words:
+                toRefer.length === 1 ? say('this sign') : say('these {{n}} signs', { n: toRefer.length }),
+            })}
           </button>
         </li>
       )}

@@ -1,3 +1,5 @@
+import { words } from '../../parts/words.js';
+import { say } from '@heathstep/core';
 import { RadioRow } from '../../parts/RadioRow.js';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -16,12 +18,14 @@ export function Legend() {
   return (
     <p className="mb-1 flex flex-wrap gap-x-5 text-sm text-ink-2">
       <span>
-        <b style={{ color: 'var(--color-left)' }}>Left</b> and{' '}
-        <b style={{ color: 'var(--color-right)' }}>right</b> as the patient looks down
+        <b style={{ color: 'var(--color-left)' }}>{say('Left')}</b>{' '}
+        {words('and {{right}} as the patient looks down', {
+          right: <b style={{ color: 'var(--color-right)' }}>{say('right')}</b>,
+        })}
       </span>
-      <span>▾ last visit</span>
-      <span className="bg-go-wash px-1">wanted</span>
-      <span>whiskers: error of the measurement</span>
+      <span>{say('▾ last visit')}</span>
+      <span className="bg-go-wash px-1">{say('wanted')}</span>
+      <span>{say('whiskers: error of the measurement')}</span>
     </p>
   );
 }
@@ -34,7 +38,9 @@ export function MeasureStepView({ live, step }: { live: LiveVisit; step: 'measur
       <Hint of="line" />
       <Legend />
       {measures.length === 0 && (
-        <p className="py-4 text-ink-2">Nothing is wanted here at this visit. Any measure can be added.</p>
+        <p className="py-4 text-ink-2">
+          {say('Nothing is wanted here at this visit. Any measure can be added.')}
+        </p>
       )}
       <Rows live={live} measures={measures} />
       {step === 'load' && live.protocol.stages.length > 0 && <SkillRows live={live} />}
@@ -54,11 +60,11 @@ export function Onward({ live, step }: { live: LiveVisit; step: Exclude<Step, 'c
   return (
     <div className="mt-5 flex flex-wrap items-center gap-5">
       <Link to={`/episodes/${live.course.episode.id}/visit/${next}${live.visitQuery}`} className="action">
-        {`On to ${STEP_NAMES[next].toLowerCase()}`}
+        {say('On to {{next}}', { next: STEP_NAMES[next].toLowerCase() })}
       </Link>
       {step !== 'safety' && skipped === null && !live.progress[step].done && !skipping && (
         <button type="button" className="text-action min-h-11" onClick={() => setSkipping(true)}>
-          Skip what is left
+          {say('Skip what is left')}
         </button>
       )}
       {skipping && skipped === null && (
@@ -72,7 +78,7 @@ export function Onward({ live, step }: { live: LiveVisit; step: Exclude<Step, 'c
           }}
         >
           <label>
-            <span className="text-sm text-ink-2">Why the rest of this step is left out</span>
+            <span className="text-sm text-ink-2">{say('Why the rest of this step is left out')}</span>
             <input
               className="field"
               value={why}
@@ -82,15 +88,15 @@ export function Onward({ live, step }: { live: LiveVisit; step: Exclude<Step, 'c
             />
           </label>
           <button type="submit" className="action-quiet" disabled={why.trim() === ''}>
-            Skip
+            {say('Skip')}
           </button>
         </form>
       )}
       {skipped !== null && (
         <span className="text-sm text-ink-2">
-          {`Skipped: ${skipped} `}
+          {say('Skipped: {{skipped}} ', { skipped })}
           <button type="button" className="text-action min-h-11" onClick={() => live.set(key, null)}>
-            take it after all
+            {say('take it after all')}
           </button>
         </span>
       )}
@@ -99,16 +105,16 @@ export function Onward({ live, step }: { live: LiveVisit; step: Exclude<Step, 'c
 }
 
 const LEVELS: readonly (readonly [SkillLevel, string])[] = [
-  ['none', 'not yet'],
-  ['partial', 'partly'],
-  ['learned', 'learned'],
+  ['none', say('not yet')],
+  ['partial', say('partly')],
+  ['learned', say('learned')],
 ];
 
 function SkillRows({ live }: { live: LiveVisit }) {
   if (live.skills.length === 0) return null;
   return (
-    <section aria-label="Control" className="mt-4">
-      <h3 className="text-ink-2">Control</h3>
+    <section aria-label={say('Control')} className="mt-4">
+      <h3 className="text-ink-2">{say('Control')}</h3>
       {live.skills.map((skill) => (
         <div
           key={skill.key}

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { BODY_MASS, daysBetween, treatedSides, whyIrritability } from '@heathstep/core';
+import { BODY_MASS, daysBetween, treatedSides, whyIrritability, say } from '@heathstep/core';
 import { ENTRY_LIMITS, type EntryValue, type MeasureEntry } from '@heathstep/contracts';
 import { ChoiceBlank, ListBlank, NumberBlank, ScoreBlank } from '../../parts/Blank.js';
 import { shortDay } from '../../parts/dates.js';
@@ -18,8 +18,8 @@ const bodyMass = (entry: MeasureEntry | null): number | null => entry?.trials.at
 const yesNo = (value: boolean | null): 'yes' | 'no' | null => (value === null ? null : value ? 'yes' : 'no');
 
 const YES_NO = [
-  { value: 'no', label: 'no' },
-  { value: 'yes', label: 'yes' },
+  { value: 'no', label: say('no') },
+  { value: 'yes', label: say('yes') },
 ] as const;
 
 /** One choice of the story, in its sentence. */
@@ -60,7 +60,7 @@ function ToldYesNo({
   return (
     <ChoiceBlank
       label={label}
-      prompt="yes or no"
+      prompt={say('yes or no')}
       value={yesNo(live.get(entry))}
       options={YES_NO}
       onChange={(v) => live.set(entry, v === null ? null : v === 'yes')}
@@ -86,9 +86,9 @@ function Began({ live }: { live: LiveVisit }) {
   const { place } = live.pathway;
   return (
     <p>
-      It hurts in{' '}
+      {say('It hurts in')}{' '}
       <ChoiceBlank
-        label="which side"
+        label={say('which side')}
         value={live.affected === 'none' ? null : live.affected}
         options={(['left', 'both', 'right'] as const).map((value) => ({
           value,
@@ -96,15 +96,15 @@ function Began({ live }: { live: LiveVisit }) {
         }))}
         onChange={(v) => v !== null && set('story.side', v)}
       />
-      . It began <Told live={live} entry="story.onset" label="how it began" />,{' '}
-      <Told live={live} entry="story.since" label="since when" />
+      {say('. It began')} <Told live={live} entry="story.onset" label={say('how it began')} />,{' '}
+      <Told live={live} entry="story.since" label={say('since when')} />
       {get('story.since') === 'under-2-weeks' && (
         <>
           {' ('}
           <NumberBlank
-            label="how many days ago"
+            label={say('how many days ago')}
             value={get('story.days')}
-            unit="days"
+            unit={say('days')}
             min={0}
             max={14}
             onChange={(v) => set('story.days', v)}
@@ -112,7 +112,7 @@ function Began({ live }: { live: LiveVisit }) {
           )
         </>
       )}
-      , after <ToldList live={live} entry="story.load-change" label="a change of load" />.
+      {say(', after')} <ToldList live={live} entry="story.load-change" label={say('a change of load')} />.
     </p>
   );
 }
@@ -123,15 +123,17 @@ function HowBad({ live }: { live: LiveVisit }) {
   return (
     <p>
       {storyAsks === null ? (
-        <>The worst pain is </>
+        <>{say('The worst pain is')} </>
       ) : (
         <>
-          {storyAsks.words} <StoryScore live={live} measure={storyAsks.measure} />, the worst is{' '}
+          {storyAsks.words} <StoryScore live={live} measure={storyAsks.measure} />
+          {say(', the worst is')}{' '}
         </>
       )}
-      <ToldScore live={live} entry="story.worst" label="worst pain" />, and now it is{' '}
-      <ToldScore live={live} entry="story.now" label="pain now" />. It is worse{' '}
-      <ToldList live={live} entry="story.worse-when" label="when it is worse" />.
+      <ToldScore live={live} entry="story.worst" label={say('worst pain')} />
+      {say(', and now it is')} <ToldScore live={live} entry="story.now" label={say('pain now')} />
+      {say('. It is worse')} <ToldList live={live} entry="story.worse-when" label={say('when it is worse')} />
+      .
     </p>
   );
 }
@@ -142,22 +144,29 @@ function HowIrritable({ live }: { live: LiveVisit }) {
   const { level } = live.irritability;
   return (
     <p>
-      {`Activity${storyAsks === null ? '' : `, ${storyAsks.aside} aside,`} brings it on in 5 minutes: `}
-      <ToldYesNo live={live} entry="story.provoked" label="provoked within 5 minutes" />. It settles after{' '}
+      {say('Activity{{words}} brings it on in 5 minutes: ', {
+        words: storyAsks === null ? '' : say(', {{aside}} aside,', { aside: storyAsks.aside }),
+      })}
+      <ToldYesNo live={live} entry="story.provoked" label={say('provoked within 5 minutes')} />
+      {say('. It settles after')}{' '}
       <NumberBlank
-        label="how long"
+        label={say('how long')}
         value={live.get('story.settles')}
-        unit="min"
+        unit={say('min')}
         min={0}
         max={1440}
         onChange={(v) => live.set('story.settles', v)}
       />
-      . It wakes at night: <ToldYesNo live={live} entry="story.night" label="wakes at night" />. There is{' '}
-      <ToldList live={live} entry="story.character" label="burning, numbness" />. So it is{' '}
+      {say('. It wakes at night:')}{' '}
+      <ToldYesNo live={live} entry="story.night" label={say('wakes at night')} />
+      {say('. There is')} <ToldList live={live} entry="story.character" label={say('burning, numbness')} />
+      {say('. So it is')}{' '}
       <Why of={() => whyIrritability(live.irritability)} className="font-semibold">
         {level === 'not-known'
-          ? 'not yet known how irritable'
-          : `${level === 'high' ? 'highly' : level === 'low' ? 'hardly' : 'moderately'} irritable`}
+          ? say('not yet known how irritable')
+          : say('{{words}} irritable', {
+              words: level === 'high' ? say('highly') : level === 'low' ? say('hardly') : say('moderately'),
+            })}
       </Why>
       .
     </p>
@@ -174,11 +183,11 @@ function ThePerson({ live }: { live: LiveVisit }) {
           {q.text}: <Lasting live={live} question={q.key} />.{' '}
         </span>
       ))}
-      Weighs{' '}
+      {say('Weighs')}{' '}
       <NumberBlank
-        label="body mass"
+        label={say('body mass')}
         value={bodyMass(live.get(BODY_MASS_ENTRY))}
-        unit="kg"
+        unit={say('kg')}
         min={10}
         max={350}
         onChange={(v) =>
@@ -195,7 +204,7 @@ export function Story({ live }: { live: LiveVisit }) {
   return (
     <div className="grid grid-cols-[19rem_minmax(0,1fr)] gap-8 max-md:grid-cols-1">
       <div>
-        <p className="text-sm text-ink-2">Tap or paint where it hurts, as the patient looks down.</p>
+        <p className="text-sm text-ink-2">{say('Tap or paint where it hurts, as the patient looks down.')}</p>
         <BodyMap
           chosen={live.get('story.regions') ?? []}
           onChange={(next) => live.set('story.regions', next)}
@@ -240,7 +249,10 @@ function StoryScore({ live, measure }: { live: LiveVisit; measure: string }) {
           className="text-action ml-2 inline-flex min-h-9 items-center text-sm"
           onClick={() => write(home.pain)}
         >
-          {`${home.pain} at home on ${shortDay(home.day)}: take it`}
+          {say('{{pain}} at home on {{shortDay}}: take it', {
+            pain: home.pain,
+            shortDay: shortDay(home.day),
+          })}
         </button>
       )}
     </>
@@ -266,11 +278,11 @@ function Lasting({ live, question }: { live: LiveVisit; question: string }) {
   return (
     <ChoiceBlank
       label={live.content.safetyQuestions.find((q) => q.key === question)?.text ?? question}
-      prompt="yes or no"
+      prompt={say('yes or no')}
       value={live.get(`safety.${question}`)}
       options={[
-        { value: 'no', label: 'no' },
-        { value: 'yes', label: 'yes' },
+        { value: 'no', label: say('no') },
+        { value: 'yes', label: say('yes') },
       ]}
       onChange={(v) => live.set(`safety.${question}`, v)}
     />
@@ -302,29 +314,31 @@ function Activities({ live }: { live: LiveVisit }) {
   };
   return (
     <div>
-      <p>What matters most to the patient, and how well it goes now:</p>
+      <p>{say('What matters most to the patient, and how well it goes now:')}</p>
       <ul>
         {list.map((a, i) => (
           <li key={i} className="flex items-baseline gap-2">
             <span className="font-semibold">{a.text}</span>
             <ScoreBlank
-              label={`ability, ${a.text}`}
-              prompt="how well"
-              low="unable"
-              high="as ever"
+              label={say('ability, {{text}}', { text: a.text })}
+              prompt={say('how well')}
+              low={say('unable')}
+              high={say('as ever')}
               value={a.ability}
               onChange={(v) => save(list.map((x, j) => (i === j ? { ...x, ability: v } : x)))}
             />
             <span className="text-base text-ink-2">
-              {wasOf(a.text) === null ? 'of 10' : `of 10, was ${wasOf(a.text) ?? ''}`}
+              {wasOf(a.text) === null
+                ? say('of 10')
+                : say('of 10, was {{wasOf}}', { wasOf: wasOf(a.text) ?? '' })}
             </span>
             <button
               type="button"
               className="text-action min-h-9 text-sm"
-              aria-label={`Remove ${a.text}`}
+              aria-label={say('Remove {{text}}', { text: a.text })}
               onClick={() => save(list.filter((_, j) => j !== i))}
             >
-              remove
+              {say('remove')}
             </button>
           </li>
         ))}
@@ -333,8 +347,8 @@ function Activities({ live }: { live: LiveVisit }) {
         <div className="flex max-w-md items-end gap-3 text-base">
           <input
             className="field"
-            placeholder={list.length === 0 ? 'for example, walking to work' : 'another activity'}
-            aria-label="An activity that matters"
+            placeholder={list.length === 0 ? say('for example, walking to work') : say('another activity')}
+            aria-label={say('An activity that matters')}
             value={adding}
             maxLength={ENTRY_LIMITS.item}
             onChange={(e) => setAdding(e.target.value)}
@@ -360,7 +374,7 @@ function Note({ live }: { live: LiveVisit }) {
   const left = ENTRY_LIMITS.text - text.length;
   return (
     <label className="block text-base">
-      <span className="text-sm text-ink-2">In other words</span>
+      <span className="text-sm text-ink-2">{say('In other words')}</span>
       <textarea
         className="field min-h-20 leading-6"
         value={text}
@@ -370,7 +384,7 @@ function Note({ live }: { live: LiveVisit }) {
           live.set('note.story', e.target.value === '' ? null : e.target.value);
         }}
       />
-      {left < 500 && <span className="text-sm text-ink-2">{`${left} characters left`}</span>}
+      {left < 500 && <span className="text-sm text-ink-2">{say('{{left}} characters left', { left })}</span>}
     </label>
   );
 }

@@ -9,6 +9,8 @@ import {
   whySides,
   whyStage,
   withUnit,
+  say,
+  sayKey,
 } from '@heathstep/core';
 import { pointsReading } from '@heathstep/contracts';
 import { sentence } from '../../parts/Judgement.js';
@@ -28,21 +30,21 @@ export function Tally({ live, atOnce = false }: { live: LiveVisit; atOnce?: bool
     live.safety.blocking.length > 0 || live.safety.stops.length > 0 || episode.openStops.length > 0;
   const stage = live.protocol.stages.find((s) => s.key === (episode.stage ?? live.start.stage));
   return (
-    <aside aria-label="What is known now" className="bg-paper">
+    <aside aria-label={say('What is known now')} className="bg-paper">
       <div
         className="overflow-y-auto px-4 py-4 md:sticky md:top-[4.5rem] md:max-h-[calc(100dvh-4.5rem)]"
         tabIndex={0}
         role="group"
-        aria-label="Tally"
+        aria-label={say('Tally')}
       >
         <SafetyLine live={live} />
         <ToConfirm live={live} />
-        <Part title="What it looks like">
+        <Part title={say('What it looks like')}>
           <Ideas live={settled} most={5} />
           <p className="flex justify-between gap-2 border-t border-line-2 pt-1.5">
-            <span>Irritability</span>
+            <span>{say('Irritability')}</span>
             <Why of={() => whyIrritability(live.irritability)} className="text-ink-2">
-              {live.irritability.level.replaceAll('-', ' ')}
+              {sayKey(live.irritability.level)}
             </Why>
           </p>
         </Part>
@@ -51,10 +53,10 @@ export function Tally({ live, atOnce = false }: { live: LiveVisit; atOnce?: bool
         <Tipping live={live} />
         <Changes live={live} />
         {stage !== undefined && !(stops && episode.stage === null) && (
-          <Part title={episode.stage === null ? 'If you stopped here' : 'Stage now'}>
+          <Part title={episode.stage === null ? say('If you stopped here') : say('Stage now')}>
             {episode.stage === null ? (
               <p>
-                Start in{' '}
+                {say('Start in')}{' '}
                 <Why of={() => whyStage(live.start)} className="font-semibold">
                   {stage.name}
                 </Why>
@@ -87,29 +89,36 @@ function SafetyLine({ live }: { live: LiveVisit }) {
   const to = `/episodes/${live.course.episode.id}/visit/safety${live.visitQuery}`;
   const missing = safety.unanswered.length;
   const left = safety.notTested.length;
-  const untested = left > 0 ? `, ${left} not tested` : '';
+  const untested = left > 0 ? say(', {{left}} not tested', { left }) : '';
   const [tone, Icon, text] =
     stop !== undefined
       ? (['text-ease-deep', Octagon, `${sentence(stop.rule.level)}: ${stop.rule.title}`] as const)
       : reported !== undefined
-        ? (['text-ease-deep', Octagon, `Reported at home: ${reported.sign}`] as const)
+        ? (['text-ease-deep', Octagon, say('Reported at home: {{sign}}', { sign: reported.sign })] as const)
         : missing > 0
           ? ([
               'text-hold-deep',
               TriangleAlert,
-              `${missing} safety ${missing === 1 ? 'answer' : 'answers'} missing`,
+              say('{{missing}} safety {{words}} missing', {
+                missing,
+                words: missing === 1 ? say('answer') : say('answers'),
+              }),
             ] as const)
           : safety.blocking.length > 0
-            ? (['text-ease-deep', Octagon, `Blocked: ${safety.blocking[0]?.rule.title ?? ''}`] as const)
+            ? ([
+                'text-ease-deep',
+                Octagon,
+                say('Blocked: {{title}}', { title: safety.blocking[0]?.rule.title ?? '' }),
+              ] as const)
             : open.length > 0
               ? ([
                   'text-hold-deep',
                   TriangleAlert,
-                  `Safety answered, ${open.length} to mind${untested}`,
+                  say('Safety answered, {{n}} to mind{{untested}}', { n: open.length, untested }),
                 ] as const)
               : left > 0
-                ? (['text-hold-deep', TriangleAlert, `Safety asked${untested}`] as const)
-                : (['text-go-deep', Check, 'Safety answered, nothing open'] as const);
+                ? (['text-hold-deep', TriangleAlert, say('Safety asked{{untested}}', { untested })] as const)
+                : (['text-go-deep', Check, say('Safety answered, nothing open')] as const);
   return (
     <Link
       to={to}
@@ -120,7 +129,9 @@ function SafetyLine({ live }: { live: LiveVisit }) {
       <span>
         {text}
         {(stop ?? reported) !== undefined && missing > 0 && (
-          <span className="block text-sm font-normal text-ink-2">{`${missing} answers missing beside it`}</span>
+          <span className="block text-sm font-normal text-ink-2">
+            {say('{{missing}} answers missing beside it', { missing })}
+          </span>
         )}
       </span>
     </Link>
@@ -134,7 +145,7 @@ const sideLetter = (side: 'left' | 'right' | 'none') =>
 function ToConfirm({ live }: { live: LiveVisit }) {
   if (live.toConfirm.length === 0) return null;
   return (
-    <Part title="Is it right?">
+    <Part title={say('Is it right?')}>
       <ul className="text-sm">
         {live.toConfirm.map(({ measure, side, ask }) => (
           <li key={`${measure.key}-${side}`} className="py-0.5">
@@ -146,7 +157,10 @@ function ToConfirm({ live }: { live: LiveVisit }) {
             <button
               type="button"
               className="text-action min-h-9"
-              aria-label={`Yes, ${measure.label}${side === 'none' ? '' : `, ${side}`} is right`}
+              aria-label={say('Yes, {{label}}{{words}} is right', {
+                label: measure.label,
+                words: side === 'none' ? '' : `, ${side}`,
+              })}
               onClick={() =>
                 writeEntry(live.store, measure, side, {
                   ...readEntry(live.store, measure, side),
@@ -154,7 +168,7 @@ function ToConfirm({ live }: { live: LiveVisit }) {
                 })
               }
             >
-              Yes
+              {say('Yes')}
             </button>
           </li>
         ))}
@@ -189,7 +203,7 @@ function Differences({ live }: { live: LiveVisit }) {
     );
   if (rows.length === 0) return null;
   return (
-    <Part title="Sides differ">
+    <Part title={say('Sides differ')}>
       <ul>
         {rows.slice(0, 6).map(({ m, left, right, sides }) => (
           <li key={m.key} className="flex justify-between gap-2 py-0.5">
@@ -211,7 +225,9 @@ function Differences({ live }: { live: LiveVisit }) {
             </Why>
           </li>
         ))}
-        {rows.length > 6 && <li className="text-sm text-ink-2">{`and ${rows.length - 6} more`}</li>}
+        {rows.length > 6 && (
+          <li className="text-sm text-ink-2">{say('and {{n}} more', { n: rows.length - 6 })}</li>
+        )}
       </ul>
     </Part>
   );
@@ -225,7 +241,7 @@ function Tipping({ live }: { live: LiveVisit }) {
   );
   if (tipping.length === 0) return null;
   return (
-    <Part title="The foot tips">
+    <Part title={say('The foot tips')}>
       <ul className="text-sm">
         {tipping.map((t) => (
           <li key={`${t.side}-${t.pose}`}>
@@ -250,7 +266,7 @@ function Changes({ live }: { live: LiveVisit }) {
   );
   if (rows.length === 0) return null;
   return (
-    <Part title="Changed beyond error">
+    <Part title={say('Changed beyond error')}>
       <ul>
         {rows.map(({ m, side, change }) => (
           <li key={`${m.key}-${side}`} className="flex justify-between gap-2 py-0.5">
@@ -262,7 +278,7 @@ function Changes({ live }: { live: LiveVisit }) {
               className={`font-semibold ${change.direction === 'better' ? 'text-go-deep' : 'text-ease-deep'}`}
             >
               {change.change > 0 ? '+' : ''}
-              {shown(change.change)} {change.class}
+              {shown(change.change)} {say(change.class)}
             </span>
           </li>
         ))}
@@ -281,14 +297,14 @@ function Missing({ live, settled }: { live: LiveVisit; settled: LiveVisit }) {
   const rest = live.missingMeasures.filter((m) => !needed.includes(m)).filter(may);
   if (needed.length + rest.length === 0) return null;
   return (
-    <Part title="Still wanted">
-      {needed.length > 0 && <p className="text-sm font-semibold">For the criteria of this stage</p>}
+    <Part title={say('Still wanted')}>
+      {needed.length > 0 && <p className="text-sm font-semibold">{say('For the criteria of this stage')}</p>}
       <ul className="text-sm text-ink-2">
         {[...needed, ...rest].slice(0, MOST_MISSING).map((m) => (
           <li key={m.key}>{m.label}</li>
         ))}
         {needed.length + rest.length > MOST_MISSING && (
-          <li>{`and ${needed.length + rest.length - MOST_MISSING} more`}</li>
+          <li>{say('and {{n}} more', { n: needed.length + rest.length - MOST_MISSING })}</li>
         )}
       </ul>
     </Part>

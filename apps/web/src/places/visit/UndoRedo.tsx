@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useCallback, useState } from 'react';
 import { useUndoKeys } from '../../parts/useUndoKeys.js';
 import { entryName, told } from './entryName.js';
@@ -13,7 +14,7 @@ export function UndoRedo({ live }: { live: LiveVisit }) {
       if (key === null) return;
       const now = store.all().find(([k]) => k === key)?.[1] ?? null;
       const plain = typeof now !== 'object' || now === null || 'trials' in now;
-      const words = `${back ? 'Taken back' : 'Made again'}: ${entryName(key, content)}${plain ? `, now ${told(now)}` : ''}`;
+      const words = `${back ? say('Taken back') : say('Made again')}: ${entryName(key, content)}${plain ? say(', now {{told}}', { told: told(now) }) : ''}`;
       setSaid({ text: words, at: store.revision });
     },
     [store, content],
@@ -26,7 +27,7 @@ export function UndoRedo({ live }: { live: LiveVisit }) {
     <span className="flex min-w-0 items-center gap-3 text-sm">
       <span
         role="status"
-        aria-label="What was taken back"
+        aria-label={say('What was taken back')}
         className="max-w-72 truncate text-ink-2"
         title={shown}
       >
@@ -34,12 +35,12 @@ export function UndoRedo({ live }: { live: LiveVisit }) {
       </span>
       {store.canUndo && (
         <button type="button" className="text-action min-h-11" onClick={() => go(true)}>
-          Undo
+          {say('Undo')}
         </button>
       )}
       {store.canRedo && (
         <button type="button" className="text-action min-h-11" onClick={() => go(false)}>
-          Redo
+          {say('Redo')}
         </button>
       )}
     </span>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { OfEpisode } from '../../parts/OfEpisode.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { memo, useEffect, useId, useMemo, useRef, useState } from 'react';
@@ -35,7 +36,7 @@ const MemoFeel = memo(Feel);
 
 export function Visit() {
   return (
-    <OfEpisode what="the visit">
+    <OfEpisode what={say('the visit')}>
       {(course, content) => <Chosen course={course} content={content} />}
     </OfEpisode>
   );
@@ -77,8 +78,13 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
       <main className="mx-auto w-full max-w-3xl px-8 py-12">
         {last !== undefined && (
           <>
-            <h2>{`Visit ${last.number} was signed`}</h2>
-            <p className="mt-2 text-ink-2">{`${longDay(last.startedAt)}, by ${last.signedBy ?? ''}. A review asks the acute safety signs again and re-measures beside the last values.`}</p>
+            <h2>{say('Visit {{number}} was signed', { number: last.number })}</h2>
+            <p className="mt-2 text-ink-2">
+              {say(
+                '{{longDay}}, by {{signedBy}}. A review asks the acute safety signs again and re-measures beside the last values.',
+                { longDay: longDay(last.startedAt), signedBy: last.signedBy ?? '' },
+              )}
+            </p>
             {episode.status !== 'closed' && (
               <button
                 type="button"
@@ -86,10 +92,10 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
                 disabled={open.isPending}
                 onClick={() => open.mutate()}
               >
-                Start a review
+                {say('Start a review')}
               </button>
             )}
-            <h3 className="mt-8">Visits so far</h3>
+            <h3 className="mt-8">{say('Visits so far')}</h3>
             <ul>
               {[...episode.visits].reverse().map((v) => (
                 <li key={v.id} className="border-b border-line-2">
@@ -97,9 +103,20 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
                     className="flex min-h-11 items-center justify-between gap-4 hover:underline"
                     to={`/episodes/${episode.id}/visit/story?of=${v.id}`}
                   >
-                    <span className="font-semibold">{`Visit ${v.number}, ${longDay(v.startedAt)}`}</span>
+                    <span className="font-semibold">
+                      {say('Visit {{number}}, {{longDay}}', {
+                        number: v.number,
+                        longDay: longDay(v.startedAt),
+                      })}
+                    </span>
                     <span className="text-sm text-ink-2">
-                      {`signed by ${v.signedBy ?? ''}${v.amendments.length > 0 ? `, amended ${v.amendments.length} times` : ''}`}
+                      {say('signed by {{signedBy}}{{words}}', {
+                        signedBy: v.signedBy ?? '',
+                        words:
+                          v.amendments.length > 0
+                            ? say(', amended {{n}} times', { n: v.amendments.length })
+                            : '',
+                      })}
                     </span>
                   </Link>
                 </li>
@@ -111,7 +128,7 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
           <p role="alert" className="mt-4 text-ease-deep">
             {open.error.message}{' '}
             <button type="button" className="text-action" onClick={() => open.mutate()}>
-              Try again
+              {say('Try again')}
             </button>
           </p>
         )}
@@ -153,7 +170,9 @@ function Bench({
       >
         <p className="text-right text-sm text-ink-2 max-md:text-left">
           <span className="font-semibold text-ink">
-            {visit.kind === 'first' ? 'First visit' : `Review, visit ${visit.number}`}
+            {visit.kind === 'first'
+              ? say('First visit')
+              : say('Review, visit {{number}}', { number: visit.number })}
           </span>
           , {longDay(visit.startedAt)}
         </p>
@@ -199,7 +218,10 @@ function LeftOpen({ visit, today }: { visit: VisitView; today: string }) {
   if (visit.signedAt !== null || dayHere(visit.startedAt) >= today) return null;
   return (
     <p className="mt-2 rounded bg-hold-wash px-3 py-2 text-sm text-hold-deep" role="status">
-      {`This visit was begun on ${longDay(visit.startedAt)} and left open. What is entered counts as of that day; sign it and start a review for what is measured today.`}
+      {say(
+        'This visit was begun on {{longDay}} and left open. What is entered counts as of that day; sign it and start a review for what is measured today.',
+        { longDay: longDay(visit.startedAt) },
+      )}
     </p>
   );
 }
@@ -244,7 +266,7 @@ function Footprint({ side, share, here }: { side: 'left' | 'right'; share: numbe
 function Steps({ live, episodeId }: { live: LiveVisit; episodeId: string }) {
   return (
     <nav
-      aria-label="Steps of the visit"
+      aria-label={say('Steps of the visit')}
       className="self-start py-5 pl-3 max-md:overflow-x-auto max-md:border-b max-md:border-line max-md:py-2 md:sticky md:top-[4.5rem] min-[1240px]:pl-5"
     >
       <ol className="max-md:flex max-md:gap-5 max-md:pr-3">

@@ -1,3 +1,4 @@
+import { say, sayKey } from '@heathstep/core';
 import { entryWords, readKey } from '@heathstep/contracts';
 import type { ClinicContent } from '../../api/queries.js';
 
@@ -5,7 +6,7 @@ const plain = (value: unknown): string => (typeof value === 'string' ? value : J
 
 /** A value of an entry as it is read aloud. */
 export function told(value: unknown): string {
-  if (value === null) return 'nothing';
+  if (value === null) return say('nothing');
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'object' && 'trials' in value) {
     const { trials, status, pain } = value as {
@@ -13,12 +14,12 @@ export function told(value: unknown): string {
       status: string;
       pain: number | null;
     };
-    const taken = trials.filter((t) => t !== null).join(', ') || 'no trials';
-    const what = status === 'taken' ? taken : status.replaceAll('-', ' ');
-    return pain === null ? what : `${what}, pain ${pain}`;
+    const taken = trials.filter((t) => t !== null).join(', ') || say('no trials');
+    const what = status === 'taken' ? taken : sayKey(status);
+    return pain === null ? what : say('{{what}}, pain {{pain}}', { what, pain });
   }
   if (!Array.isArray(value)) return plain(value);
-  return value.map(plain).join(', ') || 'none';
+  return value.map(plain).join(', ') || say('none');
 }
 
 type Named = Pick<ClinicContent, 'findings' | 'measures' | 'safetyQuestions' | 'skills'>;

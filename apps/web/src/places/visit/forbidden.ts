@@ -5,6 +5,7 @@ import {
   type Tag,
   tooEarlyToday,
   treatedSides,
+  say,
 } from '@heathstep/core';
 import { sentence } from '../../parts/Judgement.js';
 import { tagList } from '../../parts/tagWords.js';
@@ -33,22 +34,28 @@ export function notNowOf(
   return { safety: live.safety.tagsOff, held, early: { left: on('left'), right: on('right') } };
 }
 
-const STOP = 'do not test now';
+const STOP = say('do not test now');
 const SIDES = ['left', 'right'] as const;
 
 function onSide({ safety, held, early }: NotNow, test: Test, side: 'left' | 'right'): string | null {
   const { needs = [] } = test;
   const off = needs.filter((t) => safety[side].includes(t));
-  if (off.length > 0) return `${STOP}, safety switches off ${tagList(off)}`;
+  if (off.length > 0)
+    return say('{{stop}}, safety switches off {{tagList}}', { stop: STOP, tagList: tagList(off) });
   const idea = held.find(
     (h) => h.dangerous && (h.side === side || h.side === 'none') && h.tags.some((t) => needs.includes(t)),
   );
   if (idea !== undefined) {
     const tags = needs.filter((t) => idea.tags.includes(t));
-    return `${STOP}, ${idea.name} is ${idea.by} and keeps off ${tagList(tags)}`;
+    return say('{{stop}}, {{name}} is {{by}} and keeps off {{tagList}}', {
+      stop: STOP,
+      name: idea.name,
+      by: say(idea.by),
+      tagList: tagList(tags),
+    });
   }
   const why = early[side];
-  return why !== null && isStrenuous(test) ? `too early today, ${why}` : null;
+  return why !== null && isStrenuous(test) ? say('too early today, {{why}}', { why }) : null;
 }
 
 /** Whether what was said is a stop, or only advice to wait. */
@@ -62,8 +69,8 @@ export function forbiddenOn(off: NotNow, test: Test): string | null {
   const [left, right] = SIDES.map((side) => onSide(off, test, side));
   if (left === right) return left === null || left === undefined ? null : sentence(left);
   return [
-    left === null ? '' : sentence(`left: ${left ?? ''}`),
-    right === null ? '' : sentence(`right: ${right ?? ''}`),
+    left === null ? '' : sentence(say('left: {{left}}', { left: left ?? '' })),
+    right === null ? '' : sentence(say('right: {{right}}', { right: right ?? '' })),
   ]
     .filter((s) => s !== '')
     .join('. ');

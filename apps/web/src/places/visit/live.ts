@@ -23,6 +23,7 @@ import {
   startingStage,
   treatedSides,
   type SkillDefinition,
+  say,
 } from '@heathstep/core';
 import type { LookPanel, Pathway } from '@heathstep/content';
 import {
@@ -122,7 +123,7 @@ const UNKNOWN: Pathway = {
   name: '',
   gloss: '',
   also: [],
-  place: { one: 'foot', both: 'both feet' },
+  place: { one: say('foot'), both: say('both feet') },
   storyAsks: null,
   skills: [],
   protocol: null,
@@ -176,14 +177,20 @@ function safetyProgress(
 ): string {
   const open = safety.triggered.filter((t) => t.status === 'open').length;
   const [stop] = safety.stops;
-  if (stop !== undefined) return stop.rule.level === 'emergency' ? 'emergency open' : 'urgent open';
-  if (reported.length > 0) return 'reported at home';
+  if (stop !== undefined) return stop.rule.level === 'emergency' ? say('emergency open') : say('urgent open');
+  if (reported.length > 0) return say('reported at home');
   if (safety.unanswered.length > 0)
-    return `${safety.asked.length - safety.unanswered.length} of ${safety.asked.length}`;
-  if (unexplained.length > 0) return `say why ${unexplained.length} were not tested`;
-  if (safety.blocking.length > 0) return 'blocked';
-  const left = safety.notTested.length > 0 ? `${safety.notTested.length} not tested` : '';
-  return [open > 0 ? `${open} to mind` : '', left].filter((t) => t !== '').join(', ') || 'nothing open';
+    return say('{{n}} of {{n2}}', {
+      n: safety.asked.length - safety.unanswered.length,
+      n2: safety.asked.length,
+    });
+  if (unexplained.length > 0) return say('say why {{n}} were not tested', { n: unexplained.length });
+  if (safety.blocking.length > 0) return say('blocked');
+  const left = safety.notTested.length > 0 ? say('{{n}} not tested', { n: safety.notTested.length }) : '';
+  return (
+    [open > 0 ? say('{{open}} to mind', { open }) : '', left].filter((t) => t !== '').join(', ') ||
+    say('nothing open')
+  );
 }
 
 /** Whether any answer says that the person cannot take weight. */
@@ -307,7 +314,7 @@ function progressOf({
     conclude: {
       done: concluded,
       share: concluded ? 1 : 0,
-      text: concluded ? 'ready to sign' : 'open',
+      text: concluded ? say('ready to sign') : say('open'),
     },
   };
 }
@@ -449,7 +456,9 @@ export function liveVisit(
 /** The treated side as a patient says it: the left heel, both heels. */
 export function sidesText(affected: Affected, place: Pathway['place']): string {
   if (affected === 'both') return place.both;
-  return affected === 'none' ? `neither ${place.one}` : `the ${affected} ${place.one}`;
+  return affected === 'none'
+    ? say('neither {{one}}', { one: place.one })
+    : say('the {{affected}} {{one}}', { affected: say(affected), one: place.one });
 }
 
 /** The worst treated side of a score told within the story. */

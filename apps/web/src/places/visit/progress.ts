@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { ProtocolDefinition } from '@heathstep/core';
 import type { LookPanel } from '@heathstep/content';
 import { type Entries, POSES } from '@heathstep/contracts';
@@ -6,13 +7,13 @@ export const STEPS = ['story', 'safety', 'look', 'measure', 'load', 'feel', 'con
 export type Step = (typeof STEPS)[number];
 
 export const STEP_NAMES: Record<Step, string> = {
-  story: 'Story',
-  safety: 'Safety',
-  look: 'Look',
-  measure: 'Measure',
-  load: 'Load',
-  feel: 'Feel',
-  conclude: 'Conclude',
+  story: say('Story'),
+  safety: say('Safety'),
+  look: say('Look'),
+  measure: say('Measure'),
+  load: say('Load'),
+  feel: say('Feel'),
+  conclude: say('Conclude'),
 };
 
 export interface Progress {
@@ -24,9 +25,13 @@ export interface Progress {
 
 /** How far a step is, in words; a skipped step is done, and says so. */
 export function stepText(done: number, of: number, skipped: string | null): Progress {
-  if (skipped !== null) return { done: true, text: 'skipped', share: 1 };
-  if (of === 0) return { done: true, text: 'nothing wanted', share: 1 };
-  return { done: done === of, text: done === of ? `all ${of}` : `${done} of ${of}`, share: done / of };
+  if (skipped !== null) return { done: true, text: say('skipped'), share: 1 };
+  if (of === 0) return { done: true, text: say('nothing wanted'), share: 1 };
+  return {
+    done: done === of,
+    text: done === of ? say('all {{of}}', { of }) : say('{{done}} of {{of}}', { done, of }),
+    share: done / of,
+  };
 }
 
 /** Whether anything of a drawing has been marked, both sides counting as one. */

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { FigureDefinition, Prop } from '@heathstep/core';
@@ -18,9 +19,9 @@ import {
 type Tab = 'start' | 'end' | 'around';
 
 const TABS: readonly RadioOption<Tab>[] = [
-  { value: 'start', word: 'Start' },
-  { value: 'end', word: 'End' },
-  { value: 'around', word: 'Around it' },
+  { value: 'start', word: say('Start') },
+  { value: 'end', word: say('End') },
+  { value: 'around', word: say('Around it') },
 ];
 
 const PRESSES = ['ball', 'heel', 'arch', 'toes', 'calf', 'sole'] as const;
@@ -61,11 +62,11 @@ export function Composer({
   };
   const moment = playing || tab === 'around' ? undefined : tab === 'start' ? 0 : 1;
   return (
-    <section aria-label="Figure" className="sticky top-4 self-start">
+    <section aria-label={say('Figure')} className="sticky top-4 self-start">
       <Figure
         figure={figure}
         side="right"
-        label="The figure as it is now"
+        label={say('The figure as it is now')}
         playing={playing}
         {...(moment === undefined ? {} : { moment })}
         className="h-80 w-full bg-ground"
@@ -116,7 +117,7 @@ function PoseTabs({
   return (
     <div className="flex gap-1 border-b border-line">
       <RadioRow
-        label="What is set"
+        label={say('What is set')}
         value={tab}
         options={TABS}
         onChange={(key) => {
@@ -165,10 +166,10 @@ function Playback({
         aria-pressed={playing}
         onClick={() => setPlaying(!playing)}
       >
-        {playing ? 'Stop' : 'See it move'}
+        {playing ? say('Stop') : say('See it move')}
       </button>
       <button type="button" className="text-action min-h-11" disabled={before.length === 0} onClick={back}>
-        Undo
+        {say('Undo')}
       </button>
     </div>
   );
@@ -189,7 +190,7 @@ function SameAs({
       className="text-action ml-auto min-h-11"
       onClick={() => change(withValue(figure, [tab], tab === 'start' ? figure.end : figure.start))}
     >
-      {tab === 'start' ? 'Same as the end' : 'Same as the start'}
+      {tab === 'start' ? say('Same as the end') : say('Same as the start')}
     </button>
   );
 }
@@ -204,7 +205,7 @@ function BeginFrom({
 }) {
   return (
     <label className="flex items-center gap-2">
-      <span className="text-sm text-ink-2">Begin from</span>
+      <span className="text-sm text-ink-2">{say('Begin from')}</span>
       <select
         className="field min-h-11 w-52"
         value=""
@@ -215,7 +216,7 @@ function BeginFrom({
           chosen(other);
         }}
       >
-        <option value="">another figure</option>
+        <option value="">{say('another figure')}</option>
         {content.figures.map((f) => (
           <option key={f.exercise} value={f.exercise}>
             {content.exercises.find((e) => e.key === f.exercise)?.name ?? f.exercise}
@@ -227,7 +228,14 @@ function BeginFrom({
 }
 
 /** In the order a pose is put together. */
-const GROUPS = ['body', 'leg shown', 'right leg', 'other leg', 'left leg', 'foot'];
+const GROUPS = [
+  say('body'),
+  say('leg shown'),
+  say('right leg'),
+  say('other leg'),
+  say('left leg'),
+  say('foot'),
+];
 
 function Groups({ sliders, move }: { sliders: readonly Slider[]; move: (s: Slider, value: number) => void }) {
   const groups = useMemo(
@@ -279,7 +287,7 @@ function Around({
   return (
     <>
       <label className="mt-2 flex items-center gap-2">
-        <span className="text-sm text-ink-2">Add</span>
+        <span className="text-sm text-ink-2">{say('Add')}</span>
         <select
           className="field min-h-11 w-56"
           value=""
@@ -288,7 +296,7 @@ function Around({
             if (prop !== undefined) change({ ...figure, props: [...props, prop] });
           }}
         >
-          <option value="">something beside the body</option>
+          <option value="">{say('something beside the body')}</option>
           {Object.keys(NEW_PROPS).map((name) => (
             <option key={name} value={name}>
               {name}
@@ -299,11 +307,11 @@ function Around({
       {props.map((prop, i) => (
         <fieldset key={i} className="mt-2">
           <legend className="flex items-center gap-2 font-semibold">
-            {prop.kind}
+            {say(prop.kind)}
             <button
               type="button"
               className="inline-flex size-8 items-center justify-center text-ink-2 hover:text-ease-deep"
-              aria-label={`Take the ${prop.kind} away`}
+              aria-label={say('Take the {{kind}} away', { kind: say(prop.kind) })}
               onClick={() => change({ ...figure, props: props.filter((_, n) => n !== i) })}
             >
               <X className="size-4" aria-hidden />
@@ -315,7 +323,7 @@ function Around({
         </fieldset>
       ))}
       <fieldset className="mt-2">
-        <legend className="font-semibold">Pressure is felt</legend>
+        <legend className="font-semibold">{say('Pressure is felt')}</legend>
         {PRESSES.map((p) => (
           <label key={p} className="mr-3 inline-flex min-h-8 items-center gap-1.5">
             <input
@@ -326,7 +334,7 @@ function Around({
                 change({ ...figure, press: press.includes(p) ? press.filter((x) => x !== p) : [...press, p] })
               }
             />
-            {p}
+            {say(p)}
           </label>
         ))}
       </fieldset>

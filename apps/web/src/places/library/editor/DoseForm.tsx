@@ -1,20 +1,20 @@
-import { COUNTED, LOAD_KINDS } from '@heathstep/core';
+import { COUNTED, LOAD_KINDS, say } from '@heathstep/core';
 import type { ApiError } from '../../../api/client.js';
 import { FieldNote, SelectField, TextField } from '../../../parts/fields.js';
 import { errorsAt } from './errorsAt.js';
 import type { RangeField, TextField as TextKey, Typed } from './typed.js';
 
 const ROWS: readonly (readonly [field: RangeField, label: string, of: 'tempo' | 'hold' | 'both'])[] = [
-  ['sets', 'sets', 'both'],
-  ['reps', 'repetitions or holds in a set', 'both'],
-  ['up', 'seconds out', 'tempo'],
-  ['top', 'seconds at the end', 'tempo'],
-  ['down', 'seconds back', 'tempo'],
-  ['hold', 'seconds of a hold', 'hold'],
-  ['rest', 'seconds of rest', 'both'],
-  ['kg', 'kg added, if any', 'both'],
-  ['day', 'times a day', 'both'],
-  ['week', 'days a week', 'both'],
+  ['sets', say('sets'), 'both'],
+  ['reps', say('repetitions or holds in a set'), 'both'],
+  ['up', say('seconds out'), 'tempo'],
+  ['top', say('seconds at the end'), 'tempo'],
+  ['down', say('seconds back'), 'tempo'],
+  ['hold', say('seconds of a hold'), 'hold'],
+  ['rest', say('seconds of rest'), 'both'],
+  ['kg', say('kg added, if any'), 'both'],
+  ['day', say('times a day'), 'both'],
+  ['week', say('days a week'), 'both'],
 ];
 
 /** The dose to begin with, and the range a clinician can set in place. */
@@ -49,15 +49,15 @@ export function DoseForm({
   const { way } = typed.text;
   return (
     <section className="mt-4">
-      <h2 className="text-lg">Dose</h2>
+      <h2 className="text-lg">{say('Dose')}</h2>
       <HowDone way={way} put={put} error={error} typed={typed} />
       <table className="mt-2">
         <thead className="text-left text-sm text-ink-2">
           <tr>
             <th className="font-normal"> </th>
-            <th className="font-normal">begin with</th>
-            <th className="px-3 font-normal">from</th>
-            <th className="font-normal">to</th>
+            <th className="font-normal">{say('begin with')}</th>
+            <th className="px-3 font-normal">{say('from')}</th>
+            <th className="font-normal">{say('to')}</th>
           </tr>
         </thead>
         <tbody>
@@ -68,11 +68,19 @@ export function DoseForm({
                 <FieldNote text={errorsAt(error, `/file/exercise/range/${field}`)} />
                 <FieldNote text={errorsAt(error, `/file/exercise/dose/${field}`)} />
               </td>
-              <td>{number(`${label}, to begin with`, typed.text[field], (v) => put(field, v))}</td>
-              <td className="px-3">
-                {number(`${label}, at least`, typed.range[field][0], (v) => span(field, 0, v))}
+              <td>
+                {number(say('{{label}}, to begin with', { label }), typed.text[field], (v) => put(field, v))}
               </td>
-              <td>{number(`${label}, at most`, typed.range[field][1], (v) => span(field, 1, v))}</td>
+              <td className="px-3">
+                {number(say('{{label}}, at least', { label }), typed.range[field][0], (v) =>
+                  span(field, 0, v),
+                )}
+              </td>
+              <td>
+                {number(say('{{label}}, at most', { label }), typed.range[field][1], (v) =>
+                  span(field, 1, v),
+                )}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -97,33 +105,33 @@ function HowDone({
   return (
     <div className="grid grid-cols-2 gap-x-5 gap-y-2">
       <SelectField
-        label="Done as"
+        label={say('Done as')}
         value={way}
         options={[
-          ['tempo', 'repetitions with a tempo'],
-          ['hold', 'holds'],
+          ['tempo', say('repetitions with a tempo')],
+          ['hold', say('holds')],
         ]}
         onChange={(value) => put('way', value)}
       />
       <SelectField
-        label="Counted in"
+        label={say('Counted in')}
         error={errorsAt(error, '/file/exercise/counted')}
         value={typed.text.counted}
         options={[
-          ['', way === 'hold' ? 'holds' : 'repetitions'],
+          ['', way === 'hold' ? say('holds') : say('repetitions')],
           ...COUNTED.filter((c) => c !== 'reps' && c !== 'holds').map((c) => [c, c] as const),
         ]}
         onChange={(value) => put('counted', value)}
       />
       <SelectField
-        label="Load"
+        label={say('Load')}
         error={errorsAt(error, '/file/exercise/loadKind')}
         value={typed.text.loadKind}
-        options={[['', 'by its tags'], ...LOAD_KINDS.map((k) => [k, k] as const)]}
+        options={[['', say('by its tags')], ...LOAD_KINDS.map((k) => [k, k] as const)]}
         onChange={(value) => put('loadKind', value)}
       />
       <TextField
-        label="Set-up, seconds"
+        label={say('Set-up, seconds')}
         error={errorsAt(error, '/file/exercise/setup')}
         inputMode="numeric"
         maxLength={4}

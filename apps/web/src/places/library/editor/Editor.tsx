@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
@@ -31,7 +32,7 @@ export function Editor() {
     const error = content.error ?? file.error;
     if (error instanceof ApiError && error.status === 404) return <NotFound />;
     return error === null ? (
-      <Loading what="the exercise" />
+      <Loading what={say('the exercise')} />
     ) : (
       <Failed error={error} again={() => void file.refetch()} />
     );
@@ -40,7 +41,7 @@ export function Editor() {
   if (key !== undefined && own === undefined) return <NotFound />;
   const slot = key ?? (from === null ? undefined : `from-${from}`);
   return (
-    <SetAside what="The draft of an exercise" aside={() => setDraftAside(slot)}>
+    <SetAside what={say('The draft of an exercise')} aside={() => setDraftAside(slot)}>
       <Form
         key={`${from ?? ''}${own?.version ?? 0}`}
         content={content.data}
@@ -82,7 +83,10 @@ function begin(
   const given = start ?? (keptFile?.exercise === undefined ? null : (keptFile as ExerciseFile));
   const id = own?.id ?? kept?.id ?? crypto.randomUUID();
   if (given === null) return { id, typed: typedFrom(BLANK), figure: firstFigure(content) };
-  const name = start === null || own !== null ? given.exercise.name : `${given.exercise.name}, our way`;
+  const name =
+    start === null || own !== null
+      ? given.exercise.name
+      : say('{{name}}, our way', { name: given.exercise.name });
   return { id, typed: typedFrom({ ...BLANK, ...given.exercise, name }), figure: given.figure };
 }
 
@@ -151,10 +155,11 @@ function Form({
         </div>
       </div>
       <p className="mt-4 text-sm text-ink-2">
-        Kept as not reviewed; the lead reviews each version on its page. What is typed stays on this device
-        until it is kept.{' '}
+        {say(
+          'Kept as not reviewed; the lead reviews each version on its page. What is typed stays on this device until it is kept.',
+        )}{' '}
         <Link to="/library" className="text-action">
-          All exercises
+          {say('All exercises')}
         </Link>
       </p>
     </main>
@@ -178,10 +183,12 @@ function EditorHead({
   return (
     <div className="flex items-baseline gap-6">
       <h1 className="flex-1">
-        {own === null ? 'An exercise of our own' : `Change ${begun.typed.text.name}`}
+        {own === null
+          ? say('An exercise of our own')
+          : say('Change {{name}}', { name: begun.typed.text.name })}
       </h1>
       <button type="button" className="text-action min-h-11" onClick={() => void leave()}>
-        Leave without keeping
+        {say('Leave without keeping')}
       </button>
       {own !== null && (
         <button
@@ -190,7 +197,7 @@ function EditorHead({
           disabled={busy}
           onClick={() => void send(!own.retired)}
         >
-          {own.retired ? 'Offer again' : 'Put aside'}
+          {own.retired ? say('Offer again') : say('Put aside')}
         </button>
       )}
       <button
@@ -199,7 +206,7 @@ function EditorHead({
         disabled={busy}
         onClick={() => void send(own?.retired ?? false)}
       >
-        {own === null ? 'Keep' : `Keep as version ${own.version + 1}`}
+        {own === null ? say('Keep') : say('Keep as version {{version}}', { version: own.version + 1 })}
       </button>
     </div>
   );
@@ -210,12 +217,18 @@ function Problems({ error }: { error: ApiError }) {
   return (
     <div role="alert" className="mt-2 border-l-4 border-ease bg-ease-wash px-3 py-2 text-ease-deep">
       {error.passing
-        ? `${error.message}. What you typed is still here; try again.`
+        ? say('{{message}}. What you typed is still here; try again.', { message: error.message })
         : error.status === 409
-          ? 'Someone else changed this exercise since you opened it. What you typed is still here; open it again in another window to compare.'
+          ? say(
+              'Someone else changed this exercise since you opened it. What you typed is still here; open it again in another window to compare.',
+            )
           : told.length === 0
             ? error.message
-            : `Not kept yet: ${[...new Set(told.map((e) => `${fieldOf(e.pointer)} ${e.detail}`))].slice(0, 5).join('; ')}.`}
+            : say('Not kept yet: {{list}}.', {
+                list: [...new Set(told.map((e) => `${fieldOf(e.pointer)} ${e.detail}`))]
+                  .slice(0, 5)
+                  .join('; '),
+              })}
     </div>
   );
 }

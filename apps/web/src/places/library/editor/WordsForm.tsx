@@ -1,5 +1,5 @@
 import { EQUIPMENT } from '@heathstep/contracts';
-import { CHANGES, EXERCISE_PARTS, TAGS } from '@heathstep/core';
+import { CHANGES, EXERCISE_PARTS, TAGS, say, sayKey } from '@heathstep/core';
 import type { ApiError } from '../../../api/client.js';
 import type { ClinicContent } from '../../../api/queries.js';
 import { type Options, SelectField, Several, TextArea, TextField } from '../../../parts/fields.js';
@@ -22,24 +22,24 @@ const AIMS = [
 const POSITIONS = [
   'seated',
   'standing',
-  'standing on a step',
+  say('standing on a step'),
   'walking',
   'running',
-  'lying on the back',
-  'lying on the side',
-  'seated on the floor',
+  say('lying on the back'),
+  say('lying on the side'),
+  say('seated on the floor'),
 ];
 const KINDS = [
   'convention',
   'guideline',
   'trial',
-  'cohort study',
-  'reliability study',
-  'modelling study',
+  say('cohort study'),
+  say('reliability study'),
+  say('modelling study'),
   'review',
 ];
 
-const plain = (list: readonly string[]) => list.map((v) => [v, v.replaceAll('-', ' ')] as const);
+const plain = (list: readonly string[]) => list.map((v) => [v, sayKey(v)] as const);
 
 /** What the exercise is called, how it is done and what it is for. */
 export function WordsForm({
@@ -79,43 +79,48 @@ export function WordsForm({
   );
   return (
     <section className="grid grid-cols-2 gap-x-5 gap-y-2">
-      {line('name', 'Name', 'Heel raise on the stairs', true)}
-      <SelectField {...of('aim', 'Aim')} options={plain(AIMS)} />
+      {line('name', say('Name'), say('Heel raise on the stairs'), true)}
+      <SelectField {...of('aim', say('Aim'))} options={plain(AIMS)} />
       <SelectField
-        {...of('sides', 'Feet')}
+        {...of('sides', say('Feet'))}
         options={[
-          ['each', 'one side at a time'],
-          ['together', 'both feet at once'],
+          ['each', say('one side at a time')],
+          ['together', say('both feet at once')],
         ]}
       />
-      <TextField {...of('position', 'Position')} list="positions" maxLength={100} />
+      <TextField {...of('position', say('Position'))} list="positions" maxLength={100} />
       <datalist id="positions">
         {POSITIONS.map((p) => (
           <option key={p} value={p} />
         ))}
       </datalist>
-      {line('place', 'Place', 'a chair')}
-      {line('moves', 'What moves, and what stays', 'Both heels rise; the knees stay straight', true)}
-      {lines('steps', 'Steps, one on each line, under 12 words', 4)}
-      {line('feel', 'Should feel', 'Work in the calf')}
-      {line('breathing', 'Breathing, if it matters')}
-      {lines('faults', 'Faults, one on each line, what helps after a colon', 3)}
-      {lines('stops', 'Stop signs beyond sharp or rising pain, one on each line', 2)}
-      {several('parts', 'Body part', plain(EXERCISE_PARTS))}
-      {several('equipment', 'Needs', plain(EQUIPMENT))}
-      {several('tags', 'Switched off by the safety screen with', plain(TAGS))}
+      {line('place', say('Place'), say('a chair'))}
+      {line(
+        'moves',
+        say('What moves, and what stays'),
+        say('Both heels rise; the knees stay straight'),
+        true,
+      )}
+      {lines('steps', say('Steps, one on each line, under 12 words'), 4)}
+      {line('feel', say('Should feel'), say('Work in the calf'))}
+      {line('breathing', say('Breathing, if it matters'))}
+      {lines('faults', say('Faults, one on each line, what helps after a colon'), 3)}
+      {lines('stops', say('Stop signs beyond sharp or rising pain, one on each line'), 2)}
+      {several('parts', say('Body part'), plain(EXERCISE_PARTS))}
+      {several('equipment', say('Needs'), plain(EQUIPMENT))}
+      {several('tags', say('Switched off by the safety screen with'), plain(TAGS))}
       {several(
         'drivers',
-        'Helps with',
+        say('Helps with'),
         content.drivers.map((d) => [d.key, d.label.toLowerCase()] as const),
       )}
       <ComesAfter at={at} typed={typed} content={content} onChange={onChange} />
-      {line('change', 'What is harder then', 'a higher step')}
-      {typed.lists.after.length > 0 && several('changes', 'Kind of change', plain(CHANGES))}
-      {line('surface', 'Surface', 'firm and dry')}
-      {line('space', 'Room it takes', 'where you are')}
-      {line('source', 'Where it comes from', 'Agreed in the team')}
-      <SelectField {...of('kind', 'Kind of source')} options={plain(KINDS)} />
+      {line('change', say('What is harder then'), say('a higher step'))}
+      {typed.lists.after.length > 0 && several('changes', say('Kind of change'), plain(CHANGES))}
+      {line('surface', say('Surface'), say('firm and dry'))}
+      {line('space', say('Room it takes'), say('where you are'))}
+      {line('source', say('Where it comes from'), say('Agreed in the team'))}
+      <SelectField {...of('kind', say('Kind of source'))} options={plain(KINDS)} />
     </section>
   );
 }
@@ -134,11 +139,11 @@ function ComesAfter({
 }) {
   return (
     <SelectField
-      label="Comes after"
+      label={say('Comes after')}
       error={at('after')}
       value={typed.lists.after[0] ?? ''}
       options={[
-        ['', 'nothing'],
+        ['', say('nothing')],
         ...content.exercises.filter((e) => e.ladder !== 'own').map((e) => [e.key, e.name] as const),
       ]}
       onChange={(key) => onChange({ ...typed, lists: { ...typed.lists, after: key === '' ? [] : [key] } })}

@@ -1,4 +1,4 @@
-import { type FigureDefinition, figureProblems, type Prop } from '@heathstep/core';
+import { type FigureDefinition, figureProblems, type Prop, say } from '@heathstep/core';
 
 /** A number of a figure that is set by hand: where it is, what it is called, and between what. */
 export interface Slider {
@@ -15,41 +15,41 @@ type Bounds = readonly [label: string, min: number, max: number, step: number];
 
 /** What can be set, by the name of the field. The joints themselves are held by their limits, not by these. */
 const FIELDS: Readonly<Record<string, Bounds>> = {
-  pitch: ['heel up', -140, 140, 1],
-  toes: ['toes up', -130, 85, 1],
-  curl: ['toes gripped', 0, 70, 1],
-  arch: ['arch raised', 0, 1, 0.05],
-  shin: ['shin forward', -110, 110, 1],
-  thigh: ['thigh', -130, 110, 1],
-  trunk: ['trunk leaning', -120, 100, 1],
-  head: ['head leaning', -110, 110, 1],
-  tilt: ['tilted', -35, 35, 1],
-  turn: ['turned out', -45, 75, 1],
-  rise: ['heel up', 0, 1, 0.05],
-  sole: ['sole looking aside', -90, 90, 1],
-  gaze: ['face turned', -1, 1, 0.1],
+  pitch: [say('heel up'), -140, 140, 1],
+  toes: [say('toes up'), -130, 85, 1],
+  curl: [say('toes gripped'), 0, 70, 1],
+  arch: [say('arch raised'), 0, 1, 0.05],
+  shin: [say('shin forward'), -110, 110, 1],
+  thigh: [say('thigh'), -130, 110, 1],
+  trunk: [say('trunk leaning'), -120, 100, 1],
+  head: [say('head leaning'), -110, 110, 1],
+  tilt: [say('tilted'), -35, 35, 1],
+  turn: [say('turned out'), -45, 75, 1],
+  rise: [say('heel up'), 0, 1, 0.05],
+  sole: [say('sole looking aside'), -90, 90, 1],
+  gaze: [say('face turned'), -1, 1, 0.1],
 };
 
 const POINTS: Readonly<Record<string, string>> = {
-  hip: 'hip',
-  pelvis: 'pelvis',
-  hand: 'hand',
-  rightHand: 'right hand',
-  leftHand: 'left hand',
-  ball: 'ball of the foot',
-  heel: 'heel',
-  foot: 'foot',
-  knee: 'knee',
+  hip: say('hip'),
+  pelvis: say('pelvis'),
+  hand: say('hand'),
+  rightHand: say('right hand'),
+  leftHand: say('left hand'),
+  ball: say('ball of the foot'),
+  heel: say('heel'),
+  foot: say('foot'),
+  knee: say('knee'),
 };
 
 const LEGS: Readonly<Record<string, string>> = {
-  near: 'leg shown',
-  far: 'other leg',
-  right: 'right leg',
-  left: 'left leg',
+  near: say('leg shown'),
+  far: say('other leg'),
+  right: say('right leg'),
+  left: say('left leg'),
 };
 
-const TOES = ['big toe', 'second toe', 'third toe', 'fourth toe', 'small toe'];
+const TOES = [say('big toe'), say('second toe'), say('third toe'), say('fourth toe'), say('small toe')];
 
 /** Fields that may be left out of a leg from the side or a foot from above, and then stand at nothing. */
 const OPTIONAL: Readonly<Record<string, readonly string[]>> = {
@@ -74,7 +74,7 @@ function ofPose(
       return (value as number[]).map((v, i) => ({
         path: [...here, i],
         group,
-        label: `${point} ${i === 0 ? 'forward' : 'up'}`,
+        label: say('{{point}} {{way}}', { point, way: i === 0 ? say('forward') : say('up') }),
         min: -MOST,
         max: MOST,
         step: 0.5,
@@ -83,7 +83,7 @@ function ofPose(
     if ((key === 'spread' || key === 'lift') && Array.isArray(value))
       return (value as number[]).map((v, i) => ({
         path: [...here, i],
-        group: key === 'spread' ? 'toes spread outward' : 'toes lifted',
+        group: key === 'spread' ? say('toes spread outward') : say('toes lifted'),
         label: TOES[i] ?? '',
         min: key === 'spread' ? -25 : 0,
         max: key === 'spread' ? 40 : 1,
@@ -103,28 +103,28 @@ function ofPose(
 /** Everything that can be set in one pose of a figure. */
 export function slidersOf(figure: FigureDefinition, pose: 'start' | 'end'): Slider[] {
   const foot = figure.view === 'top' || figure.view === 'sole';
-  return ofPose(figure[pose], [pose], foot ? 'foot' : 'body', foot ? (OPTIONAL['foot'] ?? []) : []);
+  return ofPose(figure[pose], [pose], foot ? say('foot') : say('body'), foot ? (OPTIONAL['foot'] ?? []) : []);
 }
 
 const PROP_FIELDS: Readonly<Record<string, readonly [label: string, min: number, max: number]>> = {
-  x: ['where', -MOST, MOST],
-  from: ['from', -MOST, MOST],
-  to: ['to', -MOST, MOST],
-  height: ['height', 1, 120],
-  width: ['width', 1, 80],
-  radius: ['size', 0.5, 20],
-  lean: ['leaning', 0, 360],
+  x: [say('where'), -MOST, MOST],
+  from: [say('from'), -MOST, MOST],
+  to: [say('to'), -MOST, MOST],
+  height: [say('height'), 1, 120],
+  width: [say('width'), 1, 80],
+  radius: [say('size'), 0.5, 20],
+  lean: [say('leaning'), 0, 360],
 };
 
 /** The numbers of one thing that stands beside the body. */
 export function slidersOfProp(prop: Prop, index: number): Slider[] {
   return Object.entries(prop).flatMap(([key, value]): Slider[] => {
-    const group = prop.kind;
+    const group = say(prop.kind);
     if (key === 'at' && Array.isArray(value) && typeof value[0] === 'number')
       return (value as unknown as number[]).map((v, i) => ({
         path: ['props', index, key, i],
         group,
-        label: i === 0 ? 'forward' : 'up',
+        label: i === 0 ? say('forward') : say('up'),
         min: -MOST,
         max: MOST,
         step: 0.5,
@@ -139,9 +139,9 @@ export function slidersOfProp(prop: Prop, index: number): Slider[] {
 
 /** What is seen of it: the edges of the picture. */
 export const slidersOfFrame = (figure: FigureDefinition): Slider[] =>
-  ['left', 'bottom', 'right', 'top'].map((label, i) => ({
+  [say('left'), say('bottom'), say('right'), say('top')].map((label, i) => ({
     path: ['frame', i],
-    group: 'picture',
+    group: say('picture'),
     label,
     min: -MOST,
     max: MOST,
@@ -192,10 +192,10 @@ function together(
 /** What held a movement, in words. */
 export function heldBy(problem: string): string {
   const [leg = '', ...joint] = problem.split(' ');
-  const name = LEGS[leg] ?? 'foot';
+  const name = LEGS[leg] ?? say('foot');
   if (joint[0] === 'reach' || joint[0] === 'thigh' || joint[0] === 'shin')
-    return `Held by the ${name}: it reaches no further.`;
-  return `Held by the ${joint.join(' ')} of the ${name}: it goes no further.`;
+    return say('Held by the {{name}}: it reaches no further.', { name });
+  return say('Held by the {{list}} of the {{name}}: it goes no further.', { list: joint.join(' '), name });
 }
 
 /** How many joints are beyond what they can do, over the whole movement. */

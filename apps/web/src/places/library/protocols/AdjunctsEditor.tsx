@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { X } from 'lucide-react';
 import type { Adjunct } from '@heathstep/core';
 import { TextField } from '../../../parts/fields.js';
@@ -23,25 +24,25 @@ export function AdjunctsEditor({
     change([...adjuncts, { key: free(1), text: 'A brace', reason: 'Holds', dose: null, weaning: null }]);
   };
   return (
-    <section aria-label="Beside the exercises" className="mt-6">
-      <h2 className="text-lg">Beside the exercises</h2>
+    <section aria-label={say('Beside the exercises')} className="mt-6">
+      <h2 className="text-lg">{say('Beside the exercises')}</h2>
       <ul className="border-t border-line-2">
         {adjuncts.map((a, i) => (
           <li
             key={a.key}
             className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_2.75rem] items-end gap-x-4 gap-y-1 border-b border-line-2 py-2"
           >
-            <TextField label="What" value={a.text} onChange={(text) => put(i, { text })} />
-            <TextField label="Why" value={a.reason} onChange={(reason) => put(i, { reason })} />
+            <TextField label={say('What')} value={a.text} onChange={(text) => put(i, { text })} />
+            <TextField label={say('Why')} value={a.reason} onChange={(reason) => put(i, { reason })} />
             <IconButton
-              label={`Take out ${a.text}`}
+              label={say('Take out {{text}}', { text: a.text })}
               disabled={false}
               press={() => change(adjuncts.filter((_, n) => n !== i))}
             >
               <X className="size-4" aria-hidden />
             </IconButton>
             <TextField
-              label="How much, or empty"
+              label={say('How much, or empty')}
               value={a.dose ?? ''}
               onChange={(dose) => put(i, { dose: dose === '' ? null : dose })}
             />
@@ -50,7 +51,7 @@ export function AdjunctsEditor({
         ))}
       </ul>
       <button type="button" className="action-quiet mt-2" onClick={add}>
-        Add something beside
+        {say('Add something beside')}
       </button>
     </section>
   );
@@ -71,31 +72,31 @@ function Ends({
         className="text-action min-h-11 text-left text-sm"
         onClick={() => put(EMPTY_WEANING)}
       >
-        It stays; let it end
+        {say('It stays; let it end')}
       </button>
     );
   const { goneByWeek } = weaning;
   return (
     <div className="col-span-2 flex flex-wrap items-end gap-3">
       <NumberField
-        label="Less from week"
+        label={say('Less from week')}
         max={104}
         value={weaning.fromWeek}
         onChange={(fromWeek) => put({ ...weaning, fromWeek })}
       />
       <NumberField
-        label="Gone by week"
+        label={say('Gone by week')}
         max={104}
         value={goneByWeek ?? weaning.fromWeek}
         onChange={(week) => put({ ...weaning, goneByWeek: week })}
       />
       <TextField
         className="min-w-56 flex-1"
-        label="How"
+        label={say('How')}
         value={weaning.text}
         onChange={(how) => put({ ...weaning, text: how })}
       />
-      <IconButton label={`${text} stays`} disabled={false} press={() => put(null)}>
+      <IconButton label={say('{{text}} stays', { text })} disabled={false} press={() => put(null)}>
         <X className="size-4" aria-hidden />
       </IconButton>
     </div>

@@ -6,6 +6,7 @@ import {
   homeQuestions,
   type ProtocolDefinition,
   questionsByKey,
+  say,
 } from '@heathstep/core';
 import type { ClinicContent } from '../../../api/queries.js';
 import { type Options, SelectField } from '../../../parts/fields.js';
@@ -35,9 +36,9 @@ const sayingsOn = ({ protocol, content }: CriteriaOn) => ({
 });
 
 const JOINED: Options = [
-  ['all', 'all of these'],
-  ['any', 'one of these is enough'],
-  ['some', 'so many of these'],
+  ['all', say('all of these')],
+  ['any', say('one of these is enough')],
+  ['some', say('so many of these')],
 ];
 
 /** Criteria by building blocks: things asked with their numbers, and groups of them, one within the other. */
@@ -102,7 +103,11 @@ function Part({
   const group = groupOf(part);
   const words = criterionSentences(part, sayingsOn(on)).join('; ');
   const away = (
-    <IconButton label={`Ask no more for ${words}`} disabled={last} press={() => onChange(null)}>
+    <IconButton
+      label={say('Ask no more for {{words}}', { words })}
+      disabled={last}
+      press={() => onChange(null)}
+    >
       <X className="size-4" aria-hidden />
     </IconButton>
   );
@@ -111,14 +116,14 @@ function Part({
       <li className="border-b border-line-2 py-2">
         <div className="flex items-end gap-4">
           <SelectField
-            label="Of what follows"
+            label={say('Of what follows')}
             options={JOINED}
             value={group.joined}
             onChange={(joined) => onChange(criterionOf({ ...group, joined: joined as Joined, atLeast: 2 }))}
           />
           {group.joined === 'some' && (
             <NumberField
-              label="how many"
+              label={say('how many')}
               min={1}
               max={group.parts.length}
               value={group.atLeast}
@@ -151,10 +156,10 @@ function Part({
       <button
         type="button"
         className="text-action min-h-11 text-sm"
-        aria-label={`Or something else than ${words}`}
+        aria-label={say('Or something else than {{words}}', { words })}
         onClick={() => onChange(alternatives(part))}
       >
-        or
+        {say('or')}
       </button>
       {away}
     </li>
@@ -182,9 +187,9 @@ function AddPart({ on, add }: { on: CriteriaOn; add: (part: Criterion) => void }
   return (
     <div className="mt-2 flex flex-wrap items-end gap-4">
       <SelectField
-        label="Also ask for"
+        label={say('Also ask for')}
         value={key}
-        options={[['', 'choose'], ...BLOCKS.map((b) => [b.key, b.name] as const)]}
+        options={[['', say('choose')], ...BLOCKS.map((b) => [b.key, b.name] as const)]}
         onChange={(next) => {
           setKey(next);
           setChosen('');
@@ -193,17 +198,17 @@ function AddPart({ on, add }: { on: CriteriaOn; add: (part: Criterion) => void }
       />
       {block !== undefined && block.needs !== null && (
         <SelectField
-          label={two ? 'What did not happen' : `Which ${block.needs}`}
+          label={two ? say('What did not happen') : say('Which {{needs}}', { needs: say(block.needs) })}
           value={chosen}
-          options={[['', 'choose'], ...choicesFor(block, on)]}
+          options={[['', say('choose')], ...choicesFor(block, on)]}
           onChange={setChosen}
         />
       )}
       {block !== undefined && two && (
         <SelectField
-          label="How often it could have"
+          label={say('How often it could have')}
           value={beside}
-          options={[['', 'choose'], ...choicesFor(block, on).filter(([k]) => k !== chosen)]}
+          options={[['', say('choose')], ...choicesFor(block, on).filter(([k]) => k !== chosen)]}
           onChange={setBeside}
         />
       )}
@@ -224,7 +229,7 @@ function AddPart({ on, add }: { on: CriteriaOn; add: (part: Criterion) => void }
           setChosen('');
         }}
       >
-        Add it
+        {say('Add it')}
       </button>
     </div>
   );

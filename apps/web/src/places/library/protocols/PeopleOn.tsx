@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -8,12 +9,14 @@ import { keys } from '../../../api/queries.js';
 /** What a plan made anew would bring and drop, in words. */
 const changeWords = ({ come, gone }: PersonOnProtocol): string =>
   come.length + gone.length === 0
-    ? 'A plan made anew would have the same exercises.'
+    ? say('A plan made anew would have the same exercises.')
     : [
-        gone.length === 0 ? '' : `A plan made anew would drop ${gone.join(', ').toLowerCase()}`,
+        gone.length === 0
+          ? ''
+          : say('A plan made anew would drop {{list}}', { list: gone.join(', ').toLowerCase() }),
         come.length === 0
           ? ''
-          : `${gone.length === 0 ? 'A plan made anew would bring' : 'and bring'} ${come.join(', ').toLowerCase()}`,
+          : `${gone.length === 0 ? say('A plan made anew would bring') : say('and bring')} ${come.join(', ').toLowerCase()}`,
       ]
         .filter((t) => t !== '')
         .join(' ')
@@ -37,8 +40,8 @@ export function PeopleOn({ protocolKey, mayMove }: { protocolKey: string; mayMov
   const list = people.data ?? [];
   if (list.length === 0) return null;
   return (
-    <section aria-label="Treated by it" className="mt-6 max-w-4xl border-t border-line pt-4">
-      <h2 className="text-lg">Treated by it</h2>
+    <section aria-label={say('Treated by it')} className="mt-6 max-w-4xl border-t border-line pt-4">
+      <h2 className="text-lg">{say('Treated by it')}</h2>
       <Treated list={list} mayMove={mayMove} chosen={chosen} setChosen={setChosen} />
       {mayMove && list.some((p) => !p.current && p.stays === null) && (
         <button
@@ -47,11 +50,13 @@ export function PeopleOn({ protocolKey, mayMove }: { protocolKey: string; mayMov
           disabled={chosen.length === 0 || move.isPending}
           onClick={() => move.mutate()}
         >
-          {chosen.length === 0 ? 'Choose whom to move' : `Move ${chosen.length} to what is used now`}
+          {chosen.length === 0
+            ? say('Choose whom to move')
+            : say('Move {{n}} to what is used now', { n: chosen.length })}
         </button>
       )}
       <p className="mt-1 text-sm text-ink-2">
-        Plans that were given stay as they are; the next one is made by the version someone is on.
+        {say('Plans that were given stay as they are; the next one is made by the version someone is on.')}
       </p>
       {move.error instanceof ApiError && (
         <p role="alert" className="text-sm text-ease-deep">
@@ -86,7 +91,7 @@ function Treated({
               <input
                 type="checkbox"
                 className="size-5 accent-heather"
-                aria-label={`Move ${p.name}`}
+                aria-label={say('Move {{name}}', { name: p.name })}
                 checked={chosen.includes(p.episodeId)}
                 onChange={() =>
                   setChosen(
@@ -101,12 +106,12 @@ function Treated({
           <Link to={`/episodes/${p.episodeId}/plan`} className="text-action text-base">
             {p.name}
           </Link>
-          <span>{p.stageName ?? 'no stage yet'}</span>
+          <span>{p.stageName ?? say('no stage yet')}</span>
           <span className="text-ink-2">{p.version}</span>
           <span className="text-ink-2">
             {p.current
-              ? 'on what is used now'
-              : (p.stays ?? (p.stageName === null ? 'No plan is given yet.' : changeWords(p)))}
+              ? say('on what is used now')
+              : (p.stays ?? (p.stageName === null ? say('No plan is given yet.') : changeWords(p)))}
           </span>
         </li>
       ))}

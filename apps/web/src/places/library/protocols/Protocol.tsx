@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
@@ -25,7 +26,7 @@ export function Protocol() {
   if (view.data === undefined || content.data === undefined) {
     const error = view.error ?? content.error;
     return error === null ? (
-      <Loading what="the protocol" />
+      <Loading what={say('the protocol')} />
     ) : (
       <Failed error={error} again={() => void view.refetch()} />
     );
@@ -43,7 +44,7 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
   return (
     <main className="px-6 py-5">
       <Link to="/library/protocols" className="text-action inline-flex min-h-11 items-center">
-        All protocols
+        {say('All protocols')}
       </Link>
       <div className="flex flex-wrap items-baseline gap-x-6">
         <h1 className="flex-1">{shipped.name}</h1>
@@ -52,21 +53,21 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
           href={`/api/library/protocols/${shipped.key}/file`}
           download={`${shipped.key}.json`}
         >
-          Export
+          {say('Export')}
         </a>
         {mayChange && !editing && (
           <button type="button" className="action-quiet" onClick={() => setEditing(true)}>
             {draft !== null
-              ? 'Go on with the draft'
+              ? say('Go on with the draft')
               : published === null
-                ? 'Make our own version'
-                : 'Change our version'}
+                ? say('Make our own version')
+                : say('Change our version')}
           </button>
         )}
       </div>
       <Standing view={view} lead={role === 'lead'} />
       {editing ? (
-        <SetAside what="The draft of a protocol" aside={() => setDraftAside(shipped.key)}>
+        <SetAside what={say('The draft of a protocol')} aside={() => setDraftAside(shipped.key)}>
           <ProtocolEditor
             view={view}
             content={content}
@@ -80,13 +81,15 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
         <>
           {draft !== null && (
             <Changes
-              title={`What the draft of version ${draft.version} changes`}
+              title={say('What the draft of version {{version}} changes', { version: draft.version })}
               changes={changesBetween(used, draft.definition, content)}
             />
           )}
           {published !== null && (
             <Changes
-              title={`What our version ${published.version} says otherwise than the shipped one`}
+              title={say('What our version {{version}} says otherwise than the shipped one', {
+                version: published.version,
+              })}
               changes={changesBetween(shipped, published.definition, content)}
             />
           )}
@@ -118,17 +121,40 @@ function Standing({ view, lead }: { view: ProtocolView; lead: boolean }) {
     <div className="mt-1 max-w-3xl">
       <p>
         {published === null
-          ? `Used as shipped, version ${shipped.version}: ${shipped.evidence.statement}. ${shipped.evidence.source} (${shipped.evidence.kind}). Not signed by this clinic.`
-          : `Our version ${published.version}, made by ${published.by}, signed by ${published.signedBy} on ${fullDay(published.signedAt)}. Who began on another version stays on it.`}
+          ? say(
+              'Used as shipped, version {{version}}: {{statement}}. {{source}} ({{kind}}). Not signed by this clinic.',
+              {
+                version: shipped.version,
+                statement: shipped.evidence.statement,
+                source: shipped.evidence.source,
+                kind: say(shipped.evidence.kind),
+              },
+            )
+          : say(
+              'Our version {{version}}, made by {{by}}, signed by {{signedBy}} on {{signedAt}}. Who began on another version stays on it.',
+              {
+                version: published.version,
+                by: published.by,
+                signedBy: published.signedBy,
+                signedAt: fullDay(published.signedAt),
+              },
+            )}
       </p>
       {newer && (
         <p className="mt-1 text-hold-deep" role="status">
-          {`It was made from version ${published.basedOn} of the shipped protocol, which is at ${shipped.version} now. Yours was not touched; the difference stands below.`}
+          {say(
+            'It was made from version {{basedOn}} of the shipped protocol, which is at {{version}} now. Yours was not touched; the difference stands below.',
+            { basedOn: published.basedOn, version: shipped.version },
+          )}
         </p>
       )}
       {draft !== null && (
         <p className="mt-1 text-ink-2">
-          {`A draft by ${draft.by} of ${fullDay(draft.at)} treats nobody yet. ${lead ? '' : 'A lead signs it.'}`}
+          {say('A draft by {{by}} of {{at}} treats nobody yet. {{words}}', {
+            by: draft.by,
+            at: fullDay(draft.at),
+            words: lead ? '' : say('A lead signs it.'),
+          })}
         </p>
       )}
       {lead && (
@@ -139,12 +165,12 @@ function Standing({ view, lead }: { view: ProtocolView; lead: boolean }) {
               className="action"
               onClick={() => void act('publish', { edition: draft.edition })}
             >
-              Sign and publish the draft
+              {say('Sign and publish the draft')}
             </button>
           )}
           {published !== null && (
             <button type="button" className="action-quiet" onClick={() => void act('withdraw', {})}>
-              Go back to the shipped one
+              {say('Go back to the shipped one')}
             </button>
           )}
         </div>

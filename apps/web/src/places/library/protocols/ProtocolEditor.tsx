@@ -9,6 +9,7 @@ import {
   shown,
   type Stage,
   writeProtocol,
+  say,
 } from '@heathstep/core';
 import { ApiError, request } from '../../../api/client.js';
 import { type ClinicContent, keys } from '../../../api/queries.js';
@@ -99,11 +100,11 @@ export function ProtocolEditor({ view, content, close }: EditorProps) {
     <div className="mt-4 grid grid-cols-[minmax(0,1fr)_20rem] gap-8">
       <div>
         <RadioRow
-          label="Stage"
+          label={say('Stage')}
           className="flex flex-wrap gap-1 border-b border-line"
           value={at === WHOLE ? WHOLE : stage.key}
           options={[
-            { value: WHOLE, word: 'All stages' },
+            { value: WHOLE, word: say('All stages') },
             ...now.stages.map((s) => ({ value: s.key as string, word: s.name })),
           ]}
           onChange={setAt}
@@ -123,10 +124,10 @@ export function ProtocolEditor({ view, content, close }: EditorProps) {
           />
         )}
       </div>
-      <aside aria-label="The draft" className="sticky top-4 max-h-[92dvh] self-start overflow-y-auto">
+      <aside aria-label={say('The draft')} className="sticky top-4 max-h-[92dvh] self-start overflow-y-auto">
         <div className="flex flex-wrap gap-3">
           <button type="button" className="action" disabled={send.busy} onClick={() => void send.save()}>
-            Save the draft
+            {say('Save the draft')}
           </button>
           <button
             type="button"
@@ -134,7 +135,7 @@ export function ProtocolEditor({ view, content, close }: EditorProps) {
             disabled={edited.undo === null}
             onClick={() => edited.undo?.()}
           >
-            Undo
+            {say('Undo')}
           </button>
           <button
             type="button"
@@ -142,25 +143,25 @@ export function ProtocolEditor({ view, content, close }: EditorProps) {
             disabled={edited.redo === null}
             onClick={() => edited.redo?.()}
           >
-            Redo
+            {say('Redo')}
           </button>
         </div>
         <div className="flex flex-wrap gap-4 text-sm">
           <button type="button" className="text-action min-h-11" onClick={close}>
-            To the page
+            {say('To the page')}
           </button>
           <ImportProtocol take={(file) => void send.save(file)} />
           <button type="button" className="text-action min-h-11" onClick={() => void send.discard()}>
-            Discard the draft
+            {say('Discard the draft')}
           </button>
         </div>
         <p className="min-h-5 text-sm text-ink-2" role="status">
-          {edited.unsaved ? 'Changed on this device, not saved yet.' : ''}
+          {edited.unsaved ? say('Changed on this device, not saved yet.') : ''}
         </p>
         <Refused error={send.error} protocol={now} />
         <SampleFilled stage={stage} protocol={now} content={content} />
         <Changes
-          title="Changed against what is used now"
+          title={say('Changed against what is used now')}
           changes={changesBetween(view.published?.definition ?? view.shipped, now, content)}
         />
       </aside>
@@ -254,18 +255,30 @@ function SampleFilled({
   );
   const nameOf = (key: string) => content.exercises.find((e) => e.key === key)?.name ?? key;
   return (
-    <section aria-label="Filled for someone" className="mt-3 rounded-lg bg-paper p-4">
-      <h2 className="text-lg">Filled for someone</h2>
-      <p className="text-sm text-ink-2">{`Left side, nothing measured yet, ${SAMPLE.minutesPerDay} min a day, ${SAMPLE.equipment.join(', ')}.`}</p>
+    <section aria-label={say('Filled for someone')} className="mt-3 rounded-lg bg-paper p-4">
+      <h2 className="text-lg">{say('Filled for someone')}</h2>
+      <p className="text-sm text-ink-2">
+        {say('Left side, nothing measured yet, {{minutesPerDay}} min a day, {{list}}.', {
+          minutesPerDay: SAMPLE.minutesPerDay,
+          list: SAMPLE.equipment.join(', '),
+        })}
+      </p>
       <ol className="mt-1 list-decimal pl-5 text-sm">
         {plan.exercises.map((e) => (
-          <li key={e.exercise}>{`${nameOf(e.exercise)}, ${shown(plan.minutes[e.exercise] ?? 0)} min`}</li>
+          <li key={e.exercise}>
+            {say('{{nameOf}}, {{value}} min', {
+              nameOf: nameOf(e.exercise),
+              value: shown(plan.minutes[e.exercise] ?? 0),
+            })}
+          </li>
         ))}
       </ol>
       {plan.left.length > 0 && (
         <ul className="mt-1 text-sm text-ink-2">
           {plan.left.map((l) => (
-            <li key={l.exercise}>{`Not ${nameOf(l.exercise).toLowerCase()}: ${l.why}`}</li>
+            <li key={l.exercise}>
+              {say('Not {{nameOf}}: {{why}}', { nameOf: nameOf(l.exercise).toLowerCase(), why: l.why })}
+            </li>
           ))}
         </ul>
       )}
@@ -282,11 +295,11 @@ function SampleFilled({
 function ImportProtocol({ take }: { take: (file: ProtocolFile) => void }) {
   return (
     <ReadFile
-      word="Import a file"
-      label="Protocol file"
+      word={say('Import a file')}
+      label={say('Protocol file')}
       mostBytes={500_000}
       format="heathstep protocol"
-      refusal="This file is not a protocol exported from here."
+      refusal={say('This file is not a protocol exported from here.')}
       take={(file) => take(file as ProtocolFile)}
     />
   );

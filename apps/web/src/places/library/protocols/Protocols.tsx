@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { SearchField } from '../../../parts/fields.js';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
@@ -33,7 +34,7 @@ export function Protocols() {
   );
   if (rows.data === undefined)
     return rows.error === null ? (
-      <Loading what="the protocols" />
+      <Loading what={say('the protocols')} />
     ) : (
       <Failed error={rows.error} again={() => void rows.refetch()} />
     );
@@ -41,19 +42,19 @@ export function Protocols() {
   return (
     <main className="max-w-5xl px-6 py-5">
       <Link to="/library" className="text-action inline-flex min-h-11 items-center">
-        All exercises
+        {say('All exercises')}
       </Link>
       <div className="flex flex-wrap items-end gap-6">
-        <h1 className="flex-1">Protocols</h1>
+        <h1 className="flex-1">{say('Protocols')}</h1>
         <SearchField
           className="max-w-xs"
-          label="Find a protocol"
-          placeholder="plain or clinical name"
+          label={say('Find a protocol')}
+          placeholder={say('plain or clinical name')}
           value={query}
           onChange={setQuery}
         />
       </div>
-      {found.length === 0 && <p className="py-8 text-ink-2">No protocol has these words.</p>}
+      {found.length === 0 && <p className="py-8 text-ink-2">{say('No protocol has these words.')}</p>}
       <ul className="mt-4 border-t border-line">
         {found.map((row) => (
           <li key={row.key}>
@@ -65,14 +66,14 @@ export function Protocols() {
               <span className="text-sm text-ink-2">{row.stages.join(' · ')}</span>
               <span className="text-sm">
                 {row.own === null ? (
-                  'as shipped'
+                  say('as shipped')
                 ) : (
-                  <b className="text-heather-deep">{`our version ${row.own}`}</b>
+                  <b className="text-heather-deep">{say('our version {{own}}', { own: row.own })}</b>
                 )}
-                {row.draft && <span className="block text-hold-deep">a draft waits</span>}
+                {row.draft && <span className="block text-hold-deep">{say('a draft waits')}</span>}
               </span>
               <span className="text-right text-sm text-ink-2">
-                {row.people === 0 ? '' : `${row.people} ${row.people === 1 ? 'person' : 'people'}`}
+                {row.people === 0 ? '' : `${row.people} ${row.people === 1 ? say('person') : say('people')}`}
               </span>
             </Link>
           </li>

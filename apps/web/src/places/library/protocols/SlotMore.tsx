@@ -5,6 +5,7 @@ import {
   type ProtocolDefinition,
   rungsOf,
   type Slot,
+  say,
 } from '@heathstep/core';
 import type { ClinicContent } from '../../../api/queries.js';
 import { DoseSentence } from '../../../parts/DoseSentence.js';
@@ -14,8 +15,8 @@ import { IconButton, NumberField } from './editorFields.js';
 import { doseOf } from './protocolEdit.js';
 
 const SIDES: Options = [
-  ['treated', 'the treated side'],
-  ['both', 'both sides'],
+  ['treated', say('the treated side')],
+  ['both', say('both sides')],
 ];
 
 interface SlotMoreProps {
@@ -32,29 +33,29 @@ export function SlotMore(props: SlotMoreProps) {
   return (
     <details className="col-span-full text-sm">
       <summary className="min-h-9 text-ink-2">
-        More: sides, drivers, higher starts, numbers by the week
+        {say('More: sides, drivers, higher starts, numbers by the week')}
       </summary>
       <div className="grid gap-3 pb-3 pl-4">
         <div className="flex flex-wrap items-end gap-6">
           <SelectField
-            label="Done on"
+            label={say('Done on')}
             value={slot.sideRule}
             options={SIDES}
             onChange={(sideRule) => change({ sideRule: sideRule as Slot['sideRule'] })}
           />
           <Tick
-            label="The dose is the point: filled first and whole"
+            label={say('The dose is the point: filled first and whole')}
             on={slot.whole === true}
             set={(on) => change({ whole: on ? true : undefined })}
           />
           <Tick
-            label="Only where one of its drivers was found"
+            label={say('Only where one of its drivers was found')}
             on={slot.onlyForDriver === true}
             set={(on) => change({ onlyForDriver: on ? true : undefined })}
           />
         </div>
         <Several
-          label="More important with"
+          label={say('More important with')}
           options={content.drivers.map((d) => [d.key, d.label.toLowerCase()] as const)}
           value={slot.drivers ?? []}
           onChange={(drivers) => change({ drivers: drivers.length === 0 ? undefined : drivers })}
@@ -91,9 +92,11 @@ function Rungs({ slot, protocol, content, change }: SlotMoreProps) {
       {rungs.map((rung, i) => (
         <fieldset key={rung.exercise} className="border-l-2 border-line pl-3">
           <legend className="flex items-center gap-2 font-semibold">
-            {`Starts on ${ladder.find((e) => e.key === rung.exercise)?.name ?? rung.exercise} when`}
+            {say('Starts on {{name}} when', {
+              name: ladder.find((e) => e.key === rung.exercise)?.name ?? rung.exercise,
+            })}
             <IconButton
-              label={`No higher start on ${rung.exercise}`}
+              label={say('No higher start on {{exercise}}', { exercise: rung.exercise })}
               disabled={false}
               press={() => put(rungs.filter((_, n) => n !== i))}
             >
@@ -113,9 +116,9 @@ function Rungs({ slot, protocol, content, change }: SlotMoreProps) {
       ))}
       {free.length > 0 && (
         <SelectField
-          label="Start higher, on"
+          label={say('Start higher, on')}
           value=""
-          options={[['', 'choose'], ...free.map((e) => [e.key, e.name] as const)]}
+          options={[['', say('choose')], ...free.map((e) => [e.key, e.name] as const)]}
           onChange={(exercise) => {
             if (exercise !== '') put([...rungs, { exercise, when: { minDays: 1 } }]);
           }}
@@ -135,7 +138,7 @@ function Table({ slot, start, change }: SlotMoreProps) {
       {table.map((row, i) => (
         <div key={i} className="flex items-end gap-4 border-b border-line-2 py-1">
           <NumberField
-            label="From week"
+            label={say('From week')}
             min={1}
             max={52}
             value={row.fromWeek}
@@ -156,7 +159,7 @@ function Table({ slot, start, change }: SlotMoreProps) {
             />
           </span>
           <IconButton
-            label={`No other numbers from week ${row.fromWeek}`}
+            label={say('No other numbers from week {{fromWeek}}', { fromWeek: row.fromWeek })}
             disabled={false}
             press={() => put(table.filter((_, n) => n !== i))}
           >
@@ -169,7 +172,7 @@ function Table({ slot, start, change }: SlotMoreProps) {
         className="text-action min-h-11"
         onClick={() => put([...table, { fromWeek: (last?.fromWeek ?? -1) + 2, dose: last?.dose ?? {} }])}
       >
-        {table.length === 0 ? 'Set the numbers by the week' : 'From another week on'}
+        {table.length === 0 ? say('Set the numbers by the week') : say('From another week on')}
       </button>
     </div>
   );

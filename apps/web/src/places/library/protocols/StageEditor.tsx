@@ -8,6 +8,7 @@ import {
   rungsOf,
   type Slot,
   type Stage,
+  say,
 } from '@heathstep/core';
 import type { ClinicContent } from '../../../api/queries.js';
 import { DoseSentence } from '../../../parts/DoseSentence.js';
@@ -31,15 +32,20 @@ export function StageEditor(props: StageEditorProps) {
   return (
     <div className="pt-3">
       <div className="grid grid-cols-2 gap-x-6 gap-y-2">
-        <TextField label="Name" maxLength={60} value={stage.name} onChange={(name) => change({ name })} />
         <TextField
-          label="The patient reads"
+          label={say('Name')}
+          maxLength={60}
+          value={stage.name}
+          onChange={(name) => change({ name })}
+        />
+        <TextField
+          label={say('The patient reads')}
           value={stage.purpose.patient}
           onChange={(patient) => change({ purpose: { ...stage.purpose, patient } })}
         />
         <TextField
           wide
-          label="What it is for"
+          label={say('What it is for')}
           value={stage.purpose.clinician}
           onChange={(clinician) => change({ purpose: { ...stage.purpose, clinician } })}
         />
@@ -58,49 +64,49 @@ function Times({ stage, change }: StageEditorProps) {
   return (
     <div className="mt-4 flex flex-wrap gap-x-5 gap-y-2">
       <NumberField
-        label="Usual weeks, from"
+        label={say('Usual weeks, from')}
         value={weeks.min}
         max={104}
         onChange={(min) => change({ usualWeeks: { ...weeks, min } })}
       />
       <NumberField
-        label="to"
+        label={say('to')}
         value={weeks.max}
         max={104}
         onChange={(max) => change({ usualWeeks: { ...weeks, max } })}
       />
       <NumberField
-        label="At least, days"
+        label={say('At least, days')}
         value={stage.minimumDays}
         max={365}
         onChange={(minimumDays) => change({ minimumDays })}
       />
       <NumberField
-        label="Reviewed every, days"
+        label={say('Reviewed every, days')}
         min={1}
         value={stage.reviewEveryDays}
         max={365}
         onChange={(reviewEveryDays) => change({ reviewEveryDays })}
       />
       <NumberField
-        label="Slow load up by at most, %"
+        label={say('Slow load up by at most, %')}
         value={stage.loadRisePercent}
         max={100}
         onChange={(loadRisePercent) => change({ loadRisePercent })}
       />
       <NumberField
-        label="Impact up by at most, %"
+        label={say('Impact up by at most, %')}
         value={stage.impactRisePercent}
         max={100}
         onChange={(impactRisePercent) => change({ impactRisePercent })}
       />
       <Limit
-        label="Landings a week, at most"
+        label={say('Landings a week, at most')}
         value={stage.contactsPerWeek}
         onChange={(contactsPerWeek) => change({ contactsPerWeek })}
       />
       <Limit
-        label="Minutes run a week, at most"
+        label={say('Minutes run a week, at most')}
         value={stage.runMinutesPerWeek}
         onChange={(runMinutesPerWeek) => change({ runMinutesPerWeek })}
       />
@@ -120,12 +126,16 @@ function Limit({
 }) {
   return value === null ? (
     <button type="button" className="text-action min-h-11 self-end text-sm" onClick={() => onChange(0)}>
-      {`Limit: ${label.toLowerCase()}`}
+      {say('Limit: {{label}}', { label: label.toLowerCase() })}
     </button>
   ) : (
     <span className="flex items-end gap-1">
       <NumberField label={label} max={2000} value={value} onChange={onChange} />
-      <IconButton label={`No limit: ${label.toLowerCase()}`} disabled={false} press={() => onChange(null)}>
+      <IconButton
+        label={say('No limit: {{label}}', { label: label.toLowerCase() })}
+        disabled={false}
+        press={() => onChange(null)}
+      >
         <X className="size-4" aria-hidden />
       </IconButton>
     </span>
@@ -140,10 +150,12 @@ const readAgain = (stage: Stage, criteria: Criterion): Partial<Stage> => ({
 
 function Criteria({ stage, protocol, content, change }: StageEditorProps) {
   if (stage.criteria === null)
-    return <p className="mt-5 text-ink-2">Upkeep has no criteria: it goes on as long as it does good.</p>;
+    return (
+      <p className="mt-5 text-ink-2">{say('Upkeep has no criteria: it goes on as long as it does good.')}</p>
+    );
   return (
-    <section aria-label="Criteria" className="mt-5">
-      <h2 className="text-lg">Goes on when all of it holds</h2>
+    <section aria-label={say('Criteria')} className="mt-5">
+      <h2 className="text-lg">{say('Goes on when all of it holds')}</h2>
       <CriteriaEditor
         criterion={stage.criteria}
         fixed
@@ -161,10 +173,10 @@ function Criteria({ stage, protocol, content, change }: StageEditorProps) {
 function Entry({ stage, protocol, content, change }: StageEditorProps) {
   if (protocol.stages[0]?.key === stage.key) return null;
   return (
-    <section aria-label="Entry" className="mt-6">
-      <h2 className="text-lg">A first visit begins here when all of it holds</h2>
+    <section aria-label={say('Entry')} className="mt-6">
+      <h2 className="text-lg">{say('A first visit begins here when all of it holds')}</h2>
       {stage.entry === null && (
-        <p className="text-sm text-ink-2">Nothing is asked: no one begins here at a first visit.</p>
+        <p className="text-sm text-ink-2">{say('Nothing is asked: no one begins here at a first visit.')}</p>
       )}
       <CriteriaEditor
         criterion={stage.entry ?? { all: [] }}
@@ -182,8 +194,8 @@ function Slots({ stage, protocol, content, change }: StageEditorProps) {
   const [adding, setAdding] = useState('');
   const added = content.exercises.find((e) => e.key === adding);
   return (
-    <section aria-label="Slots" className="mt-6">
-      <h2 className="text-lg">Filled with, most important first</h2>
+    <section aria-label={say('Slots')} className="mt-6">
+      <h2 className="text-lg">{say('Filled with, most important first')}</h2>
       <ol className="border-t border-line-2">
         {slots.map((slot, i) => (
           <SlotRow
@@ -201,9 +213,12 @@ function Slots({ stage, protocol, content, change }: StageEditorProps) {
       </ol>
       <div className="mt-2 flex flex-wrap items-end gap-4">
         <SelectField
-          label="Also fill with"
+          label={say('Also fill with')}
           value={adding}
-          options={[['', 'choose an exercise'], ...content.exercises.map((e) => [e.key, e.name] as const)]}
+          options={[
+            ['', say('choose an exercise')],
+            ...content.exercises.map((e) => [e.key, e.name] as const),
+          ]}
           onChange={setAdding}
         />
         <button
@@ -224,7 +239,7 @@ function Slots({ stage, protocol, content, change }: StageEditorProps) {
             setAdding('');
           }}
         >
-          Add a slot
+          {say('Add a slot')}
         </button>
       </div>
     </section>
@@ -255,31 +270,43 @@ function SlotRow({
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_auto] items-end gap-x-4 border-b border-line-2 py-2">
       <TextField
-        label={`${number}. What for`}
+        label={say('{{number}}. What for', { number })}
         value={slot.purpose}
         onChange={(purpose) => change({ purpose })}
       />
       <SelectField
-        label="From"
+        label={say('From')}
         value={slot.start}
         options={rungsOf(content.exercises, slot.ladder).map((e) => [e.key, e.name] as const)}
         onChange={(key) => change({ start: key, dose: undefined, table: undefined })}
       />
       <span className="flex">
-        <IconButton label={`${slot.purpose}: more important`} disabled={number === 1} press={() => move(-1)}>
+        <IconButton
+          label={say('{{purpose}}: more important', { purpose: slot.purpose })}
+          disabled={number === 1}
+          press={() => move(-1)}
+        >
           <ArrowUp className="size-4" aria-hidden />
         </IconButton>
-        <IconButton label={`${slot.purpose}: less important`} disabled={last} press={() => move(1)}>
+        <IconButton
+          label={say('{{purpose}}: less important', { purpose: slot.purpose })}
+          disabled={last}
+          press={() => move(1)}
+        >
           <ArrowDown className="size-4" aria-hidden />
         </IconButton>
-        <IconButton label={`Take out ${slot.purpose}`} disabled={false} press={remove}>
+        <IconButton
+          label={say('Take out {{purpose}}', { purpose: slot.purpose })}
+          disabled={false}
+          press={remove}
+        >
           <X className="size-4" aria-hidden />
         </IconButton>
       </span>
       {start !== undefined && (
         <div className="col-span-full text-sm">
           {(slot.table ?? []).length > 0 ? (
-            <p className="text-ink-2">Its numbers go by the week of the stage.</p>
+            <p className="text-ink-2">{say('Its numbers go by the week of the stage.')}</p>
           ) : (
             <DoseSentence
               prescription={prescribe(start, {

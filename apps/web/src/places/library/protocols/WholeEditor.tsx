@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { X } from 'lucide-react';
 import type { HomeQuestion, ProtocolDefinition, School } from '@heathstep/core';
 import { type Options, SelectField, TextField } from '../../../parts/fields.js';
@@ -14,23 +15,28 @@ export function WholeEditor({ protocol, change }: WholeEditorProps) {
   return (
     <div className="pt-3">
       <div className="grid grid-cols-2 gap-x-6 gap-y-2">
-        <TextField label="Name" maxLength={80} value={protocol.name} onChange={(name) => change({ name })} />
         <TextField
-          label="How long it usually takes, as the patient reads it"
+          label={say('Name')}
+          maxLength={80}
+          value={protocol.name}
+          onChange={(name) => change({ name })}
+        />
+        <TextField
+          label={say('How long it usually takes, as the patient reads it')}
           value={protocol.usually}
           onChange={(usually) => change({ usually })}
         />
       </div>
       <div className="mt-4 flex flex-wrap gap-x-5 gap-y-2">
         <NumberField
-          label="Look again after weeks without gain"
+          label={say('Look again after weeks without gain')}
           min={1}
           max={52}
           value={protocol.lookAgainWeeks}
           onChange={(lookAgainWeeks) => change({ lookAgainWeeks })}
         />
         <NumberField
-          label="Refer after weeks without gain"
+          label={say('Refer after weeks without gain')}
           min={1}
           max={104}
           value={protocol.referWeeks}
@@ -44,21 +50,21 @@ export function WholeEditor({ protocol, change }: WholeEditorProps) {
 }
 
 const MOMENTS: Options = [
-  ['morning', 'in the morning'],
-  ['before', 'before the exercises'],
-  ['after', 'after them'],
-  ['later', 'an hour later'],
+  ['morning', say('in the morning')],
+  ['before', say('before the exercises')],
+  ['after', say('after them')],
+  ['later', say('an hour later')],
 ];
 
 const KINDS: Options = [
-  ['score', '0 to 10'],
-  ['yes-no', 'yes or no'],
-  ['count', 'a number of times'],
+  ['score', say('0 to 10')],
+  ['yes-no', say('yes or no')],
+  ['count', say('a number of times')],
 ];
 
 const ASKED: Options = [
-  ['always', 'always'],
-  ['by-criteria', 'where criteria read it'],
+  ['always', say('always')],
+  ['by-criteria', say('where criteria read it')],
 ];
 
 function Home({
@@ -69,8 +75,8 @@ function Home({
   change: (questions: readonly HomeQuestion[]) => void;
 }) {
   return (
-    <section aria-label="Asked at home" className="mt-6">
-      <h2 className="text-lg">Asked at home, beside what the pain rule asks</h2>
+    <section aria-label={say('Asked at home')} className="mt-6">
+      <h2 className="text-lg">{say('Asked at home, beside what the pain rule asks')}</h2>
       <ul className="border-t border-line-2">
         {questions.map((q, i) => {
           const put = (part: Partial<HomeQuestion>) => change(itemChanged(questions, i, part));
@@ -79,10 +85,10 @@ function Home({
               key={q.key}
               className="grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)_2.75rem] items-end gap-x-4 gap-y-1 border-b border-line-2 py-2"
             >
-              <TextField label="The patient is asked" value={q.ask} onChange={(ask) => put({ ask })} />
-              <TextField label="Called" value={q.name} onChange={(name) => put({ name })} />
+              <TextField label={say('The patient is asked')} value={q.ask} onChange={(ask) => put({ ask })} />
+              <TextField label={say('Called')} value={q.name} onChange={(name) => put({ name })} />
               <IconButton
-                label={`Ask no more: ${q.name}`}
+                label={say('Ask no more: {{name}}', { name: q.name })}
                 disabled={false}
                 press={() => change(questions.filter((_, n) => n !== i))}
               >
@@ -90,19 +96,19 @@ function Home({
               </IconButton>
               <div className="col-span-full flex flex-wrap gap-x-4">
                 <SelectField
-                  label="When"
+                  label={say('When')}
                   options={MOMENTS}
                   value={q.at}
                   onChange={(at) => put({ at: at as HomeQuestion['at'] })}
                 />
                 <SelectField
-                  label="Answered by"
+                  label={say('Answered by')}
                   options={KINDS}
                   value={q.kind}
                   onChange={(kind) => put({ kind: kind as HomeQuestion['kind'] })}
                 />
                 <SelectField
-                  label="Asked"
+                  label={say('Asked')}
                   options={ASKED}
                   value={q.asked}
                   onChange={(asked) => put({ asked: asked as HomeQuestion['asked'] })}
@@ -113,7 +119,7 @@ function Home({
         })}
       </ul>
       <button type="button" className="action-quiet mt-2" onClick={() => change(questionAdded(questions))}>
-        Ask something more
+        {say('Ask something more')}
       </button>
     </section>
   );
@@ -127,8 +133,8 @@ function Schools({
   change: (schools: readonly School[]) => void;
 }) {
   return (
-    <section aria-label="Choices" className="mt-6">
-      <h2 className="text-lg">Chosen for each person</h2>
+    <section aria-label={say('Choices')} className="mt-6">
+      <h2 className="text-lg">{say('Chosen for each person')}</h2>
       <ul className="border-t border-line-2">
         {schools.map((school, i) => (
           <OneSchool
@@ -140,7 +146,7 @@ function Schools({
         ))}
       </ul>
       <button type="button" className="action-quiet mt-2" onClick={() => change(schoolAdded(schools))}>
-        Add a choice
+        {say('Add a choice')}
       </button>
     </section>
   );
@@ -161,17 +167,21 @@ function OneSchool({
     <li className="border-b border-line-2 py-2">
       <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_2.75rem] items-end gap-x-4">
         <TextField
-          label="What is chosen"
+          label={say('What is chosen')}
           value={school.question}
           onChange={(question) => put({ question })}
         />
         <SelectField
-          label="Where nobody chose"
+          label={say('Where nobody chose')}
           options={options.map((o) => [o.key, o.label] as const)}
           value={school.default}
           onChange={(chosen) => put({ default: chosen })}
         />
-        <IconButton label={`Take out ${school.question}`} disabled={false} press={remove}>
+        <IconButton
+          label={say('Take out {{question}}', { question: school.question })}
+          disabled={false}
+          press={remove}
+        >
           <X className="size-4" aria-hidden />
         </IconButton>
       </div>
@@ -179,17 +189,17 @@ function OneSchool({
         {options.map((o, i) => (
           <li key={o.key} className="grid grid-cols-[minmax(0,1fr)_minmax(0,2fr)_2.75rem] items-end gap-x-4">
             <TextField
-              label="A way"
+              label={say('A way')}
               value={o.label}
               onChange={(label) => put({ options: itemChanged(options, i, { label }) })}
             />
             <TextField
-              label="Why"
+              label={say('Why')}
               value={o.reason}
               onChange={(reason) => put({ options: itemChanged(options, i, { reason }) })}
             />
             <IconButton
-              label={`Take out ${o.label}`}
+              label={say('Take out {{label}}', { label: o.label })}
               disabled={options.length < 3 || o.key === school.default}
               press={() => put({ options: options.filter((_, n) => n !== i) })}
             >
@@ -203,7 +213,7 @@ function OneSchool({
         className="text-action min-h-11 text-sm"
         onClick={() => put({ options: optionAdded(options) })}
       >
-        Another way
+        {say('Another way')}
       </button>
     </li>
   );

@@ -1,4 +1,4 @@
-import { type Criterion, type CriterionLeaf, type MeasureDefinition, SINCE_WHAT } from '@heathstep/core';
+import { type Criterion, type CriterionLeaf, type MeasureDefinition, SINCE_WHAT, say } from '@heathstep/core';
 
 /** How parts are joined: all of them, one of them, or so many of them. */
 export type Joined = 'all' | 'any' | 'some';
@@ -68,38 +68,41 @@ const lowest = (m: MeasureEnds | undefined): number => m?.allowed.min ?? 0;
 
 /** Everything that can be asked for. */
 export const BLOCKS: readonly Block[] = [
-  block('value', 'a measure, treated side', 'measure', (measure, m) => ({
+  block('value', say('a measure, treated side'), 'measure', (measure, m) => ({
     measure,
     side: 'treated',
     op: '>=',
     value: highest(m),
   })),
-  block('value-less', 'a measure, treated side, at most', 'measure', (measure, m) => ({
+  block('value-less', say('a measure, treated side, at most'), 'measure', (measure, m) => ({
     measure,
     side: 'treated',
     op: '<=',
     value: lowest(m),
   })),
-  block('symmetry', 'a measure, share of the other side', 'measure', (measure) => ({
+  block('symmetry', say('a measure, share of the other side'), 'measure', (measure) => ({
     symmetry: measure,
     min: 90,
   })),
-  block('less', 'a measure, not more than so much less than the other', 'measure', (measure, m) => ({
+  block('less', say('a measure, not more than so much less than the other'), 'measure', (measure, m) => ({
     lessThanOther: measure,
     max: 5,
     bothSides: m?.direction === 'less' ? { op: '<=', value: lowest(m) } : { op: '>=', value: highest(m) },
   })),
-  block('difference', 'a measure, difference of the sides', 'measure', (measure) => ({
+  block('difference', say('a measure, difference of the sides'), 'measure', (measure) => ({
     sideDifference: measure,
     max: 5,
   })),
-  block('age', 'a measure for the age', 'measure', (measure) => ({ atLeastForAge: measure, share: 0.8 })),
-  block('outcome', 'a total, gained since the first', 'measure', (outcome) => ({ outcome, gain: 8 })),
-  block('first-step', 'pain of the morning', null, () => ({ pain: 'first-step', max: 3, days: 5 })),
-  block('during', 'pain while exercising', null, () => ({ pain: 'during', max: 3, days: 5 })),
-  block('morning', 'pain the next morning', null, () => ({ pain: 'next-morning', max: 3, days: 5 })),
-  block('worst', 'worst pain of the day', null, () => ({ pain: 'worst-of-day', max: 3, days: 5 })),
-  block('answer', 'an answer of the home log, at most', 'question', (answer) => ({
+  block('age', say('a measure for the age'), 'measure', (measure) => ({
+    atLeastForAge: measure,
+    share: 0.8,
+  })),
+  block('outcome', say('a total, gained since the first'), 'measure', (outcome) => ({ outcome, gain: 8 })),
+  block('first-step', say('pain of the morning'), null, () => ({ pain: 'first-step', max: 3, days: 5 })),
+  block('during', say('pain while exercising'), null, () => ({ pain: 'during', max: 3, days: 5 })),
+  block('morning', say('pain the next morning'), null, () => ({ pain: 'next-morning', max: 3, days: 5 })),
+  block('worst', say('worst pain of the day'), null, () => ({ pain: 'worst-of-day', max: 3, days: 5 })),
+  block('answer', say('an answer of the home log, at most'), 'question', (answer) => ({
     answer,
     op: '<=',
     value: 0,
@@ -107,7 +110,7 @@ export const BLOCKS: readonly Block[] = [
   })),
   block(
     'events',
-    'something that did not happen, though it could have',
+    say('something that did not happen, though it could have'),
     'two questions',
     (events, _, what) => ({
       events,
@@ -116,15 +119,26 @@ export const BLOCKS: readonly Block[] = [
       exposure: { what: what ?? '', min: 8 },
     }),
   ),
-  block('no-red', 'no red session', null, () => ({ noRed: { days: 7, atLeast: 3 } })),
-  block('adherence', 'sessions done', null, () => ({ adherence: { min: 70, days: 14 } })),
-  block('skill', 'a skill learned', 'skill', (skill) => ({ skill, state: 'learned' })),
-  block('days', 'days in this stage', null, () => ({ minDays: 14 })),
+  block('no-red', say('no red session'), null, () => ({ noRed: { days: 7, atLeast: 3 } })),
+  block('adherence', say('sessions done'), null, () => ({ adherence: { min: 70, days: 14 } })),
+  block('skill', say('a skill learned'), 'skill', (skill) => ({ skill, state: 'learned' })),
+  block('days', say('days in this stage'), null, () => ({ minDays: 14 })),
   ...SINCE_WHAT.map((what) =>
-    block(`since-${what}`, `days since ${what}`, null, () => ({ daysSince: what, min: 42 })),
+    block(`since-${what}`, say('days since {{what}}', { what: say(what) }), null, () => ({
+      daysSince: what,
+      min: 42,
+    })),
   ),
-  block('no-limp', 'no limp', null, () => ({ noLimp: true })),
-  block('weight', 'full weight allowed', null, () => ({ status: 'weight-bearing', atLeast: 'full' })),
-  block('landings', 'landings done in a week', null, () => ({ impact: 'contacts', min: 60, maxPain: 2 })),
-  block('running', 'minutes run in a week', null, () => ({ impact: 'run-minutes', min: 30, maxPain: 2 })),
+  block('no-limp', say('no limp'), null, () => ({ noLimp: true })),
+  block('weight', say('full weight allowed'), null, () => ({ status: 'weight-bearing', atLeast: 'full' })),
+  block('landings', say('landings done in a week'), null, () => ({
+    impact: 'contacts',
+    min: 60,
+    maxPain: 2,
+  })),
+  block('running', say('minutes run in a week'), null, () => ({
+    impact: 'run-minutes',
+    min: 30,
+    maxPain: 2,
+  })),
 ];

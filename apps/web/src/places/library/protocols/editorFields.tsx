@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { type ReactNode, useState } from 'react';
 import { TextField } from '../../../parts/fields.js';
 
@@ -31,7 +32,7 @@ export function NumberField({
       inputMode="decimal"
       maxLength={6}
       value={typed ?? String(value)}
-      error={wrong ? `From ${min} to ${max}` : null}
+      error={wrong ? say('From {{min}} to {{max}}', { min, max }) : null}
       onBlur={() => {
         if (!wrong) setTyped(null);
       }}

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type {
   ExerciseDefinition,
   ExerciseDose,
@@ -93,19 +94,19 @@ export interface CriterionNumber {
 }
 
 const NAMES: Readonly<Record<string, string>> = {
-  value: 'value',
-  min: 'at least',
-  max: 'at most',
-  share: 'share of what is usual',
-  days: 'days',
-  floor: 'and at least',
-  gain: 'gain',
-  maxPain: 'pain at most',
-  atLeast: 'at least',
-  minDays: 'days',
-  noRed: 'days',
-  bothSides: 'with both sides treated',
-  maxAgeDays: 'not older than, days',
+  value: say('value'),
+  min: say('at least'),
+  max: say('at most'),
+  share: say('share of what is usual'),
+  days: say('days'),
+  floor: say('and at least'),
+  gain: say('gain'),
+  maxPain: say('pain at most'),
+  atLeast: say('at least'),
+  minDays: say('days'),
+  noRed: say('days'),
+  bothSides: say('with both sides treated'),
+  maxAgeDays: say('not older than, days'),
 };
 
 /** Every number of a criterion that can be set, in the order it is written. */

@@ -1,4 +1,11 @@
-import { criterionSentences, questionsByKey, type ProtocolDefinition, type Stage } from '@heathstep/core';
+import {
+  criterionSentences,
+  questionsByKey,
+  type ProtocolDefinition,
+  type Stage,
+  say,
+  sayKey,
+} from '@heathstep/core';
 import type { Change } from '../../../parts/Changes.js';
 import { slotLine, weekLimits } from '../../../parts/stageWords.js';
 import type { ClinicContent } from '../../../api/queries.js';
@@ -21,28 +28,39 @@ export function stageSections(
     affected: 'left' as const,
   };
   const sections: Section[] = [
-    { title: 'For', lines: [stage.purpose.clinician, `The patient reads: ${stage.purpose.patient}`] },
     {
-      title: 'Time',
+      title: say('For'),
       lines: [
-        `Usually ${stage.usualWeeks.min} to ${stage.usualWeeks.max} weeks`,
-        ...(stage.minimumDays === 0 ? [] : [`At least ${stage.minimumDays} days`]),
-        `Reviewed every ${stage.reviewEveryDays} days`,
+        stage.purpose.clinician,
+        say('The patient reads: {{patient}}', { patient: stage.purpose.patient }),
       ],
     },
-    { title: 'Begins here when', lines: stage.entry === null ? [] : criterionSentences(stage.entry, on) },
     {
-      title: 'Goes on when all of it holds',
+      title: say('Time'),
+      lines: [
+        say('Usually {{min}} to {{max}} weeks', { min: stage.usualWeeks.min, max: stage.usualWeeks.max }),
+        ...(stage.minimumDays === 0
+          ? []
+          : [say('At least {{minimumDays}} days', { minimumDays: stage.minimumDays })]),
+        say('Reviewed every {{reviewEveryDays}} days', { reviewEveryDays: stage.reviewEveryDays }),
+      ],
+    },
+    {
+      title: say('Begins here when'),
+      lines: stage.entry === null ? [] : criterionSentences(stage.entry, on),
+    },
+    {
+      title: say('Goes on when all of it holds'),
       lines: stage.criteria === null ? [] : criterionSentences(stage.criteria, on),
     },
     {
-      title: 'Filled with, most important first',
+      title: say('Filled with, most important first'),
       lines: stage.slots.map((s) => slotLine(s, content, 'left')),
     },
-    { title: 'Beside the exercises', lines: stage.adjuncts.map((a) => a.text) },
-    { title: 'A week holds', lines: weekLimits(stage) },
+    { title: say('Beside the exercises'), lines: stage.adjuncts.map((a) => a.text) },
+    { title: say('A week holds'), lines: weekLimits(stage) },
     {
-      title: 'Measured again',
+      title: say('Measured again'),
       lines: stage.remeasure.map((key) => on.lookup(key)?.label ?? key),
     },
   ];
@@ -54,23 +72,27 @@ const firstWords = (line: string): string => (line.split(/[:.]/)[0] ?? line).toL
 /** What holds for every stage, in words. */
 function wholeSections(p: ProtocolDefinition): readonly Section[] {
   return [
-    { title: 'Name', lines: [p.name] },
+    { title: say('Name'), lines: [p.name] },
     {
-      title: 'How long',
+      title: say('How long'),
       lines: [
-        `Looked at again after ${p.lookAgainWeeks} weeks without gain, referred after ${p.referWeeks}`,
-        ...(p.usually === '' ? [] : [`The patient reads: ${p.usually}`]),
+        say('Looked at again after {{lookAgainWeeks}} weeks without gain, referred after {{referWeeks}}', {
+          lookAgainWeeks: p.lookAgainWeeks,
+          referWeeks: p.referWeeks,
+        }),
+        ...(p.usually === '' ? [] : [say('The patient reads: {{usually}}', { usually: p.usually })]),
       ],
     },
     {
-      title: 'Asked at home',
-      lines: p.home.map((q) => `${q.name}: ${q.ask} (${q.at}, ${q.kind}, ${q.asked.replaceAll('-', ' ')})`),
+      title: say('Asked at home'),
+      lines: p.home.map((q) => `${q.name}: ${q.ask} (${q.at}, ${q.kind}, ${sayKey(q.asked)})`),
     },
     {
-      title: 'Chosen for each person',
+      title: say('Chosen for each person'),
       lines: p.schools.flatMap((s) =>
         s.options.map(
-          (o) => `${s.question}: ${o.label}${o.key === s.default ? ', where nobody chose' : ''}. ${o.reason}`,
+          (o) =>
+            `${s.question}: ${o.label}${o.key === s.default ? say(', where nobody chose') : ''}. ${o.reason}`,
         ),
       ),
     },
@@ -86,7 +108,7 @@ function sectionChanges(name: string, was: readonly Section[], is: readonly Sect
     const come = linesOf(is).filter((l) => !linesOf(was).includes(l));
     if (gone.length + come.length > 0) return [{ stage: name, title, gone, come }];
     const reordered = linesOf(was).join('\n') !== linesOf(is).join('\n');
-    const order = `In another order: ${linesOf(is).map(firstWords).join(', ')}`;
+    const order = say('In another order: {{list}}', { list: linesOf(is).map(firstWords).join(', ') });
     return reordered ? [{ stage: name, title, gone, come: [order] }] : [];
   });
 }
@@ -99,7 +121,7 @@ export function changesBetween(
 ): readonly Change[] {
   const keys = [...new Set([...after.stages, ...before.stages].map((s) => s.key))];
   return [
-    ...sectionChanges('All stages', wholeSections(before), wholeSections(after)),
+    ...sectionChanges(say('All stages'), wholeSections(before), wholeSections(after)),
     ...keys.flatMap((key) => {
       const sectionsOf = (protocol: ProtocolDefinition) => {
         const stage = protocol.stages.find((s) => s.key === key);

@@ -1,4 +1,4 @@
-import { whyDriver } from '@heathstep/core';
+import { whyDriver, say, sayKey } from '@heathstep/core';
 import { Why } from '../../../parts/Why.js';
 import type { LiveVisit } from '../live.js';
 
@@ -6,10 +6,10 @@ import type { LiveVisit } from '../live.js';
 export function Driven({ live }: { live: LiveVisit }) {
   const { drivers } = live.reasoning();
   return (
-    <section aria-label="What keeps it going">
-      <h3 className="mt-6 text-ink-2">What keeps it going</h3>
+    <section aria-label={say('What keeps it going')}>
+      <h3 className="mt-6 text-ink-2">{say('What keeps it going')}</h3>
       {drivers.length === 0 && (
-        <p className="mt-1 text-sm text-ink-2">Nothing stands out in what is known.</p>
+        <p className="mt-1 text-sm text-ink-2">{say('Nothing stands out in what is known.')}</p>
       )}
       <ul className="mt-1">
         {drivers.map((d) => {
@@ -29,13 +29,20 @@ export function Driven({ live }: { live: LiveVisit }) {
                     <span style={{ color: `var(--color-${d.side})` }}>{`, ${d.side}`}</span>
                   )}
                 </span>
-                <span className="text-sm text-ink-2">{d.strength}</span>
+                <span className="text-sm text-ink-2">{say(d.strength)}</span>
               </span>
               <span className="block text-sm text-ink-2">{d.because}</span>
               <span className="block text-sm">
-                {`Adds: ${d.adds.charAt(0).toLowerCase()}${d.adds.slice(1)}`}
+                {say('Adds: {{charAt}}{{adds}}', {
+                  charAt: d.adds.charAt(0).toLowerCase(),
+                  adds: d.adds.slice(1),
+                })}
                 {d.waitsFor.length > 0 && (
-                  <span className="font-semibold text-hold-deep">{`. Waits: safety switches off ${d.waitsFor.map((t) => t.replaceAll('-', ' ')).join(', ')}`}</span>
+                  <span className="font-semibold text-hold-deep">
+                    {say('. Waits: safety switches off {{list}}', {
+                      list: d.waitsFor.map(sayKey).join(', '),
+                    })}
+                  </span>
                 )}
               </span>
             </li>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { EpisodeView } from '@heathstep/contracts';
 import { ApiError, request } from '../../../api/client.js';
@@ -29,10 +30,12 @@ export function GoOnAs({ live }: { live: LiveVisit }) {
   return (
     <div className="mt-3 rounded bg-heather-wash px-3 py-2">
       <p className="text-sm">
-        {`This visit was opened as ${live.conditionName.toLowerCase()}. `}
+        {say('This visit was opened as {{conditionName}}. ', {
+          conditionName: live.conditionName.toLowerCase(),
+        })}
         {pathway.protocol === null
-          ? 'Another set of measures belongs to what you concluded.'
-          : 'What you concluded has its own measures and a protocol to plan by.'}
+          ? say('Another set of measures belongs to what you concluded.')
+          : say('What you concluded has its own measures and a protocol to plan by.')}
       </p>
       <button
         type="button"
@@ -40,7 +43,7 @@ export function GoOnAs({ live }: { live: LiveVisit }) {
         disabled={change.isPending}
         onClick={() => change.mutate(pathway.key)}
       >
-        {`Go on as ${pathway.name.toLowerCase()}`}
+        {say('Go on as {{name}}', { name: pathway.name.toLowerCase() })}
       </button>
       {change.error instanceof ApiError && (
         <p role="alert" className="text-sm text-ease-deep">

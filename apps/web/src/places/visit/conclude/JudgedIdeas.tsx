@@ -6,6 +6,7 @@ import {
   type Push,
   type RankedCondition,
   shown,
+  say,
 } from '@heathstep/core';
 import { concludedIdeas, type ConcludedIdea, entriesOf } from '@heathstep/contracts';
 import { type Idea, ideaId, ideasOf } from '../findings/ideas.js';
@@ -29,17 +30,25 @@ function titleOf(live: LiveVisit, condition: string): string {
 function PushRow({ push, longest }: { push: Push; longest: number }) {
   const pro = push.ratio > 1;
   const name =
-    push.state === 'absent' ? `Not: ${push.name.charAt(0).toLowerCase()}${push.name.slice(1)}` : push.name;
+    push.state === 'absent'
+      ? say('Not: {{charAt}}{{name}}', {
+          charAt: push.name.charAt(0).toLowerCase(),
+          name: push.name.slice(1),
+        })
+      : push.name;
   return (
     <li className="grid grid-cols-[minmax(0,1fr)_8rem] items-center gap-3 py-0.5 text-sm">
       <span>
         {name}
-        {push.weak && <span className="text-ink-2"> (within error)</span>}
+        {push.weak && <span className="text-ink-2"> {say('(within error)')}</span>}
       </span>
       <span
         className="relative h-3"
         role="img"
-        aria-label={`${pro ? 'for' : 'against'}, ${shown(push.share * 100, 0)} percent of the push`}
+        aria-label={say('{{words}}, {{share}} percent of the push', {
+          words: pro ? say('for') : say('against'),
+          share: shown(push.share * 100, 0),
+        })}
       >
         <span className="absolute inset-y-0 left-1/2 w-px bg-ink-3" />
         <span
@@ -60,19 +69,21 @@ function Balance({ idea, live }: { idea: Idea; live: LiveVisit }) {
       <p className="grid grid-cols-[minmax(0,1fr)_8rem] gap-3 text-sm text-ink-2" aria-hidden>
         <span />
         <span className="flex justify-between">
-          <span>against</span>
-          <span>for</span>
+          <span>{say('against')}</span>
+          <span>{say('for')}</span>
         </span>
       </p>
-      {pushes.length === 0 && <p className="text-sm">Nothing speaks for or against it yet.</p>}
-      <ul aria-label={`For and against ${idea.condition.name}`}>
+      {pushes.length === 0 && <p className="text-sm">{say('Nothing speaks for or against it yet.')}</p>}
+      <ul aria-label={say('For and against {{name}}', { name: idea.condition.name })}>
         {pushes.map((p) => (
           <PushRow key={p.finding} push={p} longest={pushes[0]?.share ?? 1} />
         ))}
       </ul>
       {ranked.missing.length > 0 && (
         <p className="mt-1 text-sm text-ink-2">
-          Not known yet: {ranked.missing.map((k) => nameOf(k).toLowerCase()).join(', ')}.
+          {say('Not known yet: {{list}}.', {
+            list: ranked.missing.map((k) => nameOf(k).toLowerCase()).join(', '),
+          })}
         </p>
       )}
     </div>
@@ -99,7 +110,9 @@ function Rejecting({
       }}
     >
       <label className="flex-1">
-        <span className="text-sm text-ink-2">{`Why it is not ${name.toLowerCase()}`}</span>
+        <span className="text-sm text-ink-2">
+          {say('Why it is not {{name}}', { name: name.toLowerCase() })}
+        </span>
         <input
           className="field"
           value={reason}
@@ -109,10 +122,10 @@ function Rejecting({
         />
       </label>
       <button type="submit" className="action-quiet" disabled={reason.trim() === ''}>
-        Reject
+        {say('Reject')}
       </button>
       <button type="button" className="text-action min-h-11" onClick={cancel}>
-        Cancel
+        {say('Cancel')}
       </button>
     </form>
   );
@@ -158,19 +171,23 @@ function IdeaRow({ idea, live, opened }: { idea: Idea; live: LiveVisit; opened: 
         {idea.ruleOut && <RuleOut />}
         {held?.verdict === 'agreed' && !held.leads && (
           <button type="button" className="text-action min-h-9" onClick={() => judge('agreed', null, true)}>
-            treat this first
+            {say('treat this first')}
           </button>
         )}
-        {held?.verdict === 'agreed' && held.leads && <b className="text-heather-deep">treated first</b>}
-        {held?.verdict === 'rejected' && <span>{`Rejected: ${held.reason ?? ''}`}</span>}
+        {held?.verdict === 'agreed' && held.leads && (
+          <b className="text-heather-deep">{say('treated first')}</b>
+        )}
+        {held?.verdict === 'rejected' && (
+          <span>{say('Rejected: {{reason}}', { reason: held.reason ?? '' })}</span>
+        )}
         <button
           type="button"
           className="text-action min-h-9"
           aria-expanded={open}
-          aria-label={`For and against: ${name}`}
+          aria-label={say('For and against: {{name}}', { name })}
           onClick={() => setOpen(!open)}
         >
-          for and against
+          {say('for and against')}
         </button>
       </div>
       {rejecting && (
@@ -225,10 +242,10 @@ function IdeaLine({
         </span>
       </div>
       <div className="flex shrink-0">
-        {button('Agree', held?.verdict === 'agreed', () =>
+        {button(say('Agree'), held?.verdict === 'agreed', () =>
           held?.verdict === 'agreed' ? takeBack() : judge('agreed', null),
         )}
-        {button('Reject', held?.verdict === 'rejected', () =>
+        {button(say('Reject'), held?.verdict === 'rejected', () =>
           held?.verdict === 'rejected' ? takeBack() : setRejecting(true),
         )}
       </div>
@@ -253,11 +270,11 @@ function Others({ live, shown: ideas }: { live: LiveVisit; shown: readonly Idea[
             </span>
             <span className="ml-2 text-sm text-ink-2">
               {i.verdict === 'rejected'
-                ? `rejected: ${i.reason ?? ''}`
+                ? say('rejected: {{reason}}', { reason: i.reason ?? '' })
                 : i.verdict === 'added'
-                  ? 'added by you'
-                  : 'agreed'}
-              {i.leads ? ', treated first' : ''}
+                  ? say('added by you')
+                  : say('agreed')}
+              {i.leads ? say(', treated first') : ''}
             </span>
           </span>
           {!i.leads && i.verdict !== 'rejected' && (
@@ -266,16 +283,16 @@ function Others({ live, shown: ideas }: { live: LiveVisit; shown: readonly Idea[
               className="text-action min-h-11 text-sm"
               onClick={() => save(live, withVerdict(list, { ...i, leads: true }))}
             >
-              treat this first
+              {say('treat this first')}
             </button>
           )}
           <button
             type="button"
             className="text-action min-h-11 text-sm"
-            aria-label={`Remove ${titleOf(live, i.condition)}`}
+            aria-label={say('Remove {{titleOf}}', { titleOf: titleOf(live, i.condition) })}
             onClick={() => save(live, without(list, i.condition, i.side))}
           >
-            remove
+            {say('remove')}
           </button>
         </li>
       ))}
@@ -306,13 +323,13 @@ function Adding({ live }: { live: LiveVisit }) {
   return (
     <div className="mt-2 flex flex-wrap items-end gap-3">
       <label>
-        <span className="block text-sm text-ink-2">Add another</span>
+        <span className="block text-sm text-ink-2">{say('Add another')}</span>
         <select
           className="field min-h-11 max-w-64"
           value={condition}
           onChange={(e) => setCondition(e.target.value)}
         >
-          <option value="">choose a condition</option>
+          <option value="">{say('choose a condition')}</option>
           {[...live.content.conditions]
             .sort((a, b) => a.name.localeCompare(b.name))
             .map((c) => (
@@ -324,19 +341,19 @@ function Adding({ live }: { live: LiveVisit }) {
       </label>
       {chosen !== undefined && chosen.scope === 'side' && (
         <label>
-          <span className="block text-sm text-ink-2">Side</span>
+          <span className="block text-sm text-ink-2">{say('Side')}</span>
           <select
             className="field min-h-11"
             value={side}
             onChange={(e) => setSide(e.target.value as 'left' | 'right')}
           >
-            <option value="left">left</option>
-            <option value="right">right</option>
+            <option value="left">{say('left')}</option>
+            <option value="right">{say('right')}</option>
           </select>
         </label>
       )}
       <button type="button" className="action-quiet" disabled={chosen === undefined} onClick={add}>
-        Add
+        {say('Add')}
       </button>
     </div>
   );
@@ -348,14 +365,14 @@ function LastTime({ live }: { live: LiveVisit }) {
   if (last.length === 0) return null;
   const words = last.map(
     (i) =>
-      `${titleOf(live, i.condition)}${i.side === 'none' ? '' : `, ${i.side}`}${i.leads ? ' (treated first)' : ''}`,
+      `${titleOf(live, i.condition)}${i.side === 'none' ? '' : `, ${i.side}`}${i.leads ? say(' (treated first)') : ''}`,
   );
   return (
     <p className="mt-1 text-sm text-ink-2">
-      {`Last visit: ${words.join('; ')}. `}
+      {say('Last visit: {{list}}. ', { list: words.join('; ') })}
       {judgedIdeas(live).length === 0 && (
         <button type="button" className="text-action min-h-9" onClick={() => save(live, last)}>
-          still so
+          {say('still so')}
         </button>
       )}
     </p>
@@ -368,18 +385,18 @@ export function JudgedIdeas({ live }: { live: LiveVisit }) {
   const ideas = ideasOf(reasoning, live.content.conditions);
   const open = live.get('conclude.condition') === 'open';
   return (
-    <section aria-label="What it looks like">
-      <h3 className="text-ink-2">What it looks like</h3>
+    <section aria-label={say('What it looks like')}>
+      <h3 className="text-ink-2">{say('What it looks like')}</h3>
       {reasoning.cannotTell && (
         <p className="mt-1 font-head text-lg font-semibold">
-          Cannot tell yet
+          {say('Cannot tell yet')}
           <span className="ml-2 font-body text-base font-normal text-ink-2">
-            {ideas.length === 0 ? 'too little is known' : 'no idea is clearly ahead'}
+            {ideas.length === 0 ? say('too little is known') : say('no idea is clearly ahead')}
           </span>
         </p>
       )}
       <LastTime live={live} />
-      <ul className="mt-1" aria-label="Ideas to judge">
+      <ul className="mt-1" aria-label={say('Ideas to judge')}>
         {ideas.map((idea, i) => (
           <IdeaRow key={ideaId(idea.ranked)} idea={idea} live={live} opened={i === 0} />
         ))}
@@ -394,7 +411,7 @@ export function JudgedIdeas({ live }: { live: LiveVisit }) {
           checked={open}
           onChange={(e) => live.set('conclude.condition', e.target.checked ? 'open' : null)}
         />
-        It cannot be told yet; the next visit goes on
+        {say('It cannot be told yet; the next visit goes on')}
       </label>
     </section>
   );

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { type ReferralReason, whyReferral } from '@heathstep/core';
+import { type ReferralReason, whyReferral, say } from '@heathstep/core';
 import { Why } from '../../../parts/Why.js';
 import { Letter } from '../Letter.js';
 import type { LiveVisit } from '../live.js';
@@ -13,9 +13,9 @@ function noResponse(live: LiveVisit): ReferralReason[] {
       condition: live.pathway.key,
       name: live.conditionName,
       side: 'none',
-      text: 'No real change in the leading measure for six weeks',
+      text: say('No real change in the leading measure for six weeks'),
       because: review.because,
-      source: 'Clinical convention',
+      source: say('Clinical convention'),
     },
   ];
 }
@@ -29,8 +29,8 @@ export function Referral({ live }: { live: LiveVisit }) {
   const signs = live.safety.triggered.filter((t) => t.status === 'open' && t.rule.level !== 'caution');
   if (reasons.length === 0 && signs.length === 0) return null;
   return (
-    <section aria-label="To refer">
-      <h3 className="mt-6 text-ink-2">To refer</h3>
+    <section aria-label={say('To refer')}>
+      <h3 className="mt-6 text-ink-2">{say('To refer')}</h3>
       <ul className="mt-1">
         {signs.map((t) => (
           <li key={`${t.rule.key}-${t.side}`} className="border-b border-line-2 py-1.5">
@@ -48,7 +48,7 @@ export function Referral({ live }: { live: LiveVisit }) {
         ))}
       </ul>
       <button type="button" className="text-action min-h-11" onClick={() => setWriting(true)}>
-        Prepare the letter
+        {say('Prepare the letter')}
       </button>
       {writing && (
         <Letter

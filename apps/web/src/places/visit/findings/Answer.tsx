@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useRef, type KeyboardEvent } from 'react';
 import type { Column, FindingDefinition, FindingState, KnownFinding } from '@heathstep/core';
 import type { LiveVisit } from '../live.js';
@@ -5,9 +6,9 @@ import { answerFinding } from './answering.js';
 import { useWhatIf } from './whatIf.js';
 
 const WORDS: readonly (readonly [FindingState, sign: string, word: string, key: string])[] = [
-  ['present', '+', 'present', 'p'],
-  ['absent', '−', 'absent', 'a'],
-  ['not-tested', 'n/t', 'not tested', 'n'],
+  ['present', '+', say('present'), 'p'],
+  ['absent', '−', say('absent'), 'a'],
+  ['not-tested', 'n/t', say('not tested'), 'n'],
 ];
 
 const KEYS: Readonly<Record<string, FindingState>> = {
@@ -21,12 +22,12 @@ const KEYS: Readonly<Record<string, FindingState>> = {
 const SIDE_LETTER = { left: 'L', right: 'R', none: '' } as const;
 
 const STEP_OF: Readonly<Record<FindingDefinition['from'], string>> = {
-  story: 'the story',
-  look: 'Look',
-  measure: 'Measure',
-  load: 'Load',
-  feel: 'Feel',
-  test: 'Feel',
+  story: say('the story'),
+  look: say('Look'),
+  measure: say('Measure'),
+  load: say('Load'),
+  feel: say('Feel'),
+  test: say('Feel'),
 };
 
 /** Moves to the same side of another row, or to the other side of this one. */
@@ -95,10 +96,13 @@ function FromRecord({
       role="group"
     >
       <span className="font-semibold" style={{ color: known.state === 'present' ? colour : undefined }}>
-        {SIDE_LETTER[side]} {known.state === 'present' ? '+' : '−'} {known.state}
+        {SIDE_LETTER[side]} {known.state === 'present' ? '+' : '−'} {say(known.state)}
       </span>
       <span className="block text-ink-2">
-        {known.weak ? 'within error, ' : ''}from {STEP_OF[finding.from]}
+        {say('{{words}}from {{from}}', {
+          words: known.weak ? say('within error, ') : '',
+          from: STEP_OF[finding.from],
+        })}
       </span>
     </div>
   );

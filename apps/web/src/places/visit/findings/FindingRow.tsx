@@ -1,7 +1,7 @@
 import { isStop } from '../forbidden.js';
 import { memo, useState } from 'react';
 import type { Column, FindingDefinition, NextBest, Reasoning, Side } from '@heathstep/core';
-import { whyNext } from '@heathstep/core';
+import { whyNext, say } from '@heathstep/core';
 import { Why } from '../../../parts/Why.js';
 import type { LiveVisit } from '../live.js';
 import { Also } from '../../../parts/Also.js';
@@ -9,12 +9,12 @@ import { Answer } from './Answer.js';
 import { TestPicture } from './TestPicture.js';
 
 const FROM_WORDS: Readonly<Record<FindingDefinition['from'], string>> = {
-  story: 'ask',
-  look: 'look',
-  measure: 'measure',
-  load: 'watch',
-  feel: 'feel',
-  test: 'test',
+  story: say('ask'),
+  look: say('look'),
+  measure: say('measure'),
+  load: say('watch'),
+  feel: say('feel'),
+  test: say('test'),
 };
 
 /** What an answer would do, in a few words. */
@@ -30,8 +30,8 @@ function Effects({ finding, live }: { finding: FindingDefinition; live: LiveVisi
   const contra = list((p) => p < 1);
   return (
     <p className="text-sm text-ink-2">
-      {pro !== '' && `Present speaks for: ${pro}. `}
-      {contra !== '' && `Present speaks against: ${contra}.`}
+      {pro !== '' && say('Present speaks for: {{pro}}. ', { pro })}
+      {contra !== '' && say('Present speaks against: {{contra}}.', { contra })}
     </p>
   );
 }
@@ -83,8 +83,16 @@ export const FindingRow = memo(function FindingRow({
           {next !== null && (
             <>
               {', '}
-              <Why of={() => whyNext(next, finding, nameOf)} label={`${finding.name}: why next`}>
-                {`about ${finding.minutes < 1 ? `${Math.round(finding.minutes * 60)} s` : `${finding.minutes} min`}`}
+              <Why
+                of={() => whyNext(next, finding, nameOf)}
+                label={say('{{name}}: why next', { name: finding.name })}
+              >
+                {say('about {{value}}', {
+                  value:
+                    finding.minutes < 1
+                      ? `${Math.round(finding.minutes * 60)} s`
+                      : say('{{minutes}} min', { minutes: finding.minutes }),
+                })}
               </Why>
             </>
           )}
@@ -93,10 +101,10 @@ export const FindingRow = memo(function FindingRow({
             type="button"
             className="text-action inline min-h-6 text-sm"
             aria-expanded={open}
-            aria-label={`How: ${finding.name}`}
+            aria-label={say('How: {{name}}', { name: finding.name })}
             onClick={() => setOpen(!open)}
           >
-            how
+            {say('how')}
           </button>
         </span>
         {forbidden !== null && (
@@ -141,7 +149,11 @@ function HowTested({
         <TestPicture
           picture={finding.picture}
           side={shownSide}
-          label={`${finding.name}: where to press and how to move, ${shownSide} foot, ${finding.picture.view} view`}
+          label={say('{{name}}: where to press and how to move, {{shownSide}} foot, {{view}} view', {
+            name: finding.name,
+            shownSide: say(shownSide),
+            view: say(finding.picture.view),
+          })}
         />
       )}
       <div className="max-w-md">
@@ -160,7 +172,7 @@ function HowTested({
             <p
               key={side}
               className="text-sm"
-            >{`${side === 'none' ? 'Known' : side === 'left' ? 'Left' : 'Right'}: ${at.because.join('; ')}`}</p>
+            >{`${side === 'none' ? say('Known') : side === 'left' ? say('Left') : say('Right')}: ${at.because.join('; ')}`}</p>
           );
         })}
       </div>

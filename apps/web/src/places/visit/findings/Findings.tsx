@@ -1,3 +1,5 @@
+import { words } from '../../../parts/words.js';
+import { say } from '@heathstep/core';
 import { SearchField } from '../../../parts/fields.js';
 import { finderOf } from '../../../parts/finder.js';
 import { useMemo, useState } from 'react';
@@ -37,11 +39,13 @@ export function Findings({ live }: { live: LiveVisit }) {
   const find = useMemo(() => findingsFound(findings), [findings]);
   const rows = asked !== '' ? find(asked) : ofView(view, { findings, byKey, steady, reasoning, ideas });
   return (
-    <section aria-label="Findings" className="mb-6">
-      <h3>Findings and named tests</h3>
+    <section aria-label={say('Findings')} className="mb-6">
+      <h3>{say('Findings and named tests')}</h3>
       <p className="text-sm text-ink-2">
-        One key each: <b>P</b> present, <b>A</b> absent, <b>N</b> not tested, Backspace takes back; arrows
-        move. Pointing at an open one shows beside what either answer would do.
+        {words(
+          'One key each: {{p}} present, {{a}} absent, {{n}} not tested, Backspace takes back; arrows move. Pointing at an open one shows beside what either answer would do.',
+          { p: <b>P</b>, a: <b>A</b>, n: <b>N</b> },
+        )}
       </p>
       <ListBar
         view={view}
@@ -57,10 +61,10 @@ export function Findings({ live }: { live: LiveVisit }) {
       {rows.length === 0 && (
         <p className="py-4 text-ink-2">
           {asked !== ''
-            ? 'No finding has these words.'
+            ? say('No finding has these words.')
             : view.by === 'answered'
-              ? 'None is answered yet.'
-              : 'Nothing more would tell much here. Any finding can still be answered by body part.'}
+              ? say('None is answered yet.')
+              : say('Nothing more would tell much here. Any finding can still be answered by body part.')}
         </p>
       )}
       <ul>
@@ -130,10 +134,10 @@ function ListBar({
   const by = query.trim() === '' ? view.by : null;
   return (
     <div className="mt-1 flex flex-wrap items-center gap-1 border-b border-line">
-      <Way label="Most telling next" on={by === 'telling'} choose={() => setView({ by: 'telling' })} />
+      <Way label={say('Most telling next')} on={by === 'telling'} choose={() => setView({ by: 'telling' })} />
       <Picked
-        label="By idea"
-        none="by idea"
+        label={say('By idea')}
+        none={say('by idea')}
         value={view.by === 'idea' ? view.id : ''}
         options={ideas.map((i) => [
           ideaId(i.ranked),
@@ -142,8 +146,8 @@ function ListBar({
         onChange={(id) => setView(id === '' ? { by: 'telling' } : { by: 'idea', id })}
       />
       <Picked
-        label="By body part"
-        none="by body part"
+        label={say('By body part')}
+        none={say('by body part')}
         value={view.by === 'part' ? view.part : ''}
         options={partsWith(findings).map((part) => [
           part,
@@ -151,11 +155,11 @@ function ListBar({
         ])}
         onChange={(part) => setView(part === '' ? { by: 'telling' } : { by: 'part', part: part as BodyPart })}
       />
-      <Way label="Answered" on={by === 'answered'} choose={() => setView({ by: 'answered' })} />
+      <Way label={say('Answered')} on={by === 'answered'} choose={() => setView({ by: 'answered' })} />
       <SearchField
         className="ml-auto max-w-44"
-        label="Find a finding"
-        placeholder="find a finding"
+        label={say('Find a finding')}
+        placeholder={say('find a finding')}
         value={query}
         onChange={setQuery}
       />

@@ -1,5 +1,5 @@
 import { Octagon } from 'lucide-react';
-import { type Column, type RankedCondition, whyRank } from '@heathstep/core';
+import { type Column, type RankedCondition, whyRank, say } from '@heathstep/core';
 import { Why } from '../../../parts/Why.js';
 import type { LiveVisit } from '../live.js';
 import { groupIdeas, type Idea, ideaId, ideasOf, lengthOf } from './ideas.js';
@@ -61,7 +61,7 @@ export function RankWord({ idea }: { idea: Idea }) {
       className={`text-sm ${idea.ranked.rank === 'leading' ? 'font-semibold text-heather-deep' : 'text-ink-2'}`}
       label={`${idea.condition.name}: ${idea.ranked.rank}`}
     >
-      {idea.ranked.rank}
+      {say(idea.ranked.rank)}
     </Why>
   );
 }
@@ -70,7 +70,7 @@ export function RuleOut() {
   return (
     <span className="flex items-center gap-1 text-sm font-semibold text-ease-deep">
       <Octagon className="size-3.5" aria-hidden />
-      rule out first
+      {say('rule out first')}
     </span>
   );
 }
@@ -86,9 +86,9 @@ export function Ideas({ live, most }: { live: LiveVisit; most: number }) {
   const name = live.content.findings.find((f) => f.key === supposed?.finding)?.name;
   return (
     <div>
-      {reasoning.cannotTell && <p className="font-semibold">Cannot tell yet</p>}
-      {groups.length === 0 && <p className="text-sm text-ink-2">Nothing specific is known yet.</p>}
-      <ul aria-label="Ideas">
+      {reasoning.cannotTell && <p className="font-semibold">{say('Cannot tell yet')}</p>}
+      {groups.length === 0 && <p className="text-sm text-ink-2">{say('Nothing specific is known yet.')}</p>}
+      <ul aria-label={say('Ideas')}>
         {groups.map(({ condition, ideas: sides }) => (
           <li key={condition.key} className="py-1.5" data-idea={condition.key}>
             <span
@@ -120,7 +120,7 @@ export function Ideas({ live, most }: { live: LiveVisit; most: number }) {
         ))}
       </ul>
       <p className="min-h-5 text-sm text-ink-2">
-        {name === undefined ? '' : `+ and − : ${name}, present or absent`}
+        {name === undefined ? '' : say('+ and − : {{name}}, present or absent', { name })}
       </p>
     </div>
   );

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { whyNext } from '@heathstep/core';
+import { whyNext, say } from '@heathstep/core';
 import { sentence } from '../../../parts/Judgement.js';
 import { Why } from '../../../parts/Why.js';
 import type { LiveVisit } from '../live.js';
@@ -16,8 +16,8 @@ export function NextTests({ live }: { live: LiveVisit }) {
   });
   if (first.length === 0) return null;
   return (
-    <section className="border-t border-line py-3" aria-label="Most telling next">
-      <h3 className="mb-1.5">Most telling next</h3>
+    <section className="border-t border-line py-3" aria-label={say('Most telling next')}>
+      <h3 className="mb-1.5">{say('Most telling next')}</h3>
       <ul className="text-sm">
         {first.map(({ n, finding }) => (
           <li key={`${n.finding}.${n.side}`} className="flex items-center justify-between gap-2 py-0.5">
@@ -35,9 +35,14 @@ export function NextTests({ live }: { live: LiveVisit }) {
             <Why
               of={() => whyNext(n, finding, nameOf)}
               className="min-h-[24px] min-w-[24px] shrink-0 text-ink-2"
-              label={`${finding.name}: why next`}
+              label={say('{{name}}: why next', { name: finding.name })}
             >
-              {`about ${finding.minutes < 1 ? `${Math.round(finding.minutes * 60)} s` : `${finding.minutes} min`}`}
+              {say('about {{value}}', {
+                value:
+                  finding.minutes < 1
+                    ? `${Math.round(finding.minutes * 60)} s`
+                    : say('{{minutes}} min', { minutes: finding.minutes }),
+              })}
             </Why>
           </li>
         ))}
@@ -46,7 +51,7 @@ export function NextTests({ live }: { live: LiveVisit }) {
         className="text-action inline-block text-sm"
         to={`/episodes/${live.course.episode.id}/visit/feel${live.visitQuery}`}
       >
-        Answer in Feel
+        {say('Answer in Feel')}
       </Link>
     </section>
   );

@@ -4,22 +4,23 @@ import {
   type FindingDefinition,
   type NextBest,
   type Reasoning,
+  say,
 } from '@heathstep/core';
 import type { Idea } from './ideas.js';
 
 export const PART_NAMES: Readonly<Record<BodyPart, string>> = {
-  heel: 'Heel',
-  achilles: 'Achilles tendon',
-  ankle: 'Ankle',
-  midfoot: 'Midfoot and arch',
-  forefoot: 'Forefoot',
-  'big-toe': 'Big toe',
-  toes: 'Small toes',
-  shin: 'Shin',
-  calf: 'Calf',
-  'whole-foot': 'Whole foot',
-  leg: 'Leg, hip and back',
-  person: 'The person',
+  heel: say('Heel'),
+  achilles: say('Achilles tendon'),
+  ankle: say('Ankle'),
+  midfoot: say('Midfoot and arch'),
+  forefoot: say('Forefoot'),
+  'big-toe': say('Big toe'),
+  toes: say('Small toes'),
+  shin: say('Shin'),
+  calf: say('Calf'),
+  'whole-foot': say('Whole foot'),
+  leg: say('Leg, hip and back'),
+  person: say('The person'),
 };
 
 export type View =

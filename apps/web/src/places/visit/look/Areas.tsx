@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { CALLUS_AREAS, type EntryValue, WEAR_AREAS } from '@heathstep/contracts';
 import { type Area, AreaMap, SideCaption } from '../../../parts/AreaMap.js';
 import { CALLUS_SHAPES, SHOE, SOLE_BOX, SOLE_OUTLINE, WEAR_SHAPES } from '../../../parts/footShapes.js';
@@ -70,15 +71,15 @@ function Marked({
 }
 
 export const CallusPanel = ({ live }: { live: LiveVisit }) => (
-  <Marked live={live} entry="callus" areas={CALLUS} outline={SOLE_OUTLINE} none="No callus" />
+  <Marked live={live} entry="callus" areas={CALLUS} outline={SOLE_OUTLINE} none={say('No callus')} />
 );
 
 /** What the wear of both shoes goes with, where it is a known pattern. */
 function wearReading(areas: readonly string[]): string | null {
   if (areas.includes('heel-out') && areas.includes('forefoot-in'))
-    return 'Outer heel and inner forefoot: goes with a toed-out walk';
+    return say('Outer heel and inner forefoot: goes with a toed-out walk');
   if (areas.includes('heel-out') && areas.includes('forefoot-out'))
-    return 'Outer border: goes with a supinated foot';
+    return say('Outer border: goes with a supinated foot');
   return null;
 }
 
@@ -89,10 +90,11 @@ export function WearPanel({ live }: { live: LiveVisit }) {
   });
   return (
     <div>
-      <Marked live={live} entry="wear" areas={WEAR} outline={[SHOE]} none="Even wear" />
+      <Marked live={live} entry="wear" areas={WEAR} outline={[SHOE]} none={say('Even wear')} />
       {readings.map(({ side, text }) => (
         <p key={side} className="text-center text-sm">
-          <b style={{ color: `var(--color-${side})` }}>{side}</b>: {text} (convention)
+          <b style={{ color: `var(--color-${side})` }}>{say(side)}</b>
+          {say(': {{text}} (convention)', { text })}
         </p>
       ))}
     </div>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useState } from 'react';
 import { BONES, NUMB_SITES, type NumbEntry, type NumbSite } from '@heathstep/contracts';
 import { Outline, Spot } from '../../../parts/Drawn.js';
@@ -11,7 +12,9 @@ export function NumbPanel({ live }: { live: LiveVisit }) {
   return (
     <div>
       <p className="text-center text-sm text-ink-2">
-        10 g filament, eyes closed, not on callus. Tap: felt, then missed. The ring is the top of the foot.
+        {say(
+          '10 g filament, eyes closed, not on callus. Tap: felt, then missed. The ring is the top of the foot.',
+        )}
       </p>
       <div className="flex justify-center gap-12">
         <Sites live={live} side="left" />
@@ -46,8 +49,17 @@ function Sites({ live, side }: { live: LiveVisit; side: Side }) {
       <SideCaption side={side} />
       <p className="min-h-10 text-sm" aria-live="polite">
         {tested === 0
-          ? 'not tested'
-          : `${entry.felt.length} felt of ${tested} tested${entry.missed.length > 0 ? `; missed: ${entry.missed.map((s) => NUMB_SITES.find(([k]) => k === s)?.[1]).join(', ')}` : ''}`}
+          ? say('not tested')
+          : say('{{n}} felt of {{tested}} tested{{words}}', {
+              n: entry.felt.length,
+              tested,
+              words:
+                entry.missed.length > 0
+                  ? say('; missed: {{list}}', {
+                      list: entry.missed.map((s) => NUMB_SITES.find(([k]) => k === s)?.[1]).join(', '),
+                    })
+                  : '',
+            })}
       </p>
       <button
         type="button"
@@ -59,7 +71,7 @@ function Sites({ live, side }: { live: LiveVisit; side: Side }) {
           })
         }
       >
-        {`The rest felt, ${side}`}
+        {say('The rest felt, {{side}}', { side: say(side) })}
       </button>
     </figure>
   );
@@ -72,10 +84,10 @@ function Spots({ entry, side, tap }: { entry: NumbEntry; side: Side; tap: (site:
       {NUMB_SITES.map(([site, name]) => {
         const [x, y] = SOLE_SPOTS[site] ?? [0, 0];
         const state = entry.felt.includes(site)
-          ? 'felt'
+          ? say('felt')
           : entry.missed.includes(site)
-            ? 'missed'
-            : 'not tested';
+            ? say('missed')
+            : say('not tested');
         return (
           <Spot key={site} label={`${name}, ${side}: ${state}`} onPress={() => tap(site)}>
             <circle cx={x} cy={y} r="19" fill="transparent" />
@@ -113,8 +125,9 @@ export function TenderPanel({ live }: { live: LiveVisit }) {
   return (
     <div>
       <p className="text-sm text-ink-2">
-        One finger along the bone. Under 5 cm of shin, a metatarsal shaft or the heel bone is a safety sign;
-        the safety step says what follows.
+        {say(
+          'One finger along the bone. Under 5 cm of shin, a metatarsal shaft or the heel bone is a safety sign; the safety step says what follows.',
+        )}
       </p>
       <div className="mt-1 grid grid-cols-2 gap-8">
         <Bones live={live} side="left" />
@@ -143,12 +156,12 @@ function Bones({ live, side }: { live: LiveVisit; side: Side }) {
                 className={`min-h-11 flex-1 text-left ${entry === undefined ? '' : 'font-semibold text-ease-deep'}`}
                 onClick={() => live.set(key, entry === undefined ? [...rest, { bone, cm: null }] : rest)}
               >
-                {name}
+                {say(name)}
                 <span className="sr-only">{`, ${side}`}</span>
               </button>
               {entry !== undefined && (
                 <Length
-                  label={`Length, ${name}, ${side}`}
+                  label={say('Length, {{name}}, {{side}}', { name: say(name), side: say(side) })}
                   value={entry.cm}
                   onChange={(cm) => live.set(key, [...rest, { bone, cm }])}
                 />
@@ -163,7 +176,7 @@ function Bones({ live, side }: { live: LiveVisit; side: Side }) {
         aria-pressed={stored?.length === 0}
         onClick={() => live.set(key, stored?.length === 0 ? null : [])}
       >
-        {`No bone tender, ${side}`}
+        {say('No bone tender, {{side}}', { side: say(side) })}
       </button>
     </figure>
   );
@@ -198,10 +211,10 @@ function Length({
           onChange(read(e.target.value));
         }}
       />
-      cm
+      {say('cm')}
       {wrong && (
         <span role="alert" className="text-ease-deep">
-          0 to 60
+          {say('0 to 60')}
         </span>
       )}
     </span>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import type { LookPanel } from '@heathstep/content';
@@ -17,13 +18,13 @@ const PANELS: Record<
   LookPanel,
   { readonly label: string; readonly draw: (live: LiveVisit) => React.ReactNode }
 > = {
-  pain: { label: 'Pain', draw: (live) => <PainPanel live={live} /> },
-  points: { label: 'Support points', draw: (live) => <PointsPanel live={live} /> },
-  toes: { label: 'Toe shapes', draw: (live) => <ToesPanel live={live} /> },
-  callus: { label: 'Callus', draw: (live) => <CallusPanel live={live} /> },
-  wear: { label: 'Shoe wear', draw: (live) => <WearPanel live={live} /> },
-  numb: { label: 'Feeling', draw: (live) => <NumbPanel live={live} /> },
-  tender: { label: 'Tender bone', draw: (live) => <TenderPanel live={live} /> },
+  pain: { label: say('Pain'), draw: (live) => <PainPanel live={live} /> },
+  points: { label: say('Support points'), draw: (live) => <PointsPanel live={live} /> },
+  toes: { label: say('Toe shapes'), draw: (live) => <ToesPanel live={live} /> },
+  callus: { label: say('Callus'), draw: (live) => <CallusPanel live={live} /> },
+  wear: { label: say('Shoe wear'), draw: (live) => <WearPanel live={live} /> },
+  numb: { label: say('Feeling'), draw: (live) => <NumbPanel live={live} /> },
+  tender: { label: say('Tender bone'), draw: (live) => <TenderPanel live={live} /> },
 };
 
 const LOOK_PANELS: readonly LookPanel[] = ['pain', 'points', 'toes', 'callus', 'wear'];
@@ -47,8 +48,8 @@ function Drawings({ live, panels }: { live: LiveVisit; panels: readonly LookPane
   );
   return (
     <Tabs.Root asChild value={panel} onValueChange={(chosen) => setPanel(chosen as LookPanel)}>
-      <section aria-label="Drawings" className="mb-4">
-        <Tabs.List aria-label="Drawing to mark" className="flex flex-wrap gap-1 border-b border-line">
+      <section aria-label={say('Drawings')} className="mb-4">
+        <Tabs.List aria-label={say('Drawing to mark')} className="flex flex-wrap gap-1 border-b border-line">
           {panels.map((p) => {
             const done = panelDone(p, live.readings.entries);
             const wanted = live.panels.includes(p);
@@ -59,7 +60,7 @@ function Drawings({ live, panels }: { live: LiveVisit; panels: readonly LookPane
                 className="min-h-11 border-b-2 border-transparent px-3 data-[state=active]:border-heather data-[state=active]:font-semibold data-[state=active]:text-heather-deep"
               >
                 {PANELS[p].label}
-                <span className="ml-1.5 text-sm text-ink-2">{done ? '✓' : wanted ? 'wanted' : ''}</span>
+                <span className="ml-1.5 text-sm text-ink-2">{done ? '✓' : wanted ? say('wanted') : ''}</span>
               </Tabs.Trigger>
             );
           })}

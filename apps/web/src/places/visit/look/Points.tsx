@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import {
   POINT_STATES,
   POINTS,
@@ -24,7 +25,7 @@ export function PointsPanel({ live }: { live: LiveVisit }) {
       <div className="grid grid-cols-4 gap-2">
         {POSES.map(([pose, name]) => (
           <div key={pose} className="text-center">
-            <div className="text-sm font-semibold">{name}</div>
+            <div className="text-sm font-semibold">{say(name)}</div>
             <div className="flex justify-center gap-1">
               <Sole live={live} pose={pose} side="left" poseName={name} />
               <Sole live={live} pose={pose} side="right" poseName={name} />
@@ -40,17 +41,19 @@ export function PointsPanel({ live }: { live: LiveVisit }) {
                 ]);
               }}
             >
-              all down
+              {say('all down')}
             </button>
           </div>
         ))}
       </div>
-      <p className="text-sm text-ink-2">Full: down. Pale: light. Empty: lifted. Tap a point to change it.</p>
+      <p className="text-sm text-ink-2">
+        {say('Full: down. Pale: light. Empty: lifted. Tap a point to change it.')}
+      </p>
       <ul className="text-sm" aria-live="polite">
         {readings.map((r) => (
           <li key={`${r.side}-${r.pose}`}>
-            <b style={{ color: `var(--color-${r.side})` }}>{r.side}</b>, {r.text}
-            {r.tipping && ': the outer point is lifted, the whole foot tips, which is not pronation'}
+            <b style={{ color: `var(--color-${r.side})` }}>{say(r.side)}</b>, {r.text}
+            {r.tipping && say(': the outer point is lifted, the whole foot tips, which is not pronation')}
           </li>
         ))}
       </ul>

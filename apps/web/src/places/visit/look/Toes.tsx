@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { type Toe, TOE_SHAPES, type ToeEntry, TOES } from '@heathstep/contracts';
 import type { Side } from '@heathstep/core';
 import { SideCaption } from '../../../parts/AreaMap.js';
@@ -68,11 +69,11 @@ function Foot({
                 <button
                   type="button"
                   aria-pressed={entry.rigid}
-                  aria-label={`${name}, ${side}: ${entry.rigid ? 'rigid' : 'correctable'}`}
+                  aria-label={`${name}, ${side}: ${entry.rigid ? say('rigid') : say('correctable')}`}
                   className={`min-h-11 w-full rounded text-xs ${entry.rigid ? 'bg-ease-wash font-bold text-ease-deep' : 'bg-line-2'}`}
                   onClick={() => put(toe, { ...entry, rigid: !entry.rigid })}
                 >
-                  {entry.rigid ? 'rigid' : 'correctable'}
+                  {entry.rigid ? say('rigid') : say('correctable')}
                 </button>
               )}
             </div>
@@ -90,7 +91,7 @@ function Foot({
           )
         }
       >
-        {`The rest straight, ${side}`}
+        {say('The rest straight, {{side}}', { side: say(side) })}
       </button>
     </figure>
   );

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { type MeasureDefinition, type PhotoConstruction, shown, type Side } from '@heathstep/core';
+import { type MeasureDefinition, type PhotoConstruction, shown, type Side, say } from '@heathstep/core';
 import { PHOTO_LIMITS, type PhotoView } from '@heathstep/contracts';
 import { ApiError, upload } from '../../../api/client.js';
 import { keys } from '../../../api/queries.js';
@@ -30,8 +30,9 @@ export function Choose({
     <div className="overflow-y-auto p-6">
       <FromFile busy={busy} add={add} />
       <p className="mt-2 text-sm text-ink-2">
-        JPEG or PNG, at most {PHOTO_LIMITS.bytes / 1_000_000} MB. Where and when it was taken is removed
-        before it is kept.
+        {say('JPEG or PNG, at most {{bytes}} MB. Where and when it was taken is removed before it is kept.', {
+          bytes: PHOTO_LIMITS.bytes / 1_000_000,
+        })}
       </p>
       {error !== null && (
         <p role="alert" className="mt-2 text-ease-deep">
@@ -40,7 +41,7 @@ export function Choose({
       )}
       {samples.length > 0 && (
         <section className="mt-6">
-          <h3>Drawn samples, to try</h3>
+          <h3>{say('Drawn samples, to try')}</h3>
           <div className="mt-2 flex flex-wrap gap-3">
             {samples.map((s) => (
               <button
@@ -72,7 +73,7 @@ function TakenBefore({ earlier, choose }: { earlier: readonly PhotoView[]; choos
     <>
       {earlier.length > 0 && (
         <section className="mt-6">
-          <h3>Taken before</h3>
+          <h3>{say('Taken before')}</h3>
           <ul className="mt-2 flex flex-wrap gap-3">
             {earlier.map((p) => (
               <li key={p.id}>
@@ -97,7 +98,7 @@ function TakenBefore({ earlier, choose }: { earlier: readonly PhotoView[]; choos
 function FromFile({ busy, add }: { busy: boolean; add: (file: Blob) => Promise<void> }) {
   return (
     <label className="action w-fit">
-      {busy ? 'Sending the picture' : 'Choose a picture'}
+      {busy ? say('Sending the picture') : say('Choose a picture')}
       <input
         type="file"
         accept="image/jpeg,image/png"
@@ -121,7 +122,10 @@ function useAddPhoto(live: LiveVisit, measure: MeasureDefinition, side: Side, do
     setError(null);
     if (file.size > PHOTO_LIMITS.bytes) {
       setError(
-        `This picture has ${shown(file.size / 1_000_000)} MB; at most ${PHOTO_LIMITS.bytes / 1_000_000} MB can be kept. Nothing was sent.`,
+        say('This picture has {{size}} MB; at most {{bytes}} MB can be kept. Nothing was sent.', {
+          size: shown(file.size / 1_000_000),
+          bytes: PHOTO_LIMITS.bytes / 1_000_000,
+        }),
       );
       return;
     }
@@ -134,7 +138,7 @@ function useAddPhoto(live: LiveVisit, measure: MeasureDefinition, side: Side, do
       await client.invalidateQueries({ queryKey: keys.photos(live.course.episode.id) });
       done(photo.id);
     } catch (failure) {
-      setError(failure instanceof ApiError ? failure.message : 'The picture could not be sent');
+      setError(failure instanceof ApiError ? failure.message : say('The picture could not be sent'));
     } finally {
       setBusy(false);
     }

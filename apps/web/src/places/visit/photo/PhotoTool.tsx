@@ -13,6 +13,7 @@ import {
   shown,
   type Side,
   unitAfter,
+  say,
 } from '@heathstep/core';
 import { type PhotoView } from '@heathstep/contracts';
 import { ApiError, request } from '../../../api/client.js';
@@ -30,8 +31,8 @@ const kept = (measure: MeasureDefinition, value: number): number => Number(value
 const ANOTHER = 'another';
 
 const PICTURE_SIDES = [
-  { value: 'left', word: 'L left' },
-  { value: 'right', word: 'R right' },
+  { value: 'left', word: say('L left') },
+  { value: 'right', word: say('R right') },
 ] as const;
 
 /** A measure taken from a picture: landmarks placed by mouse, finger or keys, its value with its uncertainty. */
@@ -110,7 +111,7 @@ function ToolHead({
         <h2>{construction.label}</h2>
       </Dialog.Title>
       <RadioRow
-        label="Side"
+        label={say('Side')}
         value={side}
         options={PICTURE_SIDES}
         onChange={(s) => {
@@ -125,17 +126,18 @@ function ToolHead({
         }
       />
       <p className="flex-1 text-sm text-ink-2">{construction.view}</p>
-      <Dialog.Close className="action-quiet">Close</Dialog.Close>
+      <Dialog.Close className="action-quiet">{say('Close')}</Dialog.Close>
     </header>
   );
 }
 
-const unitText = (c: PhotoConstruction): string => (c.unit === 'deg' ? '°' : c.unit === 'mm' ? ' mm' : '');
+const unitText = (c: PhotoConstruction): string =>
+  c.unit === 'deg' ? '°' : c.unit === 'mm' ? say(' mm') : '';
 
 function resultText(c: PhotoConstruction, measure: MeasureDefinition, r: PhotoResult): string {
   if (r.value === null) return '';
   if (c.unit === 'level')
-    return `${measure.levels?.find((l) => l.value === r.value)?.word ?? String(r.value)}${r.plusMinus > 0 ? ', but a pointing error could change it' : ''}`;
+    return `${measure.levels?.find((l) => l.value === r.value)?.word ?? String(r.value)}${r.plusMinus > 0 ? say(', but a pointing error could change it') : ''}`;
   const decimals = c.unit === 'ratio' ? 3 : 1;
   return `${shown(r.value, decimals)}${unitText(c)} ± ${shown(r.plusMinus, decimals)}`;
 }
@@ -193,7 +195,7 @@ function usePlacing({ live, measure, construction, photo, close, drafts }: Place
       );
       close();
     } catch (failure) {
-      setError(failure instanceof ApiError ? failure.message : 'It could not be kept');
+      setError(failure instanceof ApiError ? failure.message : say('It could not be kept'));
     }
   };
   return { landmarks, setLandmarks, at, setAt, put, ruler, setRuler, result, outside, error, keep };
@@ -232,13 +234,13 @@ function Place(props: PlaceProps) {
             disabled={result.value === null || outside || live.visit.signedAt !== null}
             onClick={() => void placing.keep()}
           >
-            Keep the value
+            {say('Keep the value')}
           </button>
           <button type="button" className="action-quiet" onClick={() => placing.setLandmarks({})}>
-            Start over
+            {say('Start over')}
           </button>
           <button type="button" className="text-action min-h-11" onClick={() => choose(ANOTHER)}>
-            Another picture
+            {say('Another picture')}
           </button>
         </div>
         {others.length > 0 && (
@@ -251,8 +253,9 @@ function Place(props: PlaceProps) {
           />
         )}
         <p className="mt-4 text-xs text-ink-3">
-          Click or tap sets the marked point and goes on to the next. Arrow keys move it by a pixel, with
-          Shift by ten. Space sets it at the middle. Page up and down change the point.
+          {say(
+            'Click or tap sets the marked point and goes on to the next. Arrow keys move it by a pixel, with Shift by ten. Space sets it at the middle. Page up and down change the point.',
+          )}
         </p>
       </aside>
     </div>
@@ -277,14 +280,16 @@ function Points({ construction, placing }: { construction: PhotoConstruction; pl
               <span className="w-5 text-ink-3">{i + 1}</span>
               <span className="flex-1">{l.label}</span>
               <span aria-hidden>{landmarks[l.key] === undefined ? '' : '✓'}</span>
-              <span className="sr-only">{landmarks[l.key] === undefined ? 'not placed' : 'placed'}</span>
+              <span className="sr-only">
+                {landmarks[l.key] === undefined ? say('not placed') : say('placed')}
+              </span>
             </button>
           </li>
         ))}
       </ol>
       {construction.ruler && (
         <label htmlFor={rulerId} className="mt-2 flex items-center gap-2">
-          Length between the ruler marks
+          {say('Length between the ruler marks')}
           <input
             id={rulerId}
             className="field w-20 text-right font-semibold"
@@ -293,7 +298,7 @@ function Points({ construction, placing }: { construction: PhotoConstruction; pl
             maxLength={6}
             onChange={(e) => setRuler(e.target.value)}
           />
-          mm
+          {say('mm')}
         </label>
       )}
     </>
@@ -320,14 +325,28 @@ function Outcome({
       </p>
       <p className="text-sm text-ink-2">
         {result.value === null
-          ? `Still wanted: ${result.missing.join(', ')}.`
-          : `With ${construction.ruler ? '1 mm' : '2 px'} of error in each point.`}
+          ? say('Still wanted: {{list}}.', { list: result.missing.join(', ') })
+          : say('With {{words}} of error in each point.', {
+              words: construction.ruler ? say('1 mm') : say('2 px'),
+            })}
         {own !== null &&
-          ` Your own spread over ${photo.placements.length} placements: ${shown(own, 2)}${unitAfter(measure)}.`}
+          say(' Your own spread over {{n}} placements: {{own}}{{unitAfter}}.', {
+            n: photo.placements.length,
+            own: shown(own, 2),
+            unitAfter: unitAfter(measure),
+          })}
       </p>
       {outside && (
         <p role="alert" className="mt-2 text-ease-deep">
-          {`${measure.label} lies between ${measure.allowed.min} and ${measure.allowed.max}${unitAfter(measure)}. Are the points and the side right?`}
+          {say(
+            '{{label}} lies between {{min}} and {{max}}{{unitAfter}}. Are the points and the side right?',
+            {
+              label: measure.label,
+              min: measure.allowed.min,
+              max: measure.allowed.max,
+              unitAfter: unitAfter(measure),
+            },
+          )}
         </p>
       )}
       {error !== null && (
@@ -355,7 +374,7 @@ function Others({
 }) {
   return (
     <section className="mt-5 border-t border-line pt-3">
-      <h3>Before and after</h3>
+      <h3>{say('Before and after')}</h3>
       {others.map((p) => (
         <div key={p.id} className="flex items-center gap-3 text-sm">
           <label className="flex min-h-11 flex-1 items-center gap-2">
@@ -365,10 +384,10 @@ function Others({
               disabled={p.placements.length === 0}
               onChange={(e) => setOverlay(e.target.checked ? p.id : null)}
             />
-            {`${longDay(p.at)}${p.placements[0] === undefined ? ', no landmarks' : `: ${shown(p.placements[0].value)}${unitAfter(measure)}`}`}
+            {`${longDay(p.at)}${p.placements[0] === undefined ? say(', no landmarks') : `: ${shown(p.placements[0].value)}${unitAfter(measure)}`}`}
           </label>
           <button type="button" className="text-action min-h-11" onClick={() => choose(p.id)}>
-            open
+            {say('open')}
           </button>
         </div>
       ))}

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useRef, useState } from 'react';
 import type { Landmarks, PhotoConstruction, Point } from '@heathstep/core';
 import type { PhotoView } from '@heathstep/contracts';
@@ -63,7 +64,7 @@ export function Picture(props: PictureProps) {
         className="max-h-full max-w-full cursor-crosshair touch-none outline-none focus-visible:outline-2 focus-visible:outline-heather"
         tabIndex={0}
         role="application"
-        aria-label={`Picture. Point to place: ${current?.label ?? ''}`}
+        aria-label={say('Picture. Point to place: {{label}}', { label: current?.label ?? '' })}
         onKeyDown={onKeyDown}
         onPointerMove={(event) => {
           const p = toPicture(event);

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { ReactNode } from 'react';
 import { useSession } from '../../../api/queries.js';
 import { fullDay } from '../../../parts/dates.js';
@@ -26,38 +27,40 @@ function OnPaper({ live }: { live: LiveVisit }) {
   const { visit } = live;
   const findings = findingLines(live.content.findings, live.reasoning().known, live.readings.entries);
   const readings = readingLines(live);
-  const side = live.affected === 'both' ? 'both sides' : live.affected;
+  const side = live.affected === 'both' ? say('both sides') : live.affected;
   return (
-    <article aria-label="The visit on paper" className="hidden text-[10.5pt] leading-snug print:block">
+    <article aria-label={say('The visit on paper')} className="hidden text-[10.5pt] leading-snug print:block">
       <header className="flex justify-between border-b-2 border-ink pb-1">
         <div>
           <h1 className="text-xl">{person.name}</h1>
           <p>
-            {person.birthDate === null ? 'date of birth not known' : `born ${fullDay(person.birthDate)}`}
+            {person.birthDate === null
+              ? say('date of birth not known')
+              : say('born {{birthDate}}', { birthDate: fullDay(person.birthDate) })}
             {`. ${live.conditionName}, ${side}.`}
           </p>
         </div>
         <div className="text-right">
           <p className="font-semibold">
-            {`${visit.kind === 'first' ? 'First visit' : `Review, visit ${visit.number}`}, ${fullDay(visit.startedAt)}`}
+            {`${visit.kind === 'first' ? say('First visit') : say('Review, visit {{number}}', { number: visit.number })}, ${fullDay(visit.startedAt)}`}
           </p>
           <p>{session.data?.clinic.name}</p>
         </div>
       </header>
       <div className="columns-2 gap-6">
-        <Part title="Story" lines={storyLines(live)} />
-        <Part title="Safety" lines={safetyLines(live)} />
-        <Part title="Conclusion" lines={conclusionLines(live)} />
-        <Part title="Notes" lines={noteLines(live)} />
+        <Part title={say('Story')} lines={storyLines(live)} />
+        <Part title={say('Safety')} lines={safetyLines(live)} />
+        <Part title={say('Conclusion')} lines={conclusionLines(live)} />
+        <Part title={say('Notes')} lines={noteLines(live)} />
       </div>
       {readings.length > 0 && (
-        <Titled title="Measured">
+        <Titled title={say('Measured')}>
           <table className="w-full">
             <thead>
               <tr className="text-left">
-                <th className="font-normal">Measure</th>
-                <th className="font-normal">left</th>
-                <th className="font-normal">right</th>
+                <th className="font-normal">{say('Measure')}</th>
+                <th className="font-normal">{say('left')}</th>
+                <th className="font-normal">{say('right')}</th>
               </tr>
             </thead>
             <tbody>
@@ -79,19 +82,30 @@ function OnPaper({ live }: { live: LiveVisit }) {
         </Titled>
       )}
       {findings.present.length + findings.absent.length > 0 && (
-        <Titled title="Found">
-          {findings.present.length > 0 && <p>{`Present: ${findings.present.join('; ')}.`}</p>}
-          {findings.absent.length > 0 && <p>{`Absent: ${findings.absent.join('; ')}.`}</p>}
+        <Titled title={say('Found')}>
+          {findings.present.length > 0 && (
+            <p>{say('Present: {{list}}.', { list: findings.present.join('; ') })}</p>
+          )}
+          {findings.absent.length > 0 && (
+            <p>{say('Absent: {{list}}.', { list: findings.absent.join('; ') })}</p>
+          )}
         </Titled>
       )}
       <Amendments list={visit.amendments} content={live.content} />
       <footer className="mt-4 flex items-end justify-between border-t-2 border-ink pt-2">
         <p className="font-semibold">
           {visit.signedAt === null
-            ? 'Not signed: a draft, not a record.'
-            : `Signed by ${visit.signedBy ?? ''}${visit.registration == null ? '' : `, registration ${visit.registration}`}, ${fullDay(visit.signedAt)}`}
+            ? say('Not signed: a draft, not a record.')
+            : say('Signed by {{signedBy}}{{words}}, {{signedAt}}', {
+                signedBy: visit.signedBy ?? '',
+                words:
+                  visit.registration == null
+                    ? ''
+                    : say(', registration {{registration}}', { registration: visit.registration }),
+                signedAt: fullDay(visit.signedAt),
+              })}
         </p>
-        <p className="w-64 border-b border-ink pt-8 text-right text-sm">Signature</p>
+        <p className="w-64 border-b border-ink pt-8 text-right text-sm">{say('Signature')}</p>
       </footer>
     </article>
   );

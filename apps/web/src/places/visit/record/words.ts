@@ -1,4 +1,4 @@
-import { SIDES, type FindingDefinition, type Known, withUnit } from '@heathstep/core';
+import { SIDES, type FindingDefinition, type Known, withUnit, say } from '@heathstep/core';
 import { concludedIdeas, entriesOfKind } from '@heathstep/contracts';
 import { regionName } from '../../../parts/footShapes.js';
 import { type Column, columnsOf, type LiveVisit } from '../live.js';
@@ -8,8 +8,8 @@ import { STORY_CHOICES, STORY_LISTS, type ToldKey, type ToldListKey } from '../s
 export type Line = readonly [what: string, said: string];
 
 const on = (side: string): string => (side === 'none' ? '' : `, ${side}`);
-const yesNo = (value: boolean | null): string => (value === null ? '' : value ? 'yes' : 'no');
-const score = (value: number | null): string => (value === null ? '' : `${value} of 10`);
+const yesNo = (value: boolean | null): string => (value === null ? '' : value ? say('yes') : say('no'));
+const score = (value: number | null): string => (value === null ? '' : say('{{value}} of 10', { value }));
 
 function chosen(live: LiveVisit, key: ToldKey): string {
   const value: string | null = live.get(key);
@@ -32,31 +32,35 @@ export function storyLines(live: LiveVisit): Line[] {
   const settles = live.get('story.settles');
   const lines: Line[] = [
     [
-      'Where it hurts',
+      say('Where it hurts'),
       (live.get('story.regions') ?? [])
         .map((r) => r.split(':'))
         .map(([side, key]) => `${regionName(key ?? '')}, ${side ?? ''}`)
         .join('; '),
     ],
     [
-      'How it began',
+      say('How it began'),
       [chosen(live, 'story.onset'), chosen(live, 'story.since')].filter((t) => t !== '').join(', '),
     ],
-    ['What changed before it', several(live, 'story.load-change')],
-    ['Worst pain', score(live.get('story.worst'))],
-    ['Pain now', score(live.get('story.now'))],
-    ['Worse', several(live, 'story.worse-when')],
-    ['Provoked within 5 minutes', yesNo(live.get('story.provoked'))],
-    ['Settles in', settles === null ? '' : `${settles} min`],
-    ['Wakes at night', yesNo(live.get('story.night'))],
-    ['Burning, numbness', several(live, 'story.character')],
+    [say('What changed before it'), several(live, 'story.load-change')],
+    [say('Worst pain'), score(live.get('story.worst'))],
+    [say('Pain now'), score(live.get('story.now'))],
+    [say('Worse'), several(live, 'story.worse-when')],
+    [say('Provoked within 5 minutes'), yesNo(live.get('story.provoked'))],
+    [say('Settles in'), settles === null ? '' : say('{{settles}} min', { settles })],
+    [say('Wakes at night'), yesNo(live.get('story.night'))],
+    [say('Burning, numbness'), several(live, 'story.character')],
     [
-      'What matters',
+      say('What matters'),
       (live.get('story.activities') ?? [])
-        .map((a) => (a.ability === null ? a.text : `${a.text} (${a.ability} of 10)`))
+        .map((a) =>
+          a.ability === null
+            ? a.text
+            : say('{{text}} ({{ability}} of 10)', { text: a.text, ability: a.ability }),
+        )
         .join(', '),
     ],
-    ['Goal', live.get('story.goal') ?? ''],
+    [say('Goal'), live.get('story.goal') ?? ''],
   ];
   return lines.filter(([, said]) => said !== '');
 }
@@ -75,12 +79,19 @@ export function safetyLines(live: LiveVisit): Line[] {
       `${t.rule.title}${on(t.side)}: ${t.status}${t.closure === null ? '' : `, ${t.closure.text}`}`,
     ]),
     ...(safety.unanswered.length > 0
-      ? [['Not answered', `${safety.unanswered.length} of ${safety.asked.length}`] as const]
+      ? [
+          [
+            say('Not answered'),
+            say('{{n}} of {{n2}}', { n: safety.unanswered.length, n2: safety.asked.length }),
+          ] as const,
+        ]
       : []),
-    ...(untested.length > 0 ? [['Not tested', untested.join('; ')] as const] : []),
-    ...(safety.spared.length > 0 ? [['Not called for', safety.spared.map(textOf).join('; ')] as const] : []),
+    ...(untested.length > 0 ? [[say('Not tested'), untested.join('; ')] as const] : []),
+    ...(safety.spared.length > 0
+      ? [[say('Not called for'), safety.spared.map(textOf).join('; ')] as const]
+      : []),
     ...(safety.unanswered.length === 0 && safety.triggered.length === 0
-      ? [['Asked', 'nothing open'] as const]
+      ? [[say('Asked'), say('nothing open')] as const]
       : []),
   ];
 }
@@ -98,8 +109,8 @@ function said(live: LiveVisit, m: LiveVisit['measures'][number], side: Column): 
   if (entry !== null && entry.status !== 'taken') return STATUS_WORDS[entry.status];
   if (value === null) return '';
   const pain = entry?.pain ?? null;
-  const simulated = entry?.simulated === true ? ', simulated' : '';
-  return `${withUnit(m, value, m.decimals)}${pain === null ? '' : `, pain ${pain}`}${simulated}`;
+  const simulated = entry?.simulated === true ? say(', simulated') : '';
+  return `${withUnit(m, value, m.decimals)}${pain === null ? '' : say(', pain {{pain}}', { pain })}${simulated}`;
 }
 
 /** What was measured at this visit, both sides; what was not is left out. */
@@ -137,12 +148,15 @@ export function conclusionLines(live: LiveVisit): Line[] {
   const ideas = concludedIdeas(entries).map((i) => `${nameOf(i.condition)}${on(i.side)}`);
   const stage = live.protocol.stages.find((s) => s.key === live.get('conclude.stage'))?.name ?? '';
   const lines: Line[] = [
-    ['It is', ideas.join('; ')],
-    ['In other words', live.get('conclude.other') ?? ''],
-    ['It cannot be told yet', live.get('conclude.condition') === 'open' ? 'said so at this visit' : ''],
-    ['Irritability', live.irritability.level === 'not-known' ? '' : live.irritability.level],
-    ['Starts in', stage],
-    ['Because', live.get('conclude.stage-reason') ?? ''],
+    [say('It is'), ideas.join('; ')],
+    [say('In other words'), live.get('conclude.other') ?? ''],
+    [
+      say('It cannot be told yet'),
+      live.get('conclude.condition') === 'open' ? say('said so at this visit') : '',
+    ],
+    [say('Irritability'), live.irritability.level === 'not-known' ? '' : live.irritability.level],
+    [say('Starts in'), stage],
+    [say('Because'), live.get('conclude.stage-reason') ?? ''],
   ];
   return lines.filter(([, words]) => words.trim() !== '');
 }
@@ -151,6 +165,9 @@ export function conclusionLines(live: LiveVisit): Line[] {
 export const noteLines = (live: LiveVisit): Line[] => [
   ...entriesOfKind(live.readings.entries, 'note')
     .filter((n) => n.value.trim() !== '')
-    .map((n): Line => [`Note, ${n.name}`, n.value]),
-  ...entriesOfKind(live.readings.entries, 'skip').map((s): Line => [`Left out: ${s.name}`, s.value]),
+    .map((n): Line => [say('Note, {{name}}', { name: n.name }), n.value]),
+  ...entriesOfKind(live.readings.entries, 'skip').map((s): Line => [
+    say('Left out: {{name}}', { name: s.name }),
+    s.value,
+  ]),
 ];

@@ -1,6 +1,14 @@
 import { Also } from '../../../parts/Also.js';
 import { useState } from 'react';
-import { combineTrials, compareValues, shown, unitAfter, type MeasureDefinition } from '@heathstep/core';
+import {
+  combineTrials,
+  compareValues,
+  shown,
+  unitAfter,
+  type MeasureDefinition,
+  say,
+  sayKey,
+} from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import { ScoreKeys } from '../../../parts/Blank.js';
 import { Setup } from '../../../parts/Setup.js';
@@ -50,7 +58,7 @@ export function Details(props: RowProps) {
             keep={(value, heldBy, simulated) =>
               keep(value, {
                 ...(measure.methods.includes('phone or inclinometer')
-                  ? { method: 'phone or inclinometer' }
+                  ? { method: say('phone or inclinometer') }
                   : {}),
                 ...(heldBy === 'self' ? { by: 'self' as const } : {}),
                 ...(simulated ? { simulated } : {}),
@@ -102,7 +110,7 @@ function Beside({
         )}
         {!measure.painless && (
           <span className="text-sm whitespace-nowrap text-ink-2">
-            pain <kbd className="rounded border border-line px-1 pointer-coarse:hidden">P</kbd>
+            {say('pain')} <kbd className="rounded border border-line px-1 pointer-coarse:hidden">P</kbd>
           </span>
         )}
         {!measure.painless && <PainWithIt row={row} side={side} entry={entry} write={write} />}
@@ -111,7 +119,7 @@ function Beside({
         <WhyNone measure={measure} side={side} entry={entry} write={write} />
         {entry.status === 'not-done' && (
           <Reason
-            label={`Why not done${side === 'none' ? '' : `, ${side}`}`}
+            label={say('Why not done{{words}}', { words: side === 'none' ? '' : `, ${side}` })}
             kept={entry.reason ?? ''}
             onChange={(reason) => write(side, (now) => ({ ...now, reason }))}
           />
@@ -139,7 +147,10 @@ function WhyNone({
     <span
       className="flex gap-4"
       role="group"
-      aria-label={`${measure.label}${side === 'none' ? '' : `, ${side}`}: why there is no value`}
+      aria-label={say('{{label}}{{words}}: why there is no value', {
+        label: measure.label,
+        words: side === 'none' ? '' : `, ${side}`,
+      })}
     >
       {(['not-done', 'unable', 'stopped-by-pain'] as const).map((status) => (
         <button
@@ -185,9 +196,13 @@ function PainWithIt({
       }}
     >
       <ScoreKeys
-        label={side === 'none' ? 'Pain while doing it' : `Pain while doing it, ${side}`}
-        low="no pain"
-        high="worst"
+        label={
+          side === 'none'
+            ? say('Pain while doing it')
+            : say('Pain while doing it, {{side}}', { side: say(side) })
+        }
+        low={say('no pain')}
+        high={say('worst')}
         value={entry.pain}
         onChange={(pain) => write(side, (now) => ({ ...now, pain }))}
       />
@@ -209,7 +224,7 @@ function Reason({
     <input
       className="field !min-h-9 max-w-56"
       aria-label={label}
-      placeholder="why, in a few words"
+      placeholder={say('why, in a few words')}
       maxLength={200}
       value={text}
       onChange={(e) => {
@@ -234,11 +249,11 @@ function Lever({
   const wrong = text !== '' && !(value >= 3 && value <= 60);
   return (
     <label className="flex items-center gap-1">
-      lever arm
+      {say('lever arm')}
       <input
         className="w-12 border-b-2 border-edge bg-transparent text-center font-semibold"
         inputMode="decimal"
-        aria-label={`Lever arm in cm, ${side}`}
+        aria-label={say('Lever arm in cm, {{side}}', { side: say(side) })}
         aria-invalid={wrong}
         value={text}
         maxLength={5}
@@ -252,10 +267,10 @@ function Lever({
           });
         }}
       />
-      cm
+      {say('cm')}
       {wrong && (
         <span role="alert" className="text-ease-deep">
-          from 3 to 60
+          {say('from 3 to 60')}
         </span>
       )}
     </label>
@@ -284,7 +299,7 @@ function Again({
         className="text-action min-h-9"
         onClick={() => write(side, (now) => ({ ...now, again: { trials: [], pain: null } }))}
       >
-        Re-test
+        {say('Re-test')}
       </button>
     );
   }
@@ -292,9 +307,12 @@ function Again({
   const change = after === null ? null : compareValues(measure, first, after);
   return (
     <span className="flex items-center gap-2">
-      <span>after</span>
+      <span>{say('after')}</span>
       <AgainField
-        label={`${measure.label}${side === 'none' ? '' : `, ${side}`}, again`}
+        label={say('{{label}}{{words}}, again', {
+          label: measure.label,
+          words: side === 'none' ? '' : `, ${side}`,
+        })}
         value={again.trials[0] ?? null}
         min={measure.allowed.min}
         max={measure.allowed.max}
@@ -307,7 +325,12 @@ function Again({
       />
       {change !== null && (
         <b className={change.direction === 'worse' ? 'text-ease-deep' : 'text-go-deep'}>
-          {`${change.change > 0 ? '+' : ''}${shown(change.change)}${unitAfter(measure)} within the visit, ${change.class.replaceAll('-', ' ')}`}
+          {say('{{words}}{{change}}{{unitAfter}} within the visit, {{class}}', {
+            words: change.change > 0 ? '+' : '',
+            change: shown(change.change),
+            unitAfter: unitAfter(measure),
+            class: sayKey(change.class),
+          })}
         </b>
       )}
       <button
@@ -317,7 +340,7 @@ function Again({
           write(side, ({ again: _again, ...rest }) => rest);
         }}
       >
-        drop it
+        {say('drop it')}
       </button>
     </span>
   );
@@ -356,7 +379,11 @@ function AgainField({
           onValue(read(e.target.value));
         }}
       />
-      {wrong && <span role="alert" className="text-ease-deep">{`from ${min} to ${max}`}</span>}
+      {wrong && (
+        <span role="alert" className="text-ease-deep">
+          {say('from {{min}} to {{max}}', { min, max })}
+        </span>
+      )}
     </>
   );
 }
@@ -374,19 +401,19 @@ function How(props: RowProps) {
   return (
     <div className="mt-1 flex flex-wrap items-center gap-x-5 text-sm">
       <Choice
-        label="Method"
+        label={say('Method')}
         options={measure.methods}
         value={entry.method ?? measure.methods[0] ?? ''}
         onChange={(method) => set({ method })}
       />
       <Choice
-        label="Position"
+        label={say('Position')}
         options={measure.positions}
         value={entry.position ?? measure.positions[0] ?? ''}
         onChange={(position) => set({ position })}
       />
       <Choice
-        label="Measured by"
+        label={say('Measured by')}
         options={['another', 'self']}
         value={entry.by ?? 'another'}
         onChange={(by) => set({ by: by as 'another' | 'self' })}
@@ -399,21 +426,21 @@ function How(props: RowProps) {
               checked={props.alternating}
               onChange={(e) => actions.setAlternating(e.target.checked)}
             />
-            alternate left and right
+            {say('alternate left and right')}
           </label>
           <button type="button" className="text-action min-h-9" onClick={() => actions.swap(measure)}>
-            Swap left and right
+            {say('Swap left and right')}
           </button>
         </>
       )}
       {measure.photo !== null && (
         <button type="button" className="text-action min-h-9" onClick={() => actions.openPhoto(measure)}>
-          From a picture
+          {say('From a picture')}
         </button>
       )}
       <details className="basis-full">
         <summary className="min-h-8 text-ink-2">
-          How it is taken <Also of={measure} most={4} />
+          {say('How it is taken')} <Also of={measure} most={4} />
         </summary>
         <div className="flex gap-5 pb-1">
           {measure.setup !== null && <Setup name={measure.setup} label={measure.positions[0] ?? ''} />}

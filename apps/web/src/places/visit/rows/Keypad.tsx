@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { goTo, nextStop } from './moving.js';
 
 const KEYS = ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '−'] as const;
@@ -39,7 +40,12 @@ export function Keypad() {
   };
   const keep = (event: React.PointerEvent) => event.preventDefault();
   return (
-    <div className="mt-2 grid grid-cols-8 gap-1" role="group" aria-label="Figures" onPointerDown={keep}>
+    <div
+      className="mt-2 grid grid-cols-8 gap-1"
+      role="group"
+      aria-label={say('Figures')}
+      onPointerDown={keep}
+    >
       {KEYS.map((key) => (
         <button
           key={key}
@@ -54,12 +60,12 @@ export function Keypad() {
         type="button"
         className="col-span-2 min-h-11 rounded bg-line-2 font-semibold"
         onClick={back}
-        aria-label="Delete the last figure"
+        aria-label={say('Delete the last figure')}
       >
         ⌫
       </button>
       <button type="button" className="action col-span-2 !min-h-11" onClick={onward}>
-        Next
+        {say('Next')}
       </button>
     </div>
   );

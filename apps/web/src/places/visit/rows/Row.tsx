@@ -7,6 +7,8 @@ import {
   shown,
   whyComputed,
   whyTrials,
+  say,
+  sayKey,
 } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import { PairBar } from '../../../parts/PairBar.js';
@@ -99,7 +101,12 @@ export const Row = memo(function Row(props: RowProps) {
       {measure.sides === 'single' ? <SingleLine {...props} /> : <PairLine {...props} />}
       {active && measure.computed === null && <Details {...props} />}
       {active && measure.computed !== null && (
-        <p className="mt-1 text-sm text-ink-2">{`Worked out: ${measure.method.join('; ')}. ${missingText(props)}`}</p>
+        <p className="mt-1 text-sm text-ink-2">
+          {say('Worked out: {{list}}. {{missing}}', {
+            list: measure.method.join('; '),
+            missing: missingText(props),
+          })}
+        </p>
       )}
     </section>
   );
@@ -109,10 +116,10 @@ export const Row = memo(function Row(props: RowProps) {
       const found = computed[c];
       return found?.value === null ? found.missing : [];
     });
-    const names = [...new Set(missing)].map((m) => m.replaceAll('-', ' '));
+    const names = [...new Set(missing)].map((m) => sayKey(m));
     const none =
       values.left === null && values.right === null && values.none === null && before.left === null;
-    return names.length === 0 || !none ? '' : `Still wanted: ${names.join(', ')}.`;
+    return names.length === 0 || !none ? '' : say('Still wanted: {{list}}.', { list: names.join(', ') });
   }
 }, same);
 
@@ -163,7 +170,7 @@ function PairLine(props: RowProps) {
       />
     ) : (
       <span className={`text-xs text-ink-3 ${s === 'left' ? 'text-right' : ''}`}>
-        {values[s] === null ? '' : 'worked out'}
+        {values[s] === null ? '' : say('worked out')}
       </span>
     );
   if (wide) {
@@ -220,7 +227,7 @@ function SingleLine(props: RowProps) {
           write={(at, change) => props.actions.write(measure, at, change)}
         />
       ) : (
-        <span className="text-xs text-ink-3">worked out</span>
+        <span className="text-xs text-ink-3">{say('worked out')}</span>
       )}
       <Value {...props} side="none" />
       {measure.levels === null ? (
@@ -262,10 +269,12 @@ function Value({ measure, side, values, entries, computed }: RowProps & { side: 
       </span>
       <span className="text-xs font-normal text-ink-2">{measure.unitLabel}</span>
       {entries[side].simulated === true && (
-        <span className="block text-[0.65rem] font-semibold text-hold-deep">simulated</span>
+        <span className="block text-[0.65rem] font-semibold text-hold-deep">{say('simulated')}</span>
       )}
       {worked === null && entries[side].trials.length > 1 && spread !== null && spread > 0 && (
-        <span className="block text-[0.65rem] font-normal text-ink-3">{`spread ${shown(spread)}`}</span>
+        <span className="block text-[0.65rem] font-normal text-ink-3">
+          {say('spread {{spread}}', { spread: shown(spread) })}
+        </span>
       )}
     </Why>
   );

@@ -1,5 +1,5 @@
 import { RadioRow } from '../../../parts/RadioRow.js';
-import { combineTrials, type MeasureDefinition } from '@heathstep/core';
+import { combineTrials, type MeasureDefinition, say, sayKey } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import type { Column } from '../live.js';
 import { goTo, nextStop, painOf } from './moving.js';
@@ -33,7 +33,11 @@ export function Side(props: SideProps) {
         type="button"
         className="text-action min-h-9 text-sm"
         onClick={() => write(side, (now) => ({ ...now, status: 'taken' }))}
-        aria-label={`${measure.label}, ${side}: ${STATUS_WORDS[entry.status]}. Take it instead`}
+        aria-label={say('{{label}}, {{side}}: {{status}}. Take it instead', {
+          label: measure.label,
+          side: say(side),
+          status: STATUS_WORDS[entry.status],
+        })}
       >
         {STATUS_WORDS[entry.status]}
       </button>
@@ -80,7 +84,7 @@ function Levels({ measure, side, row, entry, alternating, write }: SideProps) {
       marks={{ 'data-row': row, 'data-order': orderOf(measure, side, 0, alternating) }}
       className={`flex flex-wrap outline-none ${side === 'left' ? 'justify-end' : ''}`}
       value={chosen === null ? null : String(chosen)}
-      options={levels.map((level) => ({ value: String(level.value), word: level.word.replaceAll('-', ' ') }))}
+      options={levels.map((level) => ({ value: String(level.value), word: sayKey(level.word) }))}
       onChange={(value) => choose(Number(value))}
       onClear={() => choose(null)}
       itemClass={(_, on) =>

@@ -1,5 +1,5 @@
 import { useEffect, useId, useState } from 'react';
-import { guardReading, type GuardResult, type MeasureDefinition } from '@heathstep/core';
+import { guardReading, type GuardResult, type MeasureDefinition, say } from '@heathstep/core';
 import type { Column } from '../live.js';
 import { move } from './moving.js';
 
@@ -61,7 +61,7 @@ export function Trial(props: TrialProps) {
         data-column={`${side}-${index}`}
         inputMode={props.keypad ? 'none' : 'decimal'}
         autoComplete="off"
-        aria-label={`${name}, trial ${index + 1}`}
+        aria-label={say('{{name}}, trial {{index}}', { name, index: index + 1 })}
         aria-invalid={wrong !== null}
         aria-describedby={noteId}
         placeholder={index === 0 ? measure.unitLabel : undefined}
@@ -118,7 +118,7 @@ function Notes({
           {wrong}{' '}
           {meant !== undefined && (
             <button type="button" className="font-bold underline" onClick={() => take(String(meant))}>
-              {`Take ${meant}`}
+              {say('Take {{meant}}', { meant })}
             </button>
           )}
         </span>
@@ -129,11 +129,13 @@ function Notes({
         >
           {guard.state === 'unusual' && guard.ask}{' '}
           <button type="button" className="font-bold underline" onClick={onConfirm}>
-            Yes, it is
+            {say('Yes, it is')}
           </button>
         </span>
       )}
-      {outlier && <span className="sr-only">This trial differs from the others by more than the error</span>}
+      {outlier && (
+        <span className="sr-only">{say('This trial differs from the others by more than the error')}</span>
+      )}
     </span>
   );
 }

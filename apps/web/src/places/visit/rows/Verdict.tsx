@@ -9,6 +9,8 @@ import {
   whyChange,
   whySides,
   whyThreshold,
+  say,
+  sayKey,
 } from '@heathstep/core';
 import { Why } from '../../../parts/Why.js';
 import type { Column } from '../live.js';
@@ -34,7 +36,7 @@ export function Verdict(props: VerdictProps) {
       {left !== null && right !== null && <Sides {...props} left={left} right={right} />}
       {now !== null && <Says measure={measure} value={now} ageYears={props.ageYears} />}
       {now !== null && before[side] !== null && <Change measure={measure} then={before[side]} now={now} />}
-      {unlike && <span className="text-ink-2">taken otherwise last time</span>}
+      {unlike && <span className="text-ink-2">{say('taken otherwise last time')}</span>}
     </div>
   );
 }
@@ -49,10 +51,16 @@ function Sides({ measure, left, right, affected }: VerdictProps & { left: number
       className={`block min-h-[24px] ${sides.flagged === true ? 'border-l-4 border-ease pl-1.5 font-semibold' : 'pl-0.5 text-ink-2'}`}
     >
       {measure.levels !== null
-        ? 'sides differ'
+        ? say('sides differ')
         : measure.sideFlag?.kind === 'symmetry' && sides.symmetryPercent !== null
-          ? `${shown(sides.symmetryPercent, 0)} % of ${worse === 'left' ? 'right' : 'left'}`
-          : `${shown(sides.difference, Math.max(1, measure.decimals))}${unitAfter(measure)} apart`}
+          ? say('{{symmetryPercent}} % of {{words}}', {
+              symmetryPercent: shown(sides.symmetryPercent, 0),
+              words: worse === 'left' ? say('right') : say('left'),
+            })
+          : say('{{difference}}{{unitAfter}} apart', {
+              difference: shown(sides.difference, Math.max(1, measure.decimals)),
+              unitAfter: unitAfter(measure),
+            })}
     </Why>
   );
 }
@@ -70,7 +78,7 @@ function Says({
   if (reading === null || reading.meaning === 'usual') return null;
   return (
     <Why of={() => whyThreshold(measure, value, ageYears)} className="block min-h-[24px] text-hold-deep">
-      {`${reading.meaning}${reading.margin === 'clear' ? '' : ', within error'}`}
+      {`${reading.meaning}${reading.margin === 'clear' ? '' : say(', within error')}`}
     </Why>
   );
 }
@@ -86,8 +94,8 @@ function Change({ measure, then, now }: { measure: MeasureDefinition; then: numb
   return (
     <Why of={() => whyChange(measure, then, now)} className={`block min-h-[24px] ${tone}`}>
       {change.change === 0
-        ? 'as last time'
-        : `${change.change > 0 ? '+' : ''}${shown(change.change, Math.max(1, measure.decimals))}${unitAfter(measure)} ${change.class === 'not-known' ? '' : change.class.replaceAll('-', ' ')}`}
+        ? say('as last time')
+        : `${change.change > 0 ? '+' : ''}${shown(change.change, Math.max(1, measure.decimals))}${unitAfter(measure)} ${change.class === 'not-known' ? '' : sayKey(change.class)}`}
     </Why>
   );
 }

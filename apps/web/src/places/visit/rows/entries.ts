@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { MeasureDefinition } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import type { EntryStore } from '../../../api/entryStore.js';
@@ -6,10 +7,10 @@ import type { Column } from '../live.js';
 export const EMPTY: MeasureEntry = { trials: [], status: 'taken', pain: null };
 
 export const STATUS_WORDS: Record<MeasureEntry['status'], string> = {
-  taken: 'taken',
-  'not-done': 'not done',
-  unable: 'unable',
-  'stopped-by-pain': 'stopped by pain',
+  taken: say('taken'),
+  'not-done': say('not done'),
+  unable: say('unable'),
+  'stopped-by-pain': say('stopped by pain'),
 };
 
 const says = (e: MeasureEntry): boolean =>

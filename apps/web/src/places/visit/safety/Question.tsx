@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { SafetyAnswer, SafetyQuestion } from '@heathstep/core';
 import { RadioRow } from '../../../parts/RadioRow.js';
 import type { LiveVisit } from '../live.js';
@@ -8,19 +9,19 @@ export const lastAnswer = (live: LiveVisit, question: string): SafetyAnswer | nu
   null;
 
 const PERSON: readonly (readonly [SafetyAnswer, string])[] = [
-  ['no', 'No'],
-  ['yes', 'Yes'],
+  ['no', say('No')],
+  ['yes', say('Yes')],
 ];
 const SIDES: readonly (readonly [SafetyAnswer, string])[] = [
-  ['no', 'No'],
+  ['no', say('No')],
   ['left', 'L'],
-  ['both', 'Both'],
+  ['both', say('Both')],
   ['right', 'R'],
 ];
-const NOT_TESTED: readonly [SafetyAnswer, string] = ['not-tested', 'Not tested'];
+const NOT_TESTED: readonly [SafetyAnswer, string] = ['not-tested', say('Not tested')];
 
 /** Sides are one letter on the screen. */
-const SPOKEN: Partial<Record<SafetyAnswer, string>> = { left: 'Left', right: 'Right' };
+const SPOKEN: Partial<Record<SafetyAnswer, string>> = { left: say('Left'), right: say('Right') };
 
 const TONE = (value: SafetyAnswer): string => {
   if (value === 'no') return 'bg-line text-ink';
@@ -41,13 +42,13 @@ export function Question({ question, live }: { question: SafetyQuestion; live: L
       >
         {question.text}
         {answer === null && last !== null && (
-          <span className="ml-2 text-sm text-ink-3">last time {last}</span>
+          <span className="ml-2 text-sm text-ink-3">{say('last time {{last}}', { last: say(last) })}</span>
         )}
         {live.safety.clashes
           .filter((c) => c.question === question.key)
           .map((c) => (
             <span key={c.words} role="note" className="block text-sm font-semibold text-hold-deep">
-              {`No, yet ${c.words}`}
+              {say('No, yet {{words}}', { words: c.words })}
             </span>
           ))}
       </span>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useState } from 'react';
 import type { ExaminedPart, SafetyAnswer, SafetyQuestion } from '@heathstep/core';
 import type { LiveVisit } from '../live.js';
@@ -14,16 +15,19 @@ export function Tests({ live }: { live: LiveVisit }) {
     (q) => live.safety.spared.includes(q.key) && !also.has(q.key),
   );
   return (
-    <section aria-label="To feel, squeeze and measure">
-      <h3 className="mt-8 text-lg">To feel, squeeze and measure</h3>
+    <section aria-label={say('To feel, squeeze and measure')}>
+      <h3 className="mt-8 text-lg">{say('To feel, squeeze and measure')}</h3>
       {live.content.bodyParts.map((part) => (
         <Part key={part.key} part={part} live={live} tests={tests.filter((q) => q.part === part.key)} />
       ))}
       {spared.length > 0 && (
         <details className="mt-3 text-ink-2">
           <summary className="flex min-h-11 cursor-pointer items-center gap-2">
-            {`${spared.length} more ${spared.length === 1 ? 'test is' : 'tests are'} not called for by what is known. Not tested is not the same as not there.`}
-            <span className="text-action text-sm">Show them</span>
+            {say(
+              '{{n}} more {{words}} not called for by what is known. Not tested is not the same as not there.',
+              { n: spared.length, words: spared.length === 1 ? say('test is') : say('tests are') },
+            )}
+            <span className="text-action text-sm">{say('Show them')}</span>
           </summary>
           <ul className="pl-4">
             {spared.map((q) => (
@@ -32,10 +36,10 @@ export function Tests({ live }: { live: LiveVisit }) {
                 <button
                   type="button"
                   className="text-action min-h-11 text-sm whitespace-nowrap"
-                  aria-label={`Test it: ${q.text}`}
+                  aria-label={say('Test it: {{text}}', { text: q.text })}
                   onClick={() => setAlso(new Set([...also, q.key]))}
                 >
-                  Test it
+                  {say('Test it')}
                 </button>
               </li>
             ))}
@@ -77,13 +81,18 @@ function Part({
         <div className="flex flex-wrap items-baseline gap-x-4 border-b border-line">
           <h4 className="font-semibold">{part.name}</h4>
           <span className="text-sm text-ink-2">
-            {open.length === 0 ? 'answered' : `${open.length} to test`}
+            {open.length === 0 ? say('answered') : say('{{n}} to test', { n: open.length })}
           </span>
           <div className="flex-1" />
           {open.length > 0 && (
             <span className="flex gap-4">
-              {press(open.length === 1 ? 'Tested, not found' : `Tested ${open.length}, none found`, 'no')}
-              {press('Not tested', 'not-tested')}
+              {press(
+                open.length === 1
+                  ? say('Tested, not found')
+                  : say('Tested {{n}}, none found', { n: open.length }),
+                'no',
+              )}
+              {press(say('Not tested'), 'not-tested')}
             </span>
           )}
         </div>

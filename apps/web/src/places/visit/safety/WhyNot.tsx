@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useState } from 'react';
 import type { SafetyQuestion } from '@heathstep/core';
 import type { LiveVisit } from '../live.js';
@@ -31,13 +32,15 @@ export function WhyNot({
   return (
     <div
       role="group"
-      aria-label={`Why not tested: ${part}`}
+      aria-label={say('Why not tested: {{part}}', { part })}
       className={`mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 rounded px-3 text-sm ${without.length > 0 ? 'bg-hold-wash text-hold-deep' : 'text-ink-2'}`}
     >
       <span className="font-semibold">
         {given === null
-          ? `Why ${left.length === 1 ? 'was it' : `were these ${without.length}`} not tested?`
-          : 'Not tested because:'}
+          ? say('Why {{words}} not tested?', {
+              words: left.length === 1 ? say('was it') : say('were these {{n}}', { n: without.length }),
+            })
+          : say('Not tested because:')}
       </span>
       {REASONS.map((reason) => (
         <button
@@ -47,13 +50,13 @@ export function WhyNot({
           className={`min-h-11 px-1 ${given === reason ? 'font-bold underline' : 'text-action'}`}
           onClick={() => put(reason)}
         >
-          {reason}
+          {say(reason)}
         </button>
       ))}
       {given !== null && !REASONS.some((r) => r === given) && other === null && <b>{given}</b>}
       {other === null ? (
         <button type="button" className="text-action min-h-11" onClick={() => setOther('')}>
-          in own words
+          {say('in own words')}
         </button>
       ) : (
         <form
@@ -66,14 +69,14 @@ export function WhyNot({
           <input
             // The field was asked for a moment ago.
             autoFocus
-            aria-label={`Reason in own words: ${part}`}
+            aria-label={say('Reason in own words: {{part}}', { part })}
             className="field min-h-11"
             maxLength={200}
             value={other}
             onChange={(event) => setOther(event.target.value)}
           />
           <button type="submit" className="text-action min-h-11" disabled={typed === ''}>
-            Keep
+            {say('Keep')}
           </button>
         </form>
       )}

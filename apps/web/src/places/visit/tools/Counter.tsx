@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { type Dispatch, type SetStateAction, useEffect, useEffectEvent, useRef, useState } from 'react';
 import { click } from './click.js';
 import { Ring, sideColour } from './Ring.js';
@@ -62,7 +63,7 @@ export function Metronome({ place, keep, beatsPerMinute, faults, stopAtFaults }:
       onKeyDown={onKeyDown}
       className="flex items-center gap-4 outline-none"
       role="group"
-      aria-label="Counter with metronome"
+      aria-label={say('Counter with metronome')}
     >
       <Ring share={counting ? beat.share : 0} colour={sideColour(place?.side ?? 'none')}>
         <span aria-live="polite">{state.count}</span>
@@ -79,12 +80,22 @@ export function Metronome({ place, keep, beatsPerMinute, faults, stopAtFaults }:
           />
         ) : (
           <>
-            <div className="font-semibold">{`${beatsPerMinute} beats a minute, one up, one down`}</div>
+            <div className="font-semibold">
+              {say('{{beatsPerMinute}} beats a minute, one up, one down', { beatsPerMinute })}
+            </div>
             {state.endedBecause !== null && (
-              <div className="text-ink-2">{`Kept ${state.count}. Ended: ${state.endedBecause}${state.faults.length > 0 ? ` (${state.faults.join(', ')})` : ''}`}</div>
+              <div className="text-ink-2">
+                {say('Kept {{n}}. Ended: {{endedBecause}}{{words}}', {
+                  n: state.count,
+                  endedBecause: state.endedBecause,
+                  words: state.faults.length > 0 ? ` (${state.faults.join(', ')})` : '',
+                })}
+              </div>
             )}
             <button type="button" className="action mt-1" disabled={place === null} onClick={begin}>
-              {place === null ? 'Both sides counted' : `Start ${place.side === 'none' ? '' : place.side}`}
+              {place === null
+                ? say('Both sides counted')
+                : say('Start {{words}}', { words: place.side === 'none' ? '' : say(place.side) })}
             </button>
           </>
         )}
@@ -112,7 +123,12 @@ function WhileCounting({
   return (
     <>
       <div>
-        <b>{`Counting ${place?.side === 'none' ? '' : (place?.side ?? '')}, ${beat.way}`}</b>
+        <b>
+          {say('Counting {{words}}, {{way}}', {
+            words: place?.side === 'none' ? '' : (place?.side ?? ''),
+            way: say(beat.way),
+          })}
+        </b>
         <span className="text-ink-2">{`. Space counts, 1 to ${faults.length} mark a fault, ${stopAtFaults} faults stop it`}</span>
       </div>
       <div className="mt-1 flex flex-wrap gap-1.5">
@@ -132,14 +148,14 @@ function WhileCounting({
       </div>
       <div className="mt-2 flex gap-2">
         <button type="button" className="action" onClick={() => setState(addCount)}>
-          One more
+          {say('One more')}
         </button>
         <button
           type="button"
           className="action-quiet"
           onClick={() => setState((s) => endCount(s, 'stopped'))}
         >
-          {`Stop and keep ${state.count}`}
+          {say('Stop and keep {{n}}', { n: state.count })}
         </button>
       </div>
     </>
@@ -158,26 +174,28 @@ export function SitToStand({ place, keep, target }: ToolProps & { target: number
       setState(next);
       return;
     }
-    setState(endCount(next, `${target} stands`));
+    setState(endCount(next, say('{{target}} stands', { target })));
     keep(tenths(performance.now() - (state.startedMs ?? 0)));
   };
   return (
-    <div className="flex items-center gap-4" role="group" aria-label="Sit-to-stand counter">
+    <div className="flex items-center gap-4" role="group" aria-label={say('Sit-to-stand counter')}>
       <Ring share={state.count / target} colour={sideColour('none')}>
         {state.count}
       </Ring>
       <div className="text-sm">
         <div className="font-semibold">
-          {counting ? `${tenths(spent).toFixed(1)} s` : `${target} times up and down, arms crossed`}
+          {counting
+            ? `${tenths(spent).toFixed(1)} s`
+            : say('{{target}} times up and down, arms crossed', { target })}
         </div>
         <div className="mt-1 flex gap-2">
           {counting ? (
             <>
               <button type="button" className="action" onClick={stand} autoFocus>
-                Standing
+                {say('Standing')}
               </button>
               <button type="button" className="text-action min-h-11" onClick={() => setState(READY)}>
-                Discard
+                {say('Discard')}
               </button>
             </>
           ) : (
@@ -187,7 +205,7 @@ export function SitToStand({ place, keep, target }: ToolProps & { target: number
               disabled={place === null}
               onClick={() => setState(startCount(performance.now()))}
             >
-              {place === null ? 'Taken' : 'Start'}
+              {place === null ? say('Taken') : say('Start')}
             </button>
           )}
         </div>

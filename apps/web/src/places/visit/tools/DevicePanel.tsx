@@ -8,6 +8,8 @@ import {
   type MeasureDefinition,
   shown,
   torqueOf,
+  say,
+  sayKey,
 } from '@heathstep/core';
 import { Ring, sideColour } from './Ring.js';
 import { placeText } from './Stopwatch.js';
@@ -15,12 +17,12 @@ import type { ToolProps } from './Tool.js';
 import { useDevice } from '../../../parts/useDevice.js';
 
 const WARNINGS: Record<CaptureWarning, string> = {
-  tilt: 'Tilted: hold it in line, nothing is taken',
-  'heel-lift': 'The heel has lifted, nothing is taken',
-  'late-trigger': 'The push began before the capture. Let go, and push again',
-  'drop-out': 'Readings were lost: starting over',
-  silent: 'The device says nothing. Nothing is taken',
-  rubbish: 'The device sent something unreadable: starting over',
+  tilt: say('Tilted: hold it in line, nothing is taken'),
+  'heel-lift': say('The heel has lifted, nothing is taken'),
+  'late-trigger': say('The push began before the capture. Let go, and push again'),
+  'drop-out': say('Readings were lost: starting over'),
+  silent: say('The device says nothing. Nothing is taken'),
+  rubbish: say('The device sent something unreadable: starting over'),
 };
 
 const UNITS: Record<DeviceKind, string> = { inclinometer: '°', dynamometer: 'N', thermometer: '°C' };
@@ -58,15 +60,15 @@ export function DevicePanel({
     },
   );
   const { link, state } = device;
-  if (base === null) return <p className="text-sm text-ink-2">No device service on this machine.</p>;
+  if (base === null) return <p className="text-sm text-ink-2">{say('No device service on this machine.')}</p>;
   if (link !== 'on') return <NotConnected device={device} kind={kind} />;
   const warning = state.warnings[0];
   return (
-    <div className="flex items-center gap-4" role="group" aria-label="Device">
+    <div className="flex items-center gap-4" role="group" aria-label={say('Device')}>
       <Ring share={state.steadiness} colour={sideColour(place?.side ?? 'none')}>
         {state.hello === null ? '' : <span aria-hidden>{state.steadiness > 0 ? '●' : '○'}</span>}
       </Ring>
-      <div className="w-32 text-4xl font-bold leading-none" aria-label="Live value">
+      <div className="w-32 text-4xl font-bold leading-none" aria-label={say('Live value')}>
         {state.live === null ? '–' : shown(state.live, kind === 'dynamometer' ? 0 : 1)}
         <span className="text-base font-normal text-ink-2">{UNITS[kind]}</span>
       </div>
@@ -75,27 +77,31 @@ export function DevicePanel({
           {state.hello?.name ?? kind}, {placeText(place)}
         </div>
         <div role="status" className={warning === undefined ? 'text-ink-2' : 'font-semibold text-ease-deep'}>
-          {warning !== undefined ? WARNINGS[warning] : place === null ? 'All trials taken' : help(kind)}
+          {warning !== undefined ? WARNINGS[warning] : place === null ? say('All trials taken') : help(kind)}
         </div>
         {state.hello?.simulated === true && (
-          <div className="text-hold-deep">Simulated: what it gives is marked so in the record</div>
+          <div className="text-hold-deep">{say('Simulated: what it gives is marked so in the record')}</div>
         )}
         {state.hello?.heldBy === 'self' && (
-          <div className="text-hold-deep">Held by the patient: kept as measured by oneself</div>
+          <div className="text-hold-deep">{say('Held by the patient: kept as measured by oneself')}</div>
         )}
         {last?.force != null && (
           <div className="text-ink-2">
-            {`peak ${shown(last.force.peakN, 0)} N, best second ${shown(last.force.bestSecondN, 0)} N, rise ${shown(last.force.riseNPerS, 0)} N/s`}
+            {say('peak {{peakN}} N, best second {{bestSecondN}} N, rise {{riseNPerS}} N/s', {
+              peakN: shown(last.force.peakN, 0),
+              bestSecondN: shown(last.force.bestSecondN, 0),
+              riseNPerS: shown(last.force.riseNPerS, 0),
+            })}
             {leverCm !== null && torqueText(last.force.bestSecondN, leverCm, bodyMassKg)}
           </div>
         )}
       </div>
       {state.hello?.simulated === true && <PlayMistake device={device} />}
       <button type="button" className="action-quiet" onClick={device.zero} disabled={state.live === null}>
-        Zero
+        {say('Zero')}
       </button>
       <button type="button" className="text-action min-h-11 text-sm" onClick={device.disconnect}>
-        Disconnect
+        {say('Disconnect')}
       </button>
     </div>
   );
@@ -106,23 +112,25 @@ type Device = ReturnType<typeof useDevice>;
 function NotConnected({ device, kind }: { device: Device; kind: DeviceKind }) {
   const { link, state } = device;
   return (
-    <div className="flex items-center gap-4 text-sm" role="group" aria-label="Device">
+    <div className="flex items-center gap-4 text-sm" role="group" aria-label={say('Device')}>
       <button
         type="button"
         className="action-quiet"
         disabled={link === 'connecting'}
         onClick={device.connect}
       >
-        {link === 'connecting' ? 'Connecting' : `Connect the ${kind}`}
+        {link === 'connecting' ? say('Connecting') : say('Connect the {{kind}}', { kind: say(kind) })}
       </button>
       {link === 'failed' && (
         <span role="alert" className="text-ease-deep">
-          The device did not answer. Is it on, and its service started? Values can be typed.
+          {say('The device did not answer. Is it on, and its service started? Values can be typed.')}
         </span>
       )}
       {link === 'off' && state.phase === 'ended' && (
         <span role="alert" className="text-ease-deep">
-          {`Disconnected: ${state.endReason ?? ''}. Only what was taken before is kept.`}
+          {say('Disconnected: {{endReason}}. Only what was taken before is kept.', {
+            endReason: state.endReason ?? '',
+          })}
         </span>
       )}
     </div>
@@ -133,16 +141,16 @@ function NotConnected({ device, kind }: { device: Device; kind: DeviceKind }) {
 function PlayMistake({ device }: { device: Device }) {
   return (
     <label className="text-xs text-ink-2">
-      play a mistake
+      {say('play a mistake')}
       <select
         className="block min-h-9 w-28 border-b border-edge bg-transparent"
         defaultValue=""
         onChange={(e) => device.play(e.target.value === '' ? [] : [e.target.value as DeviceMistake])}
       >
-        <option value="">none</option>
+        <option value="">{say('none')}</option>
         {DEVICE_MISTAKES.map((m) => (
           <option key={m} value={m}>
-            {m.replaceAll('-', ' ')}
+            {sayKey(m)}
           </option>
         ))}
       </select>
@@ -152,12 +160,15 @@ function PlayMistake({ device }: { device: Device }) {
 
 const help = (kind: DeviceKind): string =>
   kind === 'dynamometer'
-    ? 'Push and hold; it is kept as you let go'
-    : 'Hold still for a second; it is kept by itself';
+    ? say('Push and hold; it is kept as you let go')
+    : say('Hold still for a second; it is kept by itself');
 
 function torqueText(newton: number, leverCm: number, mass: number | null): string {
   const { nm, nmPerKg } = torqueOf(newton, leverCm, mass);
-  return `, ${shown(nm)} Nm${nmPerKg === null ? '' : `, ${shown(nmPerKg, 2)} Nm/kg`}`;
+  return say(', {{nm}} Nm{{words}}', {
+    nm: shown(nm),
+    words: nmPerKg === null ? '' : say(', {{nmPerKg}} Nm/kg', { nmPerKg: shown(nmPerKg, 2) }),
+  });
 }
 
 const round = (value: number, decimals: number): number => Number(value.toFixed(decimals));

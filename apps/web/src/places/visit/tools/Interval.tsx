@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useState } from 'react';
 import { Ring, sideColour } from './Ring.js';
 import { placeText } from './Stopwatch.js';
@@ -17,7 +18,7 @@ export function Interval({
   const now = useNow(running);
   const at = intervalAt(startedMs ?? now, now, workSeconds, restSeconds);
   return (
-    <div className="flex items-center gap-4" role="group" aria-label="Interval timer">
+    <div className="flex items-center gap-4" role="group" aria-label={say('Interval timer')}>
       <Ring
         share={running ? 1 - at.leftSeconds / (at.phase === 'work' ? workSeconds : restSeconds) : 0}
         colour={at.phase === 'work' ? sideColour(place?.side ?? 'none') : 'var(--color-ink-3)'}
@@ -27,8 +28,15 @@ export function Interval({
       <div className="text-sm">
         <div className="font-semibold" aria-live="polite">
           {running
-            ? `${at.phase === 'work' ? 'Hold' : 'Rest'}, ${at.finished} finished`
-            : `${placeText(place)}: ${workSeconds} s hold, ${restSeconds} s rest`}
+            ? say('{{words}}, {{finished}} finished', {
+                words: at.phase === 'work' ? say('Hold') : say('Rest'),
+                finished: at.finished,
+              })
+            : say('{{place}}: {{workSeconds}} s hold, {{restSeconds}} s rest', {
+                place: placeText(place),
+                workSeconds,
+                restSeconds,
+              })}
         </div>
         <div className="mt-1 flex gap-2">
           {running ? (
@@ -42,10 +50,10 @@ export function Interval({
                   setStartedMs(null);
                 }}
               >
-                {`Stop and keep ${at.finished}`}
+                {say('Stop and keep {{finished}}', { finished: at.finished })}
               </button>
               <button type="button" className="text-action min-h-11" onClick={() => setStartedMs(null)}>
-                Discard
+                {say('Discard')}
               </button>
             </>
           ) : (
@@ -55,7 +63,7 @@ export function Interval({
               disabled={place === null}
               onClick={() => setStartedMs(performance.now())}
             >
-              {place === null ? 'Both sides counted' : 'Start'}
+              {place === null ? say('Both sides counted') : say('Start')}
             </button>
           )}
         </div>

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { RadioRow } from '../../../parts/RadioRow.js';
 import type { MeasureDefinition, ScoredItem } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
@@ -28,7 +29,7 @@ export function Items({
     });
   const toScore = (entry: MeasureEntry) => items.filter((i) => entry.parts?.[i.key] === undefined).length;
   return (
-    <div className="col-span-2" role="group" aria-label={`Items of ${measure.label}`}>
+    <div className="col-span-2" role="group" aria-label={say('Items of {{label}}', { label: measure.label })}>
       {items.map((item) => (
         <div
           key={item.key}
@@ -47,8 +48,11 @@ export function Items({
       ))}
       <p className="mt-1 text-sm text-ink-2">
         {toScore(left) + toScore(right) === 0
-          ? 'All items scored; the totals stand above.'
-          : `To score: ${toScore(left)} left, ${toScore(right)} right. A total can be typed above instead.`}
+          ? say('All items scored; the totals stand above.')
+          : say('To score: {{toScore}} left, {{toScore2}} right. A total can be typed above instead.', {
+              toScore: toScore(left),
+              toScore2: toScore(right),
+            })}
       </p>
     </div>
   );

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { useEffect, useRef, useState } from 'react';
 import { Ring, sideColour } from './Ring.js';
 import type { ToolProps } from './Tool.js';
@@ -25,30 +26,34 @@ export function Stopwatch({ place, keep, capSeconds }: ToolProps & { capSeconds:
     keep(capSeconds);
   }, [capped, cap, capSeconds, keep]);
   return (
-    <div className="flex items-center gap-4" role="group" aria-label="Stop-watch">
+    <div className="flex items-center gap-4" role="group" aria-label={say('Stop-watch')}>
       <Ring share={shownMs / cap} colour={sideColour(place?.side ?? 'none')}>
         {tenths(shownMs).toFixed(1)}
       </Ring>
       <div className="text-sm">
-        <div className="font-semibold">{`${placeText(place)}, cap ${capSeconds} s`}</div>
+        <div className="font-semibold">
+          {say('{{place}}, cap {{capSeconds}} s', { place: placeText(place), capSeconds })}
+        </div>
         {state.laps.length > 0 && (
-          <div className="text-ink-2">{`laps ${state.laps.map((l) => tenths(l).toFixed(1)).join(', ')}`}</div>
+          <div className="text-ink-2">
+            {say('laps {{list}}', { list: state.laps.map((l) => tenths(l).toFixed(1)).join(', ') })}
+          </div>
         )}
         <div className="mt-1 flex gap-2">
           {running ? (
             <>
               <button type="button" className="action" onClick={finish} autoFocus>
-                Stop and keep
+                {say('Stop and keep')}
               </button>
               <button
                 type="button"
                 className="action-quiet"
                 onClick={() => setState(lapWatch(state, performance.now(), cap))}
               >
-                Lap
+                {say('Lap')}
               </button>
               <button type="button" className="text-action min-h-11" onClick={() => setState(STOPPED)}>
-                Discard
+                {say('Discard')}
               </button>
             </>
           ) : (
@@ -59,7 +64,7 @@ export function Stopwatch({ place, keep, capSeconds }: ToolProps & { capSeconds:
               disabled={place === null}
               onClick={() => setState(startWatch(performance.now()))}
             >
-              {place === null ? 'All trials taken' : `Start ${placeText(place)}`}
+              {place === null ? say('All trials taken') : say('Start {{place}}', { place: placeText(place) })}
             </button>
           )}
         </div>
@@ -70,5 +75,8 @@ export function Stopwatch({ place, keep, capSeconds }: ToolProps & { capSeconds:
 
 export const placeText = (place: ToolProps['place']): string =>
   place === null
-    ? 'all trials taken'
-    : `${place.side === 'none' ? '' : `${place.side} `}trial ${place.trial + 1}`;
+    ? say('all trials taken')
+    : say('{{words}}trial {{trial}}', {
+        words: place.side === 'none' ? '' : `${place.side} `,
+        trial: place.trial + 1,
+      });

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 /** The counting and timing behind the tools: states and what happens to them at a moment in milliseconds. */
 
 export interface StopwatchState {
@@ -50,7 +51,7 @@ export function addFault(s: CountState, fault: string, stopAt: number): CountSta
   if (s.phase !== 'counting') return s;
   const faults = [...s.faults, fault];
   return faults.length >= stopAt
-    ? { ...s, faults, phase: 'done', endedBecause: `${faults.length} faults` }
+    ? { ...s, faults, phase: 'done', endedBecause: say('{{n}} faults', { n: faults.length }) }
     : { ...s, faults };
 }
 
