@@ -1,4 +1,4 @@
-import { type ClosingWay, type DayText, ENGLISH, type Tongue } from '@heathstep/core';
+import { type ClosingWay, type DayText, spoken, type Tongue } from '@heathstep/core';
 
 const DAY = new Intl.DateTimeFormat('en-GB', {
   day: 'numeric',
@@ -33,7 +33,7 @@ export const reportedText = (stop: { readonly day: DayText; readonly sign: strin
 export const stoppedText = (
   grades: readonly string[],
   emergencyNumber: string,
-  t: Tongue = ENGLISH,
+  t: Tongue = spoken(),
 ): string =>
   grades.includes('emergency')
     ? t.say(

@@ -449,7 +449,17 @@ export {
 export { type LegJoints, type Skeleton, solvePose } from './figure/skeleton.js';
 export { betweenFront, betweenSide, outAndBack } from './figure/tween.js';
 export { folded, hasWords, searchable } from './quantity/words.js';
-export { ENGLISH, filled, type Gaps, say, sayKey, speakBy, spoken, type Tongue } from './quantity/tongue.js';
+export {
+  ENGLISH,
+  filled,
+  type Gaps,
+  phrase,
+  say,
+  sayKey,
+  speakBy,
+  spoken,
+  type Tongue,
+} from './quantity/tongue.js';
 export { exerciseIn, textsOfExercise } from './exercise/inTongue.js';
 export {
   isWalkRun,

@@ -34,6 +34,7 @@ import {
   workWithin,
   localDay,
   localTime,
+  say,
 } from '@heathstep/core';
 import {
   type CourseView,
@@ -187,7 +188,7 @@ export class Assessment {
   stopsOpen(record: EpisodeRecord): string[] {
     const { safety, openStops } = record.view;
     const rules = (safety?.stops ?? []).map(
-      (s) => `${s.rule.title}${s.side === 'none' ? '' : `, ${s.side}`}: ${s.rule.action}`,
+      (s) => `${s.rule.title}${s.side === 'none' ? '' : `, ${say(s.side)}`}: ${s.rule.action}`,
     );
     const reported = openStops.map(reportedText);
     const elsewhere = record.view.elsewhere.flatMap((c) => c.blocks);

@@ -58,7 +58,7 @@ export function AreaMap({
               d={area.shape}
               role="checkbox"
               aria-checked={on}
-              aria-label={`${area.name}, ${side}`}
+              aria-label={`${area.name}, ${say(side)}`}
               tabIndex={0}
               fill={on ? 'var(--color-ease)' : 'transparent'}
               fillOpacity={0.8}

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { ok, refused, type Result } from '../result/result.js';
 
 /** The pull of a band measured at one stretch. */
@@ -26,18 +27,30 @@ const MOST_NEWTONS = 500;
 export function calibration(points: readonly BandPoint[]): Result<readonly BandPoint[]> {
   const sorted = [...points].sort((a, b) => a.stretchPercent - b.stretchPercent);
   if (sorted.length < 2)
-    return refused({ path: 'points', value: points.length, bound: 'at least two stretches' });
+    return refused({ path: 'points', value: points.length, bound: say('at least two stretches') });
   const problems = sorted.flatMap((p, i) => {
     const path = String(p.stretchPercent);
     const before = sorted[i - 1];
     if (!(p.stretchPercent >= 50 && p.stretchPercent <= 200))
-      return [{ path, value: p.stretchPercent, bound: 'a stretch of 50 to 200 %' }];
+      return [{ path, value: p.stretchPercent, bound: say('a stretch of 50 to 200 %') }];
     if (!(p.newtons > 0 && p.newtons <= MOST_NEWTONS))
-      return [{ path, value: p.newtons, bound: `more than 0 and at most ${MOST_NEWTONS} N` }];
+      return [
+        {
+          path,
+          value: p.newtons,
+          bound: say('more than 0 and at most {{mostNewtons}} N', { mostNewtons: MOST_NEWTONS }),
+        },
+      ];
     if (before?.stretchPercent === p.stretchPercent)
-      return [{ path, value: p.newtons, bound: 'measured once for each stretch' }];
+      return [{ path, value: p.newtons, bound: say('measured once for each stretch') }];
     if (before !== undefined && p.newtons <= before.newtons)
-      return [{ path, value: p.newtons, bound: `more than the ${before.newtons} N at less stretch` }];
+      return [
+        {
+          path,
+          value: p.newtons,
+          bound: say('more than the {{newtons}} N at less stretch', { newtons: before.newtons }),
+        },
+      ];
     return [];
   });
   return problems.length > 0 ? refused(...problems) : ok(sorted);
@@ -63,7 +76,10 @@ export function bandForce(points: readonly BandPoint[], stretchPercent: number):
     return refused({
       path: 'stretchPercent',
       value: stretchPercent,
-      bound: `between the measured ${first?.stretchPercent ?? 0} and ${last?.stretchPercent ?? 0} %`,
+      bound: say('between the measured {{stretchPercent}} and {{stretchPercent2}} %', {
+        stretchPercent: first?.stretchPercent ?? 0,
+        stretchPercent2: last?.stretchPercent ?? 0,
+      }),
     });
   const below = checked.value.findLast((p) => p.stretchPercent <= stretchPercent) ?? above;
   const width = above.stretchPercent - below.stretchPercent;

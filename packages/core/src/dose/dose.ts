@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { PerSide, Side } from '../quantity/side.js';
 import { issue, ok, outsideRanges, refused, type Issue, type Result } from '../result/result.js';
 
@@ -72,13 +73,13 @@ const TEMPO_RANGES = {
 function wholeNumbers(input: DoseInput): Issue[] {
   return (['sets', 'reps', 'timesPerDay', 'daysPerWeek'] as const)
     .filter((path) => Number.isFinite(input[path]) && !Number.isInteger(input[path]))
-    .map((path) => issue(path, input[path], 'a whole number'));
+    .map((path) => issue(path, input[path], say('a whole number')));
 }
 
 function workProblems(input: DoseInput): Issue[] {
   const { holdSeconds, releaseSeconds, tempo } = input;
   if ((holdSeconds === undefined) === (tempo === undefined)) {
-    return [issue('holdSeconds', holdSeconds, 'given, or else tempo is: one of the two')];
+    return [issue('holdSeconds', holdSeconds, say('given, or else tempo is: one of the two'))];
   }
   if (tempo === undefined) {
     return outsideRanges(
@@ -88,10 +89,10 @@ function workProblems(input: DoseInput): Issue[] {
   }
   const problems = outsideRanges(tempo, TEMPO_RANGES).map((p) => ({ ...p, path: `tempo.${p.path}` }));
   if (problems.length === 0 && repetition(input).seconds <= 0) {
-    problems.push(issue('tempo', tempo, 'longer than 0 s in all'));
+    problems.push(issue('tempo', tempo, say('longer than 0 s in all')));
   }
   if (releaseSeconds !== undefined) {
-    problems.push(issue('releaseSeconds', releaseSeconds, 'given with holdSeconds only'));
+    problems.push(issue('releaseSeconds', releaseSeconds, say('given with holdSeconds only')));
   }
   return problems;
 }

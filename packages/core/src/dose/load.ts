@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { issue, ok, outsideRanges, refused, type Result } from '../result/result.js';
 
 /** Lever of the forefoot and of the Achilles tendon about the ankle, as shares of foot length. */
@@ -24,7 +25,7 @@ export function relativeLoad(input: LoadInput): Result<{ readonly relativeLoad: 
     addedKg: [0, 300],
     footPitchDeg: [0, 89],
   });
-  if (input.legs !== 1 && input.legs !== 2) problems.push(issue('legs', input.legs, '1 or 2'));
+  if (input.legs !== 1 && input.legs !== 2) problems.push(issue('legs', input.legs, say('1 or 2')));
   if (problems.length > 0) return refused(...problems);
   const share = input.legs === 2 ? 0.5 : 1;
   const mass = (input.bodyMassKg + input.addedKg) / input.bodyMassKg;

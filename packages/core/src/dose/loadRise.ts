@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { above } from '../quantity/statistics.js';
 
 /** Load of one exercise over a span of days on one side: relative load x tension seconds. */
@@ -45,7 +46,7 @@ export function loadRise(
     return {
       before: 0,
       percent: null,
-      reason: `only ${loggedDays} logged days in the last 7`,
+      reason: say('only {{loggedDays}} logged days in the last 7', { loggedDays }),
       over: false,
       because: null,
     };
@@ -54,7 +55,7 @@ export function loadRise(
     return {
       before: 0,
       percent: null,
-      reason: 'nothing with a load estimate was done in the last 7 days',
+      reason: say('nothing with a load estimate was done in the last 7 days'),
       over: false,
       because: null,
     };

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { TOLERANCE } from '../quantity/statistics.js';
 import { issue, ok, refused, type Result } from '../result/result.js';
 
@@ -38,18 +39,26 @@ const wholeReps = (reps: number): boolean => Number.isInteger(reps) && reps >= 1
 export function repetitionMaximum(input: RepetitionMaximumInput): Result<RepetitionMaximum> {
   const { loadKg, reps, targetReps, stepsKg, bodyMassKg = 0 } = input;
   const weight = (path: string, kg: number, most: number) =>
-    kg >= 0 && kg <= most ? [] : [issue(path, kg, `from 0 to ${most} kg`)];
+    kg >= 0 && kg <= most ? [] : [issue(path, kg, say('from 0 to {{most}} kg', { most }))];
   const problems = [
     ...weight('loadKg', loadKg, 500),
     ...weight('bodyMassKg', bodyMassKg, 350),
     ...stepsKg.flatMap((kg, i) => weight(`stepsKg.${i}`, kg, 500)),
-    ...(wholeReps(reps) ? [] : [issue('reps', reps, `a whole number from 1 to ${MOST_REPS}`)]),
+    ...(wholeReps(reps)
+      ? []
+      : [issue('reps', reps, say('a whole number from 1 to {{mostReps}}', { mostReps: MOST_REPS }))]),
     ...(wholeReps(targetReps)
       ? []
-      : [issue('targetReps', targetReps, `a whole number from 1 to ${MOST_REPS}`)]),
+      : [
+          issue(
+            'targetReps',
+            targetReps,
+            say('a whole number from 1 to {{mostReps}}', { mostReps: MOST_REPS }),
+          ),
+        ]),
     ...(loadKg + bodyMassKg !== 0
       ? []
-      : [issue('loadKg', loadKg, 'above 0 where no body mass is lifted along')]),
+      : [issue('loadKg', loadKg, say('above 0 where no body mass is lifted along'))]),
   ];
   if (problems.length > 0) return refused(...problems);
   const oneRepMaxKg = (loadKg + bodyMassKg) * factor(reps);
@@ -58,9 +67,9 @@ export function repetitionMaximum(input: RepetitionMaximumInput): Result<Repetit
   if (fitting.length > 0) return ok({ oneRepMaxKg, loadKg: Math.max(...fitting), reason: null });
   const reason =
     wanted < 0
-      ? 'The body alone is heavier than the load for so many repetitions'
+      ? say('The body alone is heavier than the load for so many repetitions')
       : stepsKg.length === 0
-        ? 'No weight is owned'
-        : `Every owned weight is heavier than ${Math.floor(wanted * 10) / 10} kg`;
+        ? say('No weight is owned')
+        : say('Every owned weight is heavier than {{floor}} kg', { floor: Math.floor(wanted * 10) / 10 });
   return ok({ oneRepMaxKg, loadKg: null, reason });
 }

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { ExerciseDefinition, ExerciseDose } from '../exercise/definition.js';
 import type { PainState } from '../progress/painRule.js';
 import { TOLERANCE } from '../quantity/statistics.js';
@@ -45,11 +46,15 @@ export interface WalkRunMove {
 export function walkRunMove(states: readonly PainState[]): WalkRunMove {
   const known = states.filter((s) => s !== 'not-known');
   const last = known.at(-1);
-  if (last === 'red' || last === 'stop') return { by: -1, because: 'the last run was red: one step back' };
-  if (last === 'amber') return { by: 0, because: 'the last run was amber: the same step again' };
+  if (last === 'red' || last === 'stop')
+    return { by: -1, because: say('the last run was red: one step back') };
+  if (last === 'amber') return { by: 0, because: say('the last run was amber: the same step again') };
   const lastOther = known.findLastIndex((s) => s !== 'green');
   const green = known.length - 1 - lastOther;
   return green >= GREEN_RUNS
-    ? { by: 1, because: `${GREEN_RUNS} green runs running at this step` }
-    : { by: 0, because: `${green} of ${GREEN_RUNS} green runs at this step` };
+    ? { by: 1, because: say('{{greenRuns}} green runs running at this step', { greenRuns: GREEN_RUNS }) }
+    : {
+        by: 0,
+        because: say('{{green}} of {{greenRuns}} green runs at this step', { green, greenRuns: GREEN_RUNS }),
+      };
 }

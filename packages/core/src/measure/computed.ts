@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { ComputedRule, MeasureDefinition } from './definition.js';
 
 /** Everything a computed measure may read on one side. */
@@ -41,7 +42,9 @@ function withAll(
 const named = (from: readonly string[], i: ComputeInputs) => from.map((k) => [k, i.value(k)] as const);
 
 const dividing = (top: number, bottom: number, name: string, arithmetic: string): Computed =>
-  bottom === 0 ? { value: null, missing: [`${name} that is not zero`] } : { value: top / bottom, arithmetic };
+  bottom === 0
+    ? { value: null, missing: [say('{{name}} that is not zero', { name })] }
+    : { value: top / bottom, arithmetic };
 
 const RULES: Readonly<Record<ComputedRule, Rule>> = {
   difference: (from, i) =>
@@ -70,39 +73,51 @@ const RULES: Readonly<Record<ComputedRule, Rule>> = {
       ),
     ),
   'arch-stiffness': (from, i) =>
-    withAll([...named(from, i), ['body mass', i.bodyMassKg]], (sitting, standing, mass) =>
+    withAll([...named(from, i), [say('body mass'), i.bodyMassKg]], (sitting, standing, mass) =>
       sitting > standing
         ? {
             value: (ARCH_LOAD_SHARE * mass) / (sitting - standing),
-            arithmetic: `${ARCH_LOAD_SHARE} x ${text(mass)} kg / (${text(sitting)} - ${text(standing)})`,
+            arithmetic: say('{{archLoadShare}} x {{text}} kg / ({{text2}} - {{text3}})', {
+              archLoadShare: ARCH_LOAD_SHARE,
+              text: text(mass),
+              text2: text(sitting),
+              text3: text(standing),
+            }),
           }
-        : { value: null, missing: ['an arch that lowers on standing'] },
+        : { value: null, missing: [say('an arch that lowers on standing')] },
     ),
   'torque-per-kg': ([force = ''], i) =>
     withAll(
       [
         [force, i.value(force)],
-        ['lever arm', i.part(force, 'lever')],
-        ['body mass', i.bodyMassKg],
+        [say('lever arm'), i.part(force, 'lever')],
+        [say('body mass'), i.bodyMassKg],
       ],
       (newton, leverCm, mass) =>
         dividing(
           (newton * leverCm) / CM_PER_M,
           mass,
-          'body mass',
-          `${text(newton)} N x ${text(leverCm)} cm / 100 / ${text(mass)} kg`,
+          say('body mass'),
+          say('{{text}} N x {{text2}} cm / 100 / {{text3}} kg', {
+            text: text(newton),
+            text2: text(leverCm),
+            text3: text(mass),
+          }),
         ),
     ),
   'sites-felt': (_from, i) =>
     i.sites === null || i.sites.tested < SITES
-      ? { value: null, missing: [`all ${SITES} sites of the foot`] }
+      ? { value: null, missing: [say('all {{sites}} sites of the foot', { sites: SITES })] }
       : {
           value: i.sites.felt,
-          arithmetic: `${i.sites.felt} felt of ${i.sites.tested} tested`,
+          arithmetic: say('{{felt}} felt of {{tested}} tested', {
+            felt: i.sites.felt,
+            tested: i.sites.tested,
+          }),
         },
   'ability-mean': (_from, i) =>
     i.abilities.length === 0
-      ? { value: null, missing: ['own activities'] }
+      ? { value: null, missing: [say('own activities')] }
       : {
           value: i.abilities.reduce((a, b) => a + b, 0) / i.abilities.length,
           arithmetic: `(${i.abilities.join(' + ')}) / ${i.abilities.length}`,

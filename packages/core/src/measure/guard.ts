@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { shown } from '../quantity/statistics.js';
 import { issue, type Issue } from '../result/result.js';
 import { readText } from './reading.js';
@@ -23,11 +24,19 @@ function slipped(measure: MeasureDefinition, value: number): number | null {
 
 function outside(measure: MeasureDefinition, value: number): GuardResult {
   const { allowed } = measure;
-  const range = `${measure.label} lies between ${allowed.min} and ${full(measure, allowed.max)}`;
+  const range = say('{{label}} lies between {{min}} and {{measure}}', {
+    label: measure.label,
+    min: allowed.min,
+    measure: full(measure, allowed.max),
+  });
   const meant = slipped(measure, value);
   return meant === null
     ? impossible(range)
-    : { state: 'impossible', message: `${range}. Did you mean ${shown(meant, 3)}?`, meant };
+    : {
+        state: 'impossible',
+        message: say('{{range}}. Did you mean {{meant}}?', { range, meant: shown(meant, 3) }),
+        meant,
+      };
 }
 
 /**
@@ -39,26 +48,38 @@ export function guardReading(measure: MeasureDefinition, text: string): GuardRes
   if (read.kind === 'empty') return { state: 'empty' };
   if (read.kind === 'wrong-unit')
     return impossible(
-      `${measure.label} is ${measure.unitLabel === '' ? `counted in ${measure.unit}` : `in ${measure.unitLabel}`}, not ${read.typed}`,
+      say('{{label}} is {{value}}, not {{typed}}', {
+        label: measure.label,
+        value:
+          measure.unitLabel === ''
+            ? say('counted in {{unit}}', { unit: measure.unit })
+            : say('in {{unitLabel}}', { unitLabel: measure.unitLabel }),
+        typed: read.typed,
+      }),
     );
   if (read.kind === 'not-a-number')
     return impossible(
       measure.levels === null
-        ? 'Type a number such as 34 or 34.5'
-        : `Choose ${measure.levels.map((l) => l.word).join(', ')}`,
+        ? say('Type a number such as 34 or 34.5')
+        : say('Choose {{list}}', { list: measure.levels.map((l) => l.word).join(', ') }),
     );
   const { value } = read;
   const { allowed, usual } = measure;
   if (value < allowed.min || value > allowed.max) return outside(measure, value);
   if (measure.levels !== null && measure.levels.every((l) => l.value !== value))
-    return impossible(`Choose ${measure.levels.map((l) => l.word).join(', ')}`);
+    return impossible(say('Choose {{list}}', { list: measure.levels.map((l) => l.word).join(', ') }));
   if (measure.decimals === 0 && !Number.isInteger(value))
-    return impossible(`${measure.label} is a whole number`);
+    return impossible(say('{{label}} is a whole number', { label: measure.label }));
   if (value < usual.min || value > usual.max) {
     return {
       state: 'unusual',
       value,
-      ask: `${full(measure, value)} is outside the usual ${usual.min} to ${usual.max}${unitAfter(measure)}. Is it right?`,
+      ask: say('{{measure}} is outside the usual {{min}} to {{max}}{{unitAfter}}. Is it right?', {
+        measure: full(measure, value),
+        min: usual.min,
+        max: usual.max,
+        unitAfter: unitAfter(measure),
+      }),
     };
   }
   return { state: 'fine', value };
@@ -67,5 +88,7 @@ export function guardReading(measure: MeasureDefinition, text: string): GuardRes
 /** An issue when a reading is impossible for the measure; nothing when it can be. */
 export function outsideAllowed(measure: MeasureDefinition, value: number, path: string): Issue[] {
   const { min, max } = measure.allowed;
-  return value < min || value > max ? [issue(path, value, `from ${min} to ${full(measure, max)}`)] : [];
+  return value < min || value > max
+    ? [issue(path, value, say('from {{min}} to {{measure}}', { min, measure: full(measure, max) }))]
+    : [];
 }

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { MeasureDefinition } from './definition.js';
 
 /** How one value was taken; what is left out is the measure's usual way. */
@@ -27,9 +28,11 @@ export function areLike(measure: MeasureDefinition, a: Taken, b: Taken): boolean
 export function unlikeness(measure: MeasureDefinition, a: Taken, b: Taken): string {
   const [x, y] = [takenHow(measure, a), takenHow(measure, b)];
   return [
-    x.method === y.method ? '' : `${x.method} and ${y.method}`,
-    x.position === y.position ? '' : `${x.position} and ${y.position}`,
-    x.by === y.by ? '' : 'measured by another and by oneself',
+    x.method === y.method ? '' : say('{{method}} and {{method2}}', { method: x.method, method2: y.method }),
+    x.position === y.position
+      ? ''
+      : say('{{position}} and {{position2}}', { position: x.position, position2: y.position }),
+    x.by === y.by ? '' : say('measured by another and by oneself'),
   ]
     .filter((t) => t !== '')
     .join(', ');

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { issue, ok, outsideRanges, refused, type Result } from '../result/result.js';
 
 /** From the front of the knee to the shin line, in cm. */
@@ -36,7 +37,7 @@ export function estimateLungeAngle(input: LungeEstimateInput): Result<LungeEstim
   const { distanceCm, footLengthCm, shinLengthCm } = input;
   const r = (distanceCm + ANKLE_TO_TOE * footLengthCm - KNEE_TO_SHIN_CM) / shinLengthCm;
   if (r <= 0 || r >= 1) {
-    return refused(issue('r', r, '(distance + 0.75 foot - 5) / shin above 0 and below 1'));
+    return refused(issue('r', r, say('(distance + 0.75 foot - 5) / shin above 0 and below 1')));
   }
   const perCm = DEGREES / (shinLengthCm * Math.sqrt(1 - r * r));
   return ok({

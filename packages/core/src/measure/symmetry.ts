@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { above, atLeast, TOLERANCE } from '../quantity/statistics.js';
 import type { Affected, Side } from '../quantity/side.js';
 import type { MeasureDefinition } from './definition.js';
@@ -17,8 +18,8 @@ export interface SymmetryResult {
 }
 
 function noRatio(measure: MeasureDefinition): string | null {
-  if (measure.scale === 'signed') return 'a signed scale has no ratio between sides';
-  if (measure.direction === 'target') return 'a scale with a target band has no ratio between sides';
+  if (measure.scale === 'signed') return say('a signed scale has no ratio between sides');
+  if (measure.direction === 'target') return say('a scale with a target band has no ratio between sides');
   return null;
 }
 
@@ -42,11 +43,11 @@ export function criteriaPercent(
   if (affected === 'both') {
     return { percent: null, reason: 'both sides are affected: each must meet the absolute criterion' };
   }
-  if (affected === 'none') return { percent: null, reason: 'there is no treated side' };
+  if (affected === 'none') return { percent: null, reason: say('there is no treated side') };
   const treated = values[affected];
   const other = affected === 'left' ? values.right : values.left;
   const percent = share(measure, treated, other);
-  return percent === null ? { percent, reason: 'the value divided by is zero' } : { percent };
+  return percent === null ? { percent, reason: say('the value divided by is zero') } : { percent };
 }
 
 function flag(measure: MeasureDefinition, difference: number, percent: number | null): boolean | null {

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { TOLERANCE } from '../quantity/statistics.js';
 import type { MeasureDefinition } from './definition.js';
 import { semAt } from './error.js';
@@ -50,7 +51,7 @@ export function readThreshold(
             key: 'under-usual-for-age',
             op: measure.direction === 'less' ? '>' : '<',
             value: usual,
-            meaning: 'not what is usual at this age',
+            meaning: say('not what is usual at this age'),
             source: measure.byAge?.source ?? '',
           },
         ];

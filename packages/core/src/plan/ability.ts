@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { DoseSides } from '../dose/dose.js';
 import type { ExerciseDefinition } from '../exercise/definition.js';
 import { evaluateCriteria, type MeasureLookup } from '../progress/criteria.js';
@@ -26,7 +27,8 @@ export function tooEarly(
         now,
         lookup,
       );
-      if (state === 'not-met') return `too early: ${parts.map((p) => `${p.text}: ${p.because}`).join('; ')}`;
+      if (state === 'not-met')
+        return say('too early: {{list}}', { list: parts.map((p) => `${p.text}: ${p.because}`).join('; ') });
     }
   return null;
 }

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { ExerciseDefinition, Tag } from '../exercise/definition.js';
 import type { PerSide } from '../quantity/side.js';
 import type { Issue } from '../result/result.js';
@@ -13,14 +14,15 @@ function itemProblems(
   tagsOff: PerSide<readonly Tag[]>,
 ): Issue[] {
   if (exercise === undefined)
-    return [{ path: 'exercise', value: item.exercise, bound: 'an exercise of the library' }];
+    return [{ path: 'exercise', value: item.exercise, bound: say('an exercise of the library') }];
   const off = switchedOff(exercise, item.sides, tagsOff);
-  if (off !== null) return [{ path: 'exercise', value: item.exercise, bound: `left out: ${off}` }];
+  if (off !== null)
+    return [{ path: 'exercise', value: item.exercise, bound: say('left out: {{off}}', { off }) }];
   const together = item.sides === 'together';
   if ((exercise.laterality === 'together') !== together)
-    return [{ path: 'sides', value: item.sides, bound: 'a way this exercise is done' }];
+    return [{ path: 'sides', value: item.sides, bound: say('a way this exercise is done') }];
   if (item.round !== undefined && isDoneAlone(exercise))
-    return [{ path: 'round', value: item.round.key, bound: 'left out: this one is done by itself' }];
+    return [{ path: 'round', value: item.round.key, bound: say('left out: this one is done by itself') }];
   return prescriptionProblems(item, exercise);
 }
 
@@ -33,7 +35,7 @@ export function planProblems(
   const each = items.flatMap((item, i) => {
     const twice = items.findIndex((x) => x.exercise === item.exercise) !== i;
     const problems = twice
-      ? [{ path: 'exercise', value: item.exercise, bound: 'in the plan once only' }]
+      ? [{ path: 'exercise', value: item.exercise, bound: say('in the plan once only') }]
       : itemProblems(item, exerciseOf(item.exercise), tagsOff);
     return problems.map((p) => ({ ...p, path: `items.${i}.${p.path}` }));
   });
@@ -50,7 +52,7 @@ export function keepGivable<T extends Prescription>(
   const left: LeftOut[] = [];
   for (const item of items) {
     const [problem] = kept.some((k) => k.exercise === item.exercise)
-      ? [{ path: 'exercise', bound: 'in the plan once only' }]
+      ? [{ path: 'exercise', bound: say('in the plan once only') }]
       : itemProblems(item, exerciseOf(item.exercise), tagsOff);
     if (problem === undefined) kept.push(item);
     else
@@ -59,7 +61,7 @@ export function keepGivable<T extends Prescription>(
         why:
           problem.path === 'exercise'
             ? problem.bound.replace(/^left out: /, '')
-            : `${problem.path} must be ${problem.bound}`,
+            : say('{{path}} must be {{bound}}', { path: problem.path, bound: problem.bound }),
       });
   }
   const leaves = (item: T): T => {

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { ExerciseDefinition, ExerciseDose, Tag } from '../exercise/definition.js';
 import { RUN_DAYS, RUN_RISE_PERCENT } from '../dose/longestRun.js';
 import { isWalkRun } from '../dose/walkRun.js';
@@ -167,18 +168,19 @@ type Days = { readonly item: Prescription } | { readonly why: string };
 function onDays(item: Prescription, e: ExerciseDefinition, days: number): Days {
   if (item.daysPerWeek <= days) return { item };
   const [fewest] = e.range.daysPerWeek;
-  if (fewest > days) return { why: `needs ${fewest} days a week, ${days} are there` };
+  if (fewest > days)
+    return { why: say('needs {{fewest}} days a week, {{days}} are there', { fewest, days }) };
   return { item: { ...item, daysPerWeek: days } };
 }
 
 /** Why an exercise cannot be given to this person, in words; null when it can. */
 function barred(e: ExerciseDefinition, full: Prescription, input: ComposeInput): string | null {
-  if (input.locks?.never.includes(e.key) === true) return 'not wanted in this plan';
-  if (input.elsewhere?.includes(e.key) === true) return 'given for the other complaint already';
+  if (input.locks?.never.includes(e.key) === true) return say('not wanted in this plan');
+  if (input.elsewhere?.includes(e.key) === true) return say('given for the other complaint already');
   const off = switchedOff(e, full.sides, input.tagsOff) ?? onlySupervised(e, full.sides, input.supervised);
   if (off !== null) return off;
   const missing = e.equipment.filter((item) => !input.equipment.includes(item));
-  return missing.length === 0 ? null : `needs ${missing.join(', ')}`;
+  return missing.length === 0 ? null : say('needs {{list}}', { list: missing.join(', ') });
 }
 
 function worthOf(slot: Slot, e: ExerciseDefinition, rungsBelow: number, input: ComposeInput): number {
@@ -258,7 +260,14 @@ const isTooLong = (item: Prescription, e: ExerciseDefinition, load: WeekLimits |
   load?.mostRunMinutes != null && runMinutesOfOne(item, e) > load.mostRunMinutes + TOLERANCE;
 
 const tooLong = (load: WeekLimits | undefined): string =>
-  `one run would be longer than ${shown(load?.mostRunMinutes ?? 0, 1)} min, ${RUN_RISE_PERCENT} % over the longest of the last ${RUN_DAYS} days`;
+  say(
+    'one run would be longer than {{mostRunMinutes}} min, {{runRisePercent}} % over the longest of the last {{runDays}} days',
+    {
+      mostRunMinutes: shown(load?.mostRunMinutes ?? 0, 1),
+      runRisePercent: RUN_RISE_PERCENT,
+      runDays: RUN_DAYS,
+    },
+  );
 
 /** The ways to fill a slot; `room` is the minutes of a day that slots filled before it leave. */
 function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: number): SlotWays {
@@ -309,8 +318,8 @@ function waysOf(slot: Slot, input: ComposeInput, lookup: MeasureLookup, room: nu
 function cutFor({ item, full, definition }: Way, input: ComposeInput, used: number): string {
   const more = minutes(full, definition) - minutes(item, definition);
   return used + more > input.minutesPerDay + TOLERANCE
-    ? 'to fit the minutes'
-    : 'so that the load of the week rises slowly';
+    ? say('to fit the minutes')
+    : say('so that the load of the week rises slowly');
 }
 
 function reasons(way: Way, input: ComposeInput, used: number): string[] {
@@ -318,25 +327,52 @@ function reasons(way: Way, input: ComposeInput, used: number): string[] {
   const driver = input.drivers.find((d) => (slot.drivers ?? []).includes(d.key));
   const below = definition.rung < (input.exercises.find((e) => e.key === slot.start)?.rung ?? 1);
   return [
-    below ? `A step toward: ${slot.purpose}` : slot.purpose,
+    below ? say('A step toward: {{purpose}}', { purpose: slot.purpose }) : slot.purpose,
     ...(driver === undefined ? [] : [driver.because]),
     ...(start.why === '' || definition.key !== start.exercise ? [] : [start.why]),
-    ...(item.sets < full.sets ? [`${item.sets} of ${full.sets} sets, ${cutFor(way, input, used)}`] : []),
-    ...(item.reps < full.reps ? [`${item.reps} of ${full.reps} turns, ${cutFor(way, input, used)}`] : []),
+    ...(item.sets < full.sets
+      ? [
+          say('{{sets}} of {{sets2}} sets, {{cutFor}}', {
+            sets: item.sets,
+            sets2: full.sets,
+            cutFor: cutFor(way, input, used),
+          }),
+        ]
+      : []),
+    ...(item.reps < full.reps
+      ? [
+          say('{{reps}} of {{reps2}} turns, {{cutFor}}', {
+            reps: item.reps,
+            reps2: full.reps,
+            cutFor: cutFor(way, input, used),
+          }),
+        ]
+      : []),
     ...(item.timesPerDay < full.timesPerDay
-      ? [`${item.timesPerDay} of ${full.timesPerDay} times a day, ${cutFor(way, input, used)}`]
+      ? [
+          say('{{timesPerDay}} of {{timesPerDay2}} times a day, {{cutFor}}', {
+            timesPerDay: item.timesPerDay,
+            timesPerDay2: full.timesPerDay,
+            cutFor: cutFor(way, input, used),
+          }),
+        ]
       : []),
     ...(item.daysPerWeek < full.daysPerWeek
-      ? [`${item.daysPerWeek} of ${full.daysPerWeek} days, those there are`]
+      ? [
+          say('{{daysPerWeek}} of {{daysPerWeek2}} days, those there are', {
+            daysPerWeek: item.daysPerWeek,
+            daysPerWeek2: full.daysPerWeek,
+          }),
+        ]
       : []),
-    ...(input.locks?.keep.includes(definition.key) === true ? ['kept as wanted'] : []),
+    ...(input.locks?.keep.includes(definition.key) === true ? [say('kept as wanted')] : []),
   ];
 }
 
 /** A slot of its own for an exercise that is kept and that no slot of the stage reaches. */
 const keptSlot = (e: ExerciseDefinition): Slot => ({
   key: `kept-${e.key}`,
-  purpose: 'Kept as wanted',
+  purpose: say('Kept as wanted'),
   aim: e.aim,
   ladder: e.ladder,
   start: e.key,
@@ -375,8 +411,10 @@ function keptOf(input: ComposeInput): Kept {
   return {
     keys: keep.filter((k) => !never.includes(k) && !unknown.includes(k)),
     warnings: [
-      ...both.map((k) => `${nameOf(k)} is to be kept and never given at once: it is left out`),
-      ...unknown.map((k) => `There is no exercise ${k} to keep`),
+      ...both.map((k) =>
+        say('{{nameOf}} is to be kept and never given at once: it is left out', { nameOf: nameOf(k) }),
+      ),
+      ...unknown.map((k) => say('There is no exercise {{k}} to keep', { k })),
     ],
   };
 }
@@ -406,26 +444,33 @@ function notFilled(ways: readonly Way[], input: ComposeInput, used: number, coun
   const max = input.maxExercises ?? DEFAULT_MAX;
   const why =
     count >= max
-      ? `${max} exercises are enough`
+      ? say('{{max}} exercises are enough', { max })
       : least > room
-        ? `no minutes left: needs ${shown(least)}, ${shown(room)} left`
-        : 'its load or impact is more than a week may hold: the last one with a slow rise, or what this stage allows';
+        ? say('no minutes left: needs {{least}}, {{room}} left', { least: shown(least), room: shown(room) })
+        : say(
+            'its load or impact is more than a week may hold: the last one with a slow rise, or what this stage allows',
+          );
   return [{ exercise: first.exercise, why }];
 }
 
 /** What an empty plan says: why, and the way out. */
 function emptyWords(input: ComposeInput, all: readonly SlotWays[]): string[] {
-  if (input.stage.slots.length === 0) return ['This stage asks for no exercise'];
+  if (input.stage.slots.length === 0) return [say('This stage asks for no exercise')];
   const ways = all.flatMap((s) => s.ways);
   if (ways.length === 0) {
     const whys = [...new Set(all.flatMap((s) => s.barred.map((b) => b.why)))];
     return [
-      `Nothing can be given: ${whys.slice(0, 4).join('; ')}. Clear what holds it back, or choose by hand`,
+      say('Nothing can be given: {{list}}. Clear what holds it back, or choose by hand', {
+        list: whys.slice(0, 4).join('; '),
+      }),
     ];
   }
   const least = Math.min(...ways.map((w) => w.minutes));
   return [
-    `Nothing fits: the shortest needs ${shown(least)} minutes a day, ${shown(input.minutesPerDay)} are given`,
+    say('Nothing fits: the shortest needs {{least}} minutes a day, {{minutesPerDay}} are given', {
+      least: shown(least),
+      minutesPerDay: shown(input.minutesPerDay),
+    }),
   ];
 }
 
@@ -438,7 +483,14 @@ function warningsOf(
   if (chosen === null) {
     const needs = input.locks?.keep ?? [];
     return [
-      `What is to be kept (${needs.length}) does not fit into ${shown(input.minutesPerDay)} minutes and ${input.maxExercises ?? DEFAULT_MAX} exercises: give more of them, or keep less`,
+      say(
+        'What is to be kept ({{n}}) does not fit into {{minutesPerDay}} minutes and {{maxExercises}} exercises: give more of them, or keep less',
+        {
+          n: needs.length,
+          minutesPerDay: shown(input.minutesPerDay),
+          maxExercises: input.maxExercises ?? DEFAULT_MAX,
+        },
+      ),
     ];
   }
   return chosen.size === 0 ? emptyWords(input, all) : [];

@@ -3,7 +3,7 @@ import type { Adjunct, Stage } from '../protocol/definition.js';
 import { exerciseIn } from '../exercise/inTongue.js';
 import { criterionSentences, type SentenceOn } from '../progress/criterionSentence.js';
 import type { PerSide } from '../quantity/side.js';
-import { ENGLISH, type Tongue } from '../quantity/tongue.js';
+import { type Tongue, spoken } from '../quantity/tongue.js';
 import { withinRange } from './prescribe.js';
 import { type Prescription, variantOf } from './prescription.js';
 import { roundSentence, stretches, tidyRounds } from './rounds.js';
@@ -64,7 +64,7 @@ export const besideOf = (
   stage.adjuncts.filter((a) => Object.entries(a.school ?? {}).every(([q, o]) => schools[q] === o));
 
 /** Something beside the exercises as the patient reads it: what, how much, and how it ends. */
-export const besideText = (a: Pick<Adjunct, 'text' | 'dose' | 'weaning'>, t: Tongue = ENGLISH): string => {
+export const besideText = (a: Pick<Adjunct, 'text' | 'dose' | 'weaning'>, t: Tongue = spoken()): string => {
   const dose = a.dose === null ? '' : `: ${t.inside(a.dose)}`;
   return `${a.text}${dose}.${a.weaning === null ? '' : ` ${a.weaning.text}.`}`;
 };
@@ -78,7 +78,7 @@ const adjunctIn = (t: Tongue, a: Adjunct): Adjunct => ({
 });
 
 /** What must hold to go on to the next stage, as the patient reads it. */
-function goesOnWhen({ stage, saying, tongue: t = ENGLISH }: PatientPlanInput): readonly string[] {
+function goesOnWhen({ stage, saying, tongue: t = spoken() }: PatientPlanInput): readonly string[] {
   if (stage === null || stage.criteria === null || saying === undefined) return [];
   const days = t.say('at least {{days}} days in this stage', { days: stage.minimumDays });
   const sentences = [
@@ -116,7 +116,7 @@ function patientExercise(
 /** The content of everything a patient is given of a plan; what safety switches off now is not in it. */
 export function patientPlan(input: PatientPlanInput): PatientPlan {
   const { kept, held } = heldBack(input.items, input.exerciseOf, input.tagsOff);
-  const t = input.tongue ?? ENGLISH;
+  const t = input.tongue ?? spoken();
   // Left alone by what is held back, an exercise is rested as it must be by itself.
   const alone = (item: Prescription): Prescription => {
     const exercise = input.exerciseOf(item.exercise);

@@ -1,5 +1,5 @@
 import type { PainSchool } from '../progress/painRule.js';
-import { ENGLISH, type Tongue } from '../quantity/tongue.js';
+import { type Tongue, spoken } from '../quantity/tongue.js';
 
 /** What pain is all right, as the patient reads it on the phone and on paper, by how it is judged. */
 export const PAIN_ALL_RIGHT: Readonly<Record<PainSchool, string>> = {
@@ -10,5 +10,5 @@ export const PAIN_ALL_RIGHT: Readonly<Record<PainSchool, string>> = {
 };
 
 /** A list of signs to stop for as one run of text. */
-export const signsText = (signs: readonly string[], t: Tongue = ENGLISH): string =>
+export const signsText = (signs: readonly string[], t: Tongue = spoken()): string =>
   signs.map((s) => t.inside(t.say(s))).join('; ');

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { computeDose, type DoseInput, type DoseSides } from '../dose/dose.js';
 import type { ExerciseDefinition, ExerciseDose, Variant } from '../exercise/definition.js';
 import type { Affected } from '../quantity/side.js';
@@ -64,23 +65,27 @@ export function prescriptionProblems(p: Prescription, exercise: ExerciseDefiniti
   ) as Record<string, readonly [number, number]>;
   const problems = outsideRanges(flat, ranges);
   if (p.addedKg !== undefined && p.addedKg > 0 && range.addedKg === undefined) {
-    problems.push({ path: 'addedKg', value: p.addedKg, bound: 'left out: this exercise takes no weight' });
+    problems.push({
+      path: 'addedKg',
+      value: p.addedKg,
+      bound: say('left out: this exercise takes no weight'),
+    });
   }
   if (p.variant !== undefined && variantOf(p, exercise) === null) {
-    problems.push({ path: 'variant', value: p.variant, bound: 'a variant of this exercise' });
+    problems.push({ path: 'variant', value: p.variant, bound: say('a variant of this exercise') });
   }
   if (p.beyond !== undefined && p.beyond.trim().length < SHORTEST_REASON)
     problems.push({
       path: 'beyond',
       value: p.beyond,
-      bound: `a reason of at least ${SHORTEST_REASON} letters`,
+      bound: say('a reason of at least {{shortestReason}} letters', { shortestReason: SHORTEST_REASON }),
     });
   const { days } = p;
   if (
     days !== undefined &&
     !(new Set(days).size === days.length && days.every((d) => Number.isInteger(d) && d >= 0 && d <= 6))
   )
-    problems.push({ path: 'days', value: days, bound: 'weekdays from 0, Monday, to 6, each once' });
+    problems.push({ path: 'days', value: days, bound: say('weekdays from 0, Monday, to 6, each once') });
   const dose = computeDose(toDoseInput(p, exercise));
   if (!dose.ok) problems.push(...dose.issues.filter((i) => problems.every((q) => q.path !== i.path)));
   return problems;

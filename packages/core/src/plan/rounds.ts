@@ -1,7 +1,7 @@
 import { isWalkRun } from '../dose/walkRun.js';
 import type { ExerciseDefinition } from '../exercise/definition.js';
 import type { Issue } from '../result/result.js';
-import { ENGLISH, type Tongue } from '../quantity/tongue.js';
+import { type Tongue, say, spoken } from '../quantity/tongue.js';
 import type { Prescription } from './prescription.js';
 
 /**
@@ -172,21 +172,25 @@ export function roundProblems(items: readonly Prescription[]): Issue[] {
       bound,
     });
     if (group.length < 2 || group.length !== mates(items, key).length)
-      return [issue(first, 'round', key, 'a round of two exercises or more, one after another in the plan')];
+      return [
+        issue(first, 'round', key, say('a round of two exercises or more, one after another in the plan')),
+      ];
     return group.flatMap((item) => [
-      ...(item.sets > MOST_ROUNDS ? [issue(item, 'sets', item.sets, `at most ${MOST_ROUNDS} rounds`)] : []),
+      ...(item.sets > MOST_ROUNDS
+        ? [issue(item, 'sets', item.sets, say('at most {{mostRounds}} rounds', { mostRounds: MOST_ROUNDS }))]
+        : []),
       ...(item.round?.feet === 'through' && item.sides === 'together'
-        ? [issue(item, 'round', 'through', 'both feet in each: this exercise is done with both at once')]
+        ? [issue(item, 'round', 'through', say('both feet in each: this exercise is done with both at once'))]
         : []),
       ...SHARED.filter((f) => !same(item[f], first[f])).map((f) =>
-        issue(item, f, item[f], `as in the first exercise of the round`),
+        issue(item, f, item[f], say('as in the first exercise of the round')),
       ),
     ]);
   });
 }
 
 /** What is said before the first exercise of a round. */
-export function roundSentence(group: readonly Prescription[], t: Tongue = ENGLISH): string {
+export function roundSentence(group: readonly Prescription[], t: Tongue = spoken()): string {
   const [first] = group;
   if (first?.round === undefined) return '';
   const sides = group.some((i) => i.sides === 'one-after-other' || i.sides === 'alternating');

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { ExerciseDefinition, ExerciseDose, Tag } from '../exercise/definition.js';
 import type { LoggedWork, GivenPlan } from '../progress/work.js';
 import type { Slot } from '../protocol/definition.js';
@@ -65,8 +66,8 @@ export function fillRoutine(
   for (const { exercise, sideRule, dose, round } of routine.items) {
     const e = on.exerciseOf(exercise);
     const leave = (why: string) => left.push({ exercise, why });
-    if (e === undefined) leave('no longer in the library');
-    else if (on.taken.includes(exercise)) leave('given already');
+    if (e === undefined) leave(say('no longer in the library'));
+    else if (on.taken.includes(exercise)) leave(say('given already'));
     else {
       const made = prescribe(e, { slot: routineSlot(routine.key), sideRule, affected: on.affected, dose });
       const why =
@@ -79,7 +80,7 @@ export function fillRoutine(
           ...(round === undefined || dose?.restSeconds === undefined
             ? {}
             : { restSeconds: dose.restSeconds }),
-          why: [`Of the routine "${routine.name}"`],
+          why: [say('Of the routine "{{name}}"', { name: routine.name })],
         });
     }
   }

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { DoseSides } from '../dose/dose.js';
 import { type ExerciseDefinition, type Tag, TAGS } from '../exercise/definition.js';
 import type { PerSide, Side } from '../quantity/side.js';
@@ -21,12 +22,14 @@ export function switchedOff(
   tagsOff: PerSide<readonly Tag[]>,
 ): string | null {
   if (sidesTouched(sides).some((side) => TAGS.every((tag) => tagsOff[side].includes(tag)))) {
-    return 'safety switches off everything';
+    return say('safety switches off everything');
   }
   const off = sidesTouched(sides).flatMap((side) =>
     exercise.tags.filter((tag) => tagsOff[side].includes(tag)),
   );
-  return off.length === 0 ? null : `safety switches off ${[...new Set(off)].join(', ')}`;
+  return off.length === 0
+    ? null
+    : say('safety switches off {{list}}', { list: [...new Set(off)].join(', ') });
 }
 
 /** A given plan held against what safety switches off now: what may still be done, and what is held back with the reason. */
@@ -57,5 +60,7 @@ export function onlySupervised(
   );
   return tags.length === 0
     ? null
-    : `only with someone beside, for ${[...new Set(tags)].join(', ')}: add it when that is so`;
+    : say('only with someone beside, for {{list}}: add it when that is so', {
+        list: [...new Set(tags)].join(', '),
+      });
 }

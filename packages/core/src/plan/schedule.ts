@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { addDays, type DayText, localTime } from '../quantity/day.js';
 import { weekdayOf } from './due.js';
 import { sittingsOf, type Sitting, type WeekConflict, weekConflicts, type WeekItem } from './week.js';
@@ -132,7 +133,9 @@ export function schedule(input: ScheduleInput): Schedule {
       const span = placeOf(sitting, day, { taken, timeZone, usual: usualMinutes });
       if (span === null) {
         const because =
-          sitting.when === null ? 'no free time within waking hours' : `${sitting.when}: that time is taken`;
+          sitting.when === null
+            ? say('no free time within waking hours')
+            : say('{{when}}: that time is taken', { when: sitting.when });
         conflicts.push({ kind: 'busy', days: [day], exercises: sitting.exercises, because });
         continue;
       }
@@ -156,7 +159,7 @@ export function schedule(input: ScheduleInput): Schedule {
     kind: c.kind,
     days: list.filter((day) => c.days.includes(weekdayOf(day))),
     exercises: c.exercises,
-    because: CROWDED[c.kind],
+    because: say(CROWDED[c.kind]),
   }));
   return { items: placed, conflicts: [...conflicts, ...crowded.filter((c) => c.days.length > 0)] };
 }

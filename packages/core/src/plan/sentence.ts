@@ -2,7 +2,7 @@ import type { DoseSides } from '../dose/dose.js';
 import type { Counted, ExerciseDefinition } from '../exercise/definition.js';
 import { type Prescription, variantOf } from './prescription.js';
 import { isWalkRun } from '../dose/walkRun.js';
-import { ENGLISH, type Tongue } from '../quantity/tongue.js';
+import { type Tongue, spoken } from '../quantity/tongue.js';
 
 export type DoseField =
   | 'sets'
@@ -141,7 +141,7 @@ function variantPart(p: Prescription, exercise: ExerciseDefinition, t: Tongue): 
 export function doseSentence(
   p: Prescription,
   exercise: ExerciseDefinition,
-  t: Tongue = ENGLISH,
+  t: Tongue = spoken(),
 ): SentencePart[] {
   const weighted = exercise.range.addedKg !== undefined;
   const { timesPerDay, restSeconds, addedKg = 0 } = p;

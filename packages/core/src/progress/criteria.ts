@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { daysBetween, dayOf, type DayText } from '../quantity/day.js';
 import type { MeasureDefinition } from '../measure/definition.js';
 import {
@@ -42,18 +43,22 @@ type Applied = CriterionState | 'not-applicable';
 function skillLeaf(leaf: { skill: string; state: string }, facts: Facts): CriterionPart {
   const known = facts.skills[leaf.skill];
   const text = leafText(leaf, facts, () => undefined);
-  if (known === undefined) return { text, state: 'not-known', because: 'not looked at yet' };
+  if (known === undefined) return { text, state: 'not-known', because: say('not looked at yet') };
   const sides = treatedSides(facts.affected);
   const states =
     typeof known === 'string'
       ? [known]
       : (sides.length > 0 ? sides : (['left', 'right'] as const)).map((s) => known[s]);
   if (states.some((s) => s !== undefined && s !== leaf.state)) {
-    return { text, state: 'not-met', because: `now ${states.filter(Boolean).join(' and ')}` };
+    return {
+      text,
+      state: 'not-met',
+      because: say('now {{list}}', { list: states.filter(Boolean).join(say(' and ')) }),
+    };
   }
   if (states.includes(undefined))
-    return { text, state: 'not-known', because: 'not looked at on every treated side' };
-  return { text, state: 'met', because: `now ${leaf.state}` };
+    return { text, state: 'not-known', because: say('not looked at on every treated side') };
+  return { text, state: 'met', because: say('now {{state}}', { state: leaf.state }) };
 }
 
 function minDaysLeaf(leaf: { minDays: number }, facts: Facts, today: DayText): CriterionPart {
@@ -61,7 +66,7 @@ function minDaysLeaf(leaf: { minDays: number }, facts: Facts, today: DayText): C
   return {
     text: leafText(leaf, facts, () => undefined),
     state: days >= leaf.minDays ? 'met' : 'not-met',
-    because: `${days} days so far`,
+    because: say('{{days}} days so far', { days }),
   };
 }
 

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { addDays, dayOf, type DayText } from '../quantity/day.js';
 import type { Comparison } from '../measure/definition.js';
 import { shown, TOLERANCE } from '../quantity/statistics.js';
@@ -54,7 +55,12 @@ export function painLeaf(leaf: Leaf<'pain'>, facts: Facts, today: DayText): Crit
     return {
       text,
       state: 'not-known',
-      because: `${last.length} of ${leaf.days} days logged in the last ${2 * leaf.days}${list === '' ? '' : `: ${list}`}`,
+      because: say('{{n}} of {{days}} days logged in the last {{value}}{{words}}', {
+        n: last.length,
+        days: leaf.days,
+        value: 2 * leaf.days,
+        words: list === '' ? '' : `: ${list}`,
+      }),
     };
   }
   return { text, state: last.every((d) => d.score <= leaf.max) ? 'met' : 'not-met', because: list };
@@ -84,7 +90,11 @@ export function answerLeaf(leaf: Leaf<'answer'>, facts: Facts, today: DayText): 
     .slice(-leaf.days);
   const list = last.map((d) => shown(d.score, 2)).join(', ');
   if (last.length < leaf.days) {
-    const because = `${last.length} of ${leaf.days} days answered in the last ${2 * leaf.days}`;
+    const because = say('{{n}} of {{days}} days answered in the last {{value}}', {
+      n: last.length,
+      days: leaf.days,
+      value: 2 * leaf.days,
+    });
     return { text, state: 'not-known', because: list === '' ? because : `${because}: ${list}` };
   }
   const met = last.every((d) => HOLDS[leaf.op](d.score, leaf.value));
@@ -120,24 +130,38 @@ export function noRedLeaf(leaf: Leaf<'noRed'>, facts: Facts, today: DayText): Cr
   const ambers = since(days).filter(([, score]) => score === 1).length;
   const judged = since(days + NO_RED_SLACK_DAYS).length;
   const text = said(leaf, facts);
-  if (reds > 0) return { text, state: 'not-met', because: `${reds} red in the last ${days} days` };
+  if (reds > 0)
+    return { text, state: 'not-met', because: say('{{reds}} red in the last {{days}} days', { reds, days }) };
   if (judged < wanted) {
     return {
       text,
       state: 'not-known',
-      because: `${judged} of ${wanted} sessions judged in the last ${days + NO_RED_SLACK_DAYS} days`,
+      because: say('{{judged}} of {{wanted}} sessions judged in the last {{days}} days', {
+        judged,
+        wanted,
+        days: days + NO_RED_SLACK_DAYS,
+      }),
     };
   }
-  return { text, state: 'met', because: `no red, ${ambers} amber in ${judged} judged sessions` };
+  return {
+    text,
+    state: 'met',
+    because: say('no red, {{ambers}} amber in {{judged}} judged sessions', { ambers, judged }),
+  };
 }
 
 /** Share of planned sessions done. */
 export function adherenceLeaf(leaf: Leaf<'adherence'>, facts: Facts, today: DayText): CriterionPart {
   const { min, days } = leaf.adherence;
   const text = said(leaf, facts);
-  if (facts.plannedPerWeek === undefined) return { text, state: 'not-known', because: 'nothing is planned' };
+  if (facts.plannedPerWeek === undefined)
+    return { text, state: 'not-known', because: say('nothing is planned') };
   const logged = facts.sessions.filter((s) => s.done !== false).map((s) => dayOf(s.at));
   const percent = adherencePercent(logged, facts.plannedPerWeek, today, days);
-  if (percent === null) return { text, state: 'not-known', because: 'nothing is planned' };
-  return { text, state: percent >= min ? 'met' : 'not-met', because: `${shown(percent, 0)} % done` };
+  if (percent === null) return { text, state: 'not-known', because: say('nothing is planned') };
+  return {
+    text,
+    state: percent >= min ? 'met' : 'not-met',
+    because: say('{{percent}} % done', { percent: shown(percent, 0) }),
+  };
 }

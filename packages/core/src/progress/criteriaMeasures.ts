@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { dayOf, type DayText } from '../quantity/day.js';
 import { above, shown } from '../quantity/statistics.js';
 import { otherSide, treatedSides, type Affected, type Side } from '../quantity/side.js';
@@ -29,7 +30,7 @@ const marginOf = (op: Comparison, value: number, limit: number): number =>
   op === '>=' || op === '>' ? value - limit : limit - value;
 
 function unknownMeasure(key: string): CriterionPart {
-  return { text: key, state: 'not-known', because: `there is no measure ${key}` };
+  return { text: key, state: 'not-known', because: say('there is no measure {{key}}', { key }) };
 }
 
 const RANK: Record<CriterionState, number> = { 'not-met': 0, 'not-known': 1, 'met-within-error': 2, met: 3 };
@@ -37,7 +38,7 @@ const RANK: Record<CriterionState, number> = { 'not-met': 0, 'not-known': 1, 'me
 const lowest = (a: CriterionState, b: CriterionState): CriterionState => (RANK[a] <= RANK[b] ? a : b);
 
 const told = (m: MeasureDefinition, r: Reading): string =>
-  r.unable ? 'unable' : `${shown(r.value)}${unit(m)}`;
+  r.unable ? say('unable') : `${shown(r.value)}${unit(m)}`;
 
 interface Limit {
   readonly op: Comparison;
@@ -74,7 +75,7 @@ function limitOn(asked: AskedOf, facts: Facts, today: DayText): Sided {
     const because =
       latest === undefined
         ? missing(measure.label, side, found, today)
-        : `${side === 'none' ? '' : `${side} `}${told(measure, latest)}${errorNote(settled, errorOf(measure, latest))}`;
+        : `${side === 'none' ? '' : `${say(side)} `}${told(measure, latest)}${errorNote(settled, errorOf(measure, latest))}`;
     return { state: settled.state, because };
   });
   return {
@@ -85,11 +86,11 @@ function limitOn(asked: AskedOf, facts: Facts, today: DayText): Sided {
 }
 
 function errorNote(settled: { state: CriterionState; confirmed: boolean }, sem: number | null): string {
-  if (settled.confirmed) return ', within error twice running, on different days';
+  if (settled.confirmed) return say(', within error twice running, on different days');
   if (settled.state !== 'met-within-error') return '';
   return sem === null
-    ? ', the error of the measure is not known: repeat to confirm'
-    : `, within the error of ${shown(sem)}: repeat to confirm`;
+    ? say(', the error of the measure is not known: repeat to confirm')
+    : say(', within the error of {{sem}}: repeat to confirm', { sem: shown(sem) });
 }
 
 function sidesFor(
@@ -121,8 +122,8 @@ export function measureLeaf(
       state: applies ? 'not-known' : 'not-applicable',
       because:
         facts.affected === 'both'
-          ? 'both sides are affected, there is no other side'
-          : 'there is no treated side',
+          ? say('both sides are affected, there is no other side')
+          : say('there is no treated side'),
     };
   }
   return limitOn({ measure, sides, limit: leaf, text, maxAgeDays: leaf.maxAgeDays }, facts, today);
@@ -143,11 +144,11 @@ export function atLeastForAgeLeaf(
     medianFor(measure, age, facts.sex ?? null) ?? (usual === null ? null : { low: usual, high: usual });
   const text = leafText(leaf, facts, lookup);
   if (median === null) {
-    const because = age === null ? 'the age is not known' : 'nothing is published for this age';
+    const because = age === null ? say('the age is not known') : say('nothing is published for this age');
     return { text, state: 'not-known', because };
   }
   const sides = measure.sides === 'single' ? (['none'] as const) : treatedSides(facts.affected);
-  if (sides.length === 0) return { text, state: 'not-known', because: 'there is no treated side' };
+  if (sides.length === 0) return { text, state: 'not-known', because: say('there is no treated side') };
   const op = measure.direction === 'less' ? '<=' : '>=';
   const on = (value: number) =>
     limitOn(
@@ -159,11 +160,21 @@ export function atLeastForAgeLeaf(
   const [least, most] = [on(easy), on(hard)];
   const wanted = (value: number) => `${shown(value * leaf.share)}${unit(measure)}`;
   if (least.state === most.state)
-    return { ...most, because: `${most.because}; wanted ${wanted(easy === hard ? hard : easy)}` };
+    return {
+      ...most,
+      because: say('{{because}}; wanted {{wanted}}', {
+        because: most.because,
+        wanted: wanted(easy === hard ? hard : easy),
+      }),
+    };
   return {
     text,
     state: least.state === 'not-met' ? 'not-met' : 'not-known',
-    because: `${most.because}; wanted ${wanted(easy)} or ${wanted(hard)} by sex, which is not known`,
+    because: say('{{because}}; wanted {{wanted}} or {{wanted2}} by sex, which is not known', {
+      because: most.because,
+      wanted: wanted(easy),
+      wanted2: wanted(hard),
+    }),
   };
 }
 
@@ -197,7 +208,8 @@ function twoSided(of: TwoSided, facts: Facts, today: DayText, lookup: MeasureLoo
       today,
     );
   }
-  if (facts.affected === 'none') return { text, state: 'not-known', because: 'there is no treated side' };
+  if (facts.affected === 'none')
+    return { text, state: 'not-known', because: say('there is no treated side') };
   return betweenSides(of, { measure, text }, facts, today);
 }
 
@@ -213,7 +225,9 @@ function betweenSides(
   const right = readings(facts, { measure, side: 'right', maxAgeDays: maxAge }, today);
   const [l, r] = [left.fresh[0], right.fresh[0]];
   if (l !== undefined && r !== undefined && !l.unable && !r.unable && !areLike(measure, l, r))
-    return notKnown(`the sides were taken differently: ${unlikeness(measure, l, r)}`);
+    return notKnown(
+      say('the sides were taken differently: {{unlikeness}}', { unlikeness: unlikeness(measure, l, r) }),
+    );
   const judged = pairsOf(left.fresh, right.fresh).map((pair) => ({
     pair,
     result: judge(measure, pair),
@@ -231,9 +245,9 @@ function betweenSides(
     judged.flatMap(({ pair, result }) => ('none' in result ? [] : [{ day: pair.day, state: result.state }])),
   );
   const note = settled.confirmed
-    ? ', within error twice running, on different days'
+    ? say(', within error twice running, on different days')
     : settled.state === 'met-within-error'
-      ? ', within error: repeat to confirm'
+      ? say(', within error: repeat to confirm')
       : '';
   return { text, state: settled.state, because: newest.because + note };
 }
@@ -245,7 +259,7 @@ function joinedError(measure: MeasureDefinition, pair: Pair): number | null {
 }
 
 const pairText = (m: MeasureDefinition, pair: Pair): string =>
-  `left ${told(m, pair.left)}, right ${told(m, pair.right)}`;
+  say('left {{told}}, right {{told2}}', { told: told(m, pair.left), told2: told(m, pair.right) });
 
 const atLeastFloor = (m: MeasureDefinition, floor: number): Limit => ({
   op: m.direction === 'less' ? '<=' : '>=',
@@ -280,8 +294,14 @@ export function symmetryLeaf(
             false,
           );
     const short =
-      aboveFloor === 'not-met' ? `; treated ${told(measure, treated)}, wanted at least ${floor ?? 0}` : '';
-    const spread = error === null ? 'error not known' : `error ${shown(error, 0)} points`;
+      aboveFloor === 'not-met'
+        ? say('; treated {{told}}, wanted at least {{floor}}', {
+            told: told(measure, treated),
+            floor: floor ?? 0,
+          })
+        : '';
+    const spread =
+      error === null ? say('error not known') : say('error {{error}} points', { error: shown(error, 0) });
     return {
       // A floor is passed or not; only the ratio has to be certain.
       state: aboveFloor === 'not-met' ? 'not-met' : inRatio,
@@ -305,7 +325,11 @@ export function sideDifferenceLeaf(
     const over = above(difference, leaf.max);
     return {
       state: over ? 'not-met' : against(leaf.max - difference, joinedError(measure, pair), false),
-      because: `${shown(difference)}${unit(measure)} apart (${pairText(measure, pair)})`,
+      because: say('{{difference}}{{unit}} apart ({{pair}})', {
+        difference: shown(difference),
+        unit: unit(measure),
+        pair: pairText(measure, pair),
+      }),
     };
   };
   return twoSided({ leaf, judge }, facts, today, lookup);
@@ -324,12 +348,16 @@ export function lessThanOtherLeaf(
     const short = gain(measure, treated, other);
     const where = `(${pairText(measure, pair)})`;
     if (short <= 0) {
-      const better = short === 0 ? 'the same as the other side' : 'better than the other side';
+      const better = short === 0 ? say('the same as the other side') : say('better than the other side');
       return { state: 'met', because: `${better} ${where}` };
     }
     return {
       state: against(leaf.max - short, joinedError(measure, pair), false),
-      because: `${shown(short)}${unit(measure)} worse than the other side ${where}`,
+      because: say('{{short}}{{unit}} worse than the other side {{where}}', {
+        short: shown(short),
+        unit: unit(measure),
+        where,
+      }),
     };
   };
   return twoSided({ leaf, judge }, facts, today, lookup);

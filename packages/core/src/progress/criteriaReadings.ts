@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { daysBetween, dayOf, instantOf, type DayText } from '../quantity/day.js';
 import { atLeast, TOLERANCE } from '../quantity/statistics.js';
 import type { Side } from '../quantity/side.js';
@@ -92,9 +93,13 @@ export function readings(
 
 /** Why a value is not there, in words: never measured, too old, or only unable. */
 export function missing(label: string, side: string, found: Readings, today: DayText): string {
-  if (found.newestEmpty) return `${label}, ${side}: could not be taken last time`;
-  if (found.newest === undefined) return `${label}, ${side}: not measured yet`;
-  return `${label}, ${side}: last measured ${daysBetween(dayOf(found.newest.at), today)} days ago, too old`;
+  if (found.newestEmpty) return say('{{label}}, {{side}}: could not be taken last time', { label, side });
+  if (found.newest === undefined) return say('{{label}}, {{side}}: not measured yet', { label, side });
+  return say('{{label}}, {{side}}: last measured {{daysBetween}} days ago, too old', {
+    label,
+    side,
+    daysBetween: daysBetween(dayOf(found.newest.at), today),
+  });
 }
 
 export interface Pair {

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { MeasureLookup } from './criteria.js';
 import { addDays, daysBetween, dayOf, type DayText, instantOf } from '../quantity/day.js';
 import { atLeast, shown } from '../quantity/statistics.js';
@@ -29,9 +30,9 @@ function dayOfWhat(what: SinceWhat, facts: Facts): DayText | null {
 export function daysSinceLeaf(leaf: Leaf<'daysSince'>, facts: Facts, today: DayText): CriterionPart {
   const text = said(leaf, facts);
   const day = dayOfWhat(leaf.daysSince, facts);
-  if (day === null) return { text, state: 'not-known', because: 'its day is not known' };
+  if (day === null) return { text, state: 'not-known', because: say('its day is not known') };
   const days = daysBetween(day, today);
-  return { text, state: days >= leaf.min ? 'met' : 'not-met', because: `${days} days since` };
+  return { text, state: days >= leaf.min ? 'met' : 'not-met', because: say('{{days}} days since', { days }) };
 }
 
 const BEARS: readonly WeightBearing[] = ['none', 'partial', 'full'];
@@ -42,7 +43,7 @@ export function statusLeaf(leaf: Leaf<'status'>, facts: Facts): CriterionPart {
   const sides = treatedSides(facts.affected);
   const allowed = sides.map((side) => facts.limits?.[side]);
   if (sides.length === 0 || allowed.some((l) => l === undefined))
-    return { text, state: 'not-known', because: 'nobody has said what is allowed' };
+    return { text, state: 'not-known', because: say('nobody has said what is allowed') };
   const low = allowed.find(
     (l) => l !== undefined && BEARS.indexOf(l.weightBearing) < BEARS.indexOf(leaf.atLeast),
   );
@@ -69,7 +70,7 @@ const countOf = (answer: number | boolean | null | undefined): number | null =>
 
 /** None, or few, of something happened although the person exposed themselves: both are questions of the home log. */
 export function eventsLeaf(leaf: Leaf<'events'>, facts: Facts, today: DayText): CriterionPart {
-  const nameOf = (key: string) => facts.questions?.[key]?.name ?? key.replaceAll('-', ' ');
+  const nameOf = (key: string) => say(facts.questions?.[key]?.name ?? key.replaceAll('-', ' '));
   const text = said(leaf, facts);
   const from = addDays(today, -leaf.days);
   const within = facts.sessions.filter((s) => dayOf(s.at) > from && dayOf(s.at) <= today);
@@ -78,10 +79,16 @@ export function eventsLeaf(leaf: Leaf<'events'>, facts: Facts, today: DayText): 
     return { total: counts.reduce((a, b) => a + b, 0), answered: counts.length };
   };
   const [events, exposed] = [sum(leaf.events), sum(leaf.exposure.what)];
-  const because = `${nameOf(leaf.events)} ${events.total}, ${nameOf(leaf.exposure.what)} ${exposed.total} in ${leaf.days} days`;
+  const because = say('{{nameOf}} {{total}}, {{nameOf2}} {{total2}} in {{days}} days', {
+    nameOf: nameOf(leaf.events),
+    total: events.total,
+    nameOf2: nameOf(leaf.exposure.what),
+    total2: exposed.total,
+    days: leaf.days,
+  });
   if (events.total > leaf.max) return { text, state: 'not-met', because };
   if (events.answered === 0 || exposed.total < leaf.exposure.min)
-    return { text, state: 'not-known', because: `${because}: too little to tell` };
+    return { text, state: 'not-known', because: say('{{because}}: too little to tell', { because }) };
   return { text, state: 'met', because };
 }
 
@@ -94,7 +101,11 @@ export function outcomeLeaf(
 ): CriterionPart {
   const measure = lookup(leaf.outcome);
   if (measure === undefined)
-    return { text: leaf.outcome, state: 'not-known', because: `there is no measure ${leaf.outcome}` };
+    return {
+      text: leaf.outcome,
+      state: 'not-known',
+      because: say('there is no measure {{outcome}}', { outcome: leaf.outcome }),
+    };
   const unit = unitAfter(measure);
   const text = leafText(leaf, facts, lookup);
   const sides: readonly (Side | 'none')[] =
@@ -107,11 +118,18 @@ export function outcomeLeaf(
     if (first === undefined || last === undefined || dayOf(first.at) === dayOf(last.at))
       return {
         state: 'not-known',
-        because: `${measure.label}: taken on ${taken.length === 0 ? 'no day' : 'one day only'}`,
+        because: say('{{label}}: taken on {{words}}', {
+          label: measure.label,
+          words: taken.length === 0 ? say('no day') : say('one day only'),
+        }),
       };
     const change = gain(measure, first.value ?? 0, last.value ?? 0);
     const error = semAt(measure, last.value ?? 0);
-    const because = `${shown(first.value ?? 0)} to ${shown(last.value ?? 0)}${unit}`;
+    const because = say('{{value}} to {{value2}}{{unit}}', {
+      value: shown(first.value ?? 0),
+      value2: shown(last.value ?? 0),
+      unit,
+    });
     if (!atLeast(change, leaf.gain)) return { state: 'not-met', because };
     const sure = error !== null && atLeast(change - leaf.gain, error * Math.SQRT2);
     return { state: sure ? 'met' : 'met-within-error', because };
@@ -123,20 +141,23 @@ export function outcomeLeaf(
 
 /** Impact really done in the last 7 days, and what it hurt. */
 export function impactLeaf(leaf: Leaf<'impact'>, facts: Facts, today: DayText): CriterionPart {
-  const what = leaf.impact === 'contacts' ? 'landings' : 'minutes of running';
+  const what = leaf.impact === 'contacts' ? say('landings') : say('minutes of running');
   const text = said(leaf, facts);
   const from = addDays(today, -7);
   const done = (facts.impactDone ?? []).filter((d) => d.day > from && d.day <= today);
   const total = done.reduce((sum, d) => sum + (leaf.impact === 'contacts' ? d.contacts : d.runMinutes), 0);
-  const because = `${shown(total)} ${what} in the last 7 days`;
+  const because = say('{{total}} {{what}} in the last 7 days', { total: shown(total), what });
   if (done.some((d) => d.pain !== null && d.pain > leaf.maxPain))
     return {
       text,
       state: 'not-met',
-      because: `${because}, pain up to ${Math.max(...done.map((d) => d.pain ?? 0))}`,
+      because: say('{{because}}, pain up to {{max}}', {
+        because,
+        max: Math.max(...done.map((d) => d.pain ?? 0)),
+      }),
     };
   if (total < leaf.min) return { text, state: 'not-met', because };
   return done.some((d) => d.pain === null)
-    ? { text, state: 'not-known', because: `${because}, pain not told` }
+    ? { text, state: 'not-known', because: say('{{because}}, pain not told', { because }) }
     : { text, state: 'met', because };
 }

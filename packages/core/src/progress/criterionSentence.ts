@@ -1,7 +1,7 @@
 import type { MeasureLookup } from './criteria.js';
 import type { Criterion, CriterionLeaf } from './criteriaTypes.js';
 import { leafText, type SayingOf } from './criterionText.js';
-import { ENGLISH } from '../quantity/tongue.js';
+import { spoken } from '../quantity/tongue.js';
 
 /** How criteria are named for whom they are printed. */
 export interface SentenceOn extends SayingOf {
@@ -11,7 +11,7 @@ export interface SentenceOn extends SayingOf {
 /** Children of a node with the word that joins them; null for a single criterion. */
 function joined(
   node: Criterion,
-  { tongue: t = ENGLISH }: SentenceOn,
+  { tongue: t = spoken() }: SentenceOn,
 ): { readonly list: readonly Criterion[]; readonly word: string } | null {
   if ('all' in node) return { list: node.all, word: t.say('and') };
   if ('any' in node) return { list: node.any, word: t.say('or') };
@@ -23,7 +23,7 @@ function joined(
 function words(node: Criterion, on: SentenceOn, inner: boolean): string {
   const list = joined(node, on);
   if (list === null) return leafText(node as CriterionLeaf, on, on.lookup);
-  const within = (on.tongue ?? ENGLISH).inside;
+  const within = (on.tongue ?? spoken()).inside;
   const parts = list.list.map((c, i) => (i === 0 ? words(c, on, true) : within(words(c, on, true))));
   if (parts.length === 1) return parts[0] ?? '';
   const text = list.word.endsWith(':')

@@ -3,7 +3,7 @@ import { unitAfter } from '../measure/withUnit.js';
 import type { HomeQuestion } from '../protocol/homeQuestions.js';
 import type { Affected } from '../quantity/side.js';
 import { shown } from '../quantity/statistics.js';
-import { ENGLISH, type Tongue } from '../quantity/tongue.js';
+import { type Tongue, spoken } from '../quantity/tongue.js';
 import type { MeasureLookup } from './criteria.js';
 import type { AbsoluteTwin, CriterionLeaf, PainWhen, SinceWhat } from './criteriaTypes.js';
 
@@ -98,7 +98,7 @@ function valueText(m: MeasureDefinition, value: number, t: Tongue): string {
 const eachSideText = (
   m: MeasureDefinition,
   limit: { readonly op: Comparison; readonly value: number },
-  t: Tongue = ENGLISH,
+  t: Tongue = spoken(),
 ): string =>
   t.say(AGAINST[limit.op], {
     what: t.say('{{what}}, each side', { what: t.say(m.label) }),
@@ -128,7 +128,7 @@ function usualText(leaf: Leaf<'atLeastForAge'>, m: MeasureDefinition, t: Tongue)
 function measureText(
   leaf: CriterionLeaf,
   m: MeasureDefinition,
-  { affected, tongue: t = ENGLISH }: SayingOf,
+  { affected, tongue: t = spoken() }: SayingOf,
 ): string {
   const what = t.say(m.label);
   const twin = affected === 'both' ? twinOf(leaf, m) : null;
@@ -162,7 +162,7 @@ function measureText(
   return 'atLeastForAge' in leaf ? usualText(leaf, m, t) : what;
 }
 
-function answerText(leaf: Leaf<'answer'>, { questions, tongue: t = ENGLISH }: SayingOf): string {
+function answerText(leaf: Leaf<'answer'>, { questions, tongue: t = spoken() }: SayingOf): string {
   const question = questions?.[leaf.answer];
   const what = question === undefined ? leaf.answer : t.say(question.name);
   const { days } = leaf;
@@ -172,10 +172,10 @@ function answerText(leaf: Leaf<'answer'>, { questions, tongue: t = ENGLISH }: Sa
   return t.say(ANSWER[leaf.op], { what, value: t.number(leaf.value, 2), days });
 }
 
-function eventsText(leaf: Leaf<'events'>, { questions, tongue: t = ENGLISH }: SayingOf): string {
+function eventsText(leaf: Leaf<'events'>, { questions, tongue: t = spoken() }: SayingOf): string {
   const named = (key: string) => {
     const question = questions?.[key];
-    return question === undefined ? key.replaceAll('-', ' ') : t.say(question.name);
+    return t.say(question === undefined ? key.replaceAll('-', ' ') : question.name);
   };
   const gaps = {
     what: named(leaf.events),
@@ -192,7 +192,7 @@ function eventsText(leaf: Leaf<'events'>, { questions, tongue: t = ENGLISH }: Sa
       );
 }
 
-const noRedText = (days: number, { forPatient = false, tongue: t = ENGLISH }: SayingOf): string =>
+const noRedText = (days: number, { forPatient = false, tongue: t = spoken() }: SayingOf): string =>
   forPatient
     ? t.say('no session that hurt too much for {{days}} days', { days })
     : t.say('no red for {{days}} days', { days });
@@ -202,7 +202,7 @@ const noRedText = (days: number, { forPatient = false, tongue: t = ENGLISH }: Sa
  * stands as its key.
  */
 export function leafText(leaf: CriterionLeaf, on: SayingOf, lookup: MeasureLookup): string {
-  const t = on.tongue ?? ENGLISH;
+  const t = on.tongue ?? spoken();
   const key = measureOf(leaf);
   if (key !== null) {
     const measure = lookup(key);

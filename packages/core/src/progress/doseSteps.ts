@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { isOfRoutine } from '../plan/routine.js';
 import type { Aim, ExerciseDefinition } from '../exercise/definition.js';
 import type { Prescription } from '../plan/prescription.js';
@@ -48,8 +49,12 @@ function walkRunStep(item: Prescription, move: WalkRunMove): DoseStep {
   const step = WALK_RUN_STEPS[to];
   if (step !== undefined) return { kind: 'run', ...step, because: move.because };
   return to < 0
-    ? { kind: 'easier', addedKg: null, because: `${move.because}, and already at the first` }
-    : { kind: 'harder', because: `${move.because}, and it is the last` };
+    ? {
+        kind: 'easier',
+        addedKg: null,
+        because: say('{{because}}, and already at the first', { because: move.because }),
+      }
+    : { kind: 'harder', because: say('{{because}}, and it is the last', { because: move.because }) };
 }
 
 /** Days at a level before the next: twice as many where a caution asks for small steps. */
@@ -99,8 +104,8 @@ export function doseSteps(on: DoseStepsOn, stageSince: DayText): ExerciseStep[] 
     .filter((item) => isEased(on.exerciseOf(item.exercise)?.aim ?? 'relief', after))
     .map((item) => {
       const exercise = on.exerciseOf(item.exercise);
-      const what = after === 'red' ? 'after a red' : 'two sessions running amber or worse';
-      const back: WalkRunMove = { by: -1, because: `${what}: one step back` };
+      const what = after === 'red' ? say('after a red') : say('two sessions running amber or worse');
+      const back: WalkRunMove = { by: -1, because: say('{{what}}: one step back', { what }) };
       return {
         exercise: item.exercise,
         step: exercise !== undefined && isWalkRun(exercise) ? walkRunStep(item, back) : easeDose(item),

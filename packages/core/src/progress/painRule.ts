@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { atLeast, median } from '../quantity/statistics.js';
 import type { DayText } from '../quantity/day.js';
 import { issue, ok, refused, type Issue, type Result } from '../result/result.js';
@@ -45,10 +46,10 @@ function problemsOf(input: PainInput): Issue[] {
   const problems = Object.entries(scores)
     .filter(([path, v]) => !(path === 'nextMorning' && v === null))
     .filter(([, v]) => !(Number.isInteger(v) && (v as number) >= 0 && (v as number) <= 10))
-    .map(([path, v]) => issue(path, v, 'a whole number from 0 to 10'));
+    .map(([path, v]) => issue(path, v, say('a whole number from 0 to 10')));
   const base = input.morningBaseline;
   if (base !== null && !(Number.isInteger(base * 2) && base >= 0 && base <= 10)) {
-    problems.push(issue('morningBaseline', base, 'null, or 0 to 10 in halves'));
+    problems.push(issue('morningBaseline', base, say('null, or 0 to 10 in halves')));
   }
   return problems;
 }
@@ -70,20 +71,27 @@ function morningReasons(input: PainInput, limit: number): string[] {
   const { nextMorning, morningBaseline } = input;
   if (nextMorning === null || morningBaseline === null) return [];
   return atLeast(nextMorning, morningBaseline + limit)
-    ? [`next morning ${nextMorning}, ${limit} or more above the usual ${morningBaseline}`]
+    ? [
+        say('next morning {{nextMorning}}, {{limit}} or more above the usual {{morningBaseline}}', {
+          nextMorning,
+          limit,
+          morningBaseline,
+        }),
+      ]
     : [];
 }
 
 function redReasons(input: PainInput, highest: number, rise: number): string[] {
   const reasons: string[] = [];
   if (input.school === 'comfort') {
-    if (rise >= 2) reasons.push(`pain rose by ${rise}, 2 or more is red`);
-    if (highest >= 4 && rise >= 1) reasons.push(`pain rose to ${highest}, 4 or more is red`);
+    if (rise >= 2) reasons.push(say('pain rose by {{rise}}, 2 or more is red', { rise }));
+    if (highest >= 4 && rise >= 1)
+      reasons.push(say('pain rose to {{highest}}, 4 or more is red', { highest }));
   } else if (input.school === 'next-morning') {
-    if (highest > 5) reasons.push(`highest pain ${highest}, above 5 is red`);
-    if (input.hourAbove) reasons.push('an hour later still 2 or more above before');
+    if (highest > 5) reasons.push(say('highest pain {{highest}}, above 5 is red', { highest }));
+    if (input.hourAbove) reasons.push(say('an hour later still 2 or more above before'));
   } else if (highest >= 1 && rise >= 1) {
-    reasons.push(`bone pain rose to ${highest}, any rise is red`);
+    reasons.push(say('bone pain rose to {{highest}}, any rise is red', { highest }));
   }
   return [...reasons, ...morningReasons(input, MORNING_LIMITS[input.school].red)];
 }
@@ -91,15 +99,16 @@ function redReasons(input: PainInput, highest: number, rise: number): string[] {
 function amberReasons(input: PainInput, highest: number, rise: number): string[] {
   const reasons: string[] = [];
   if (input.school === 'comfort') {
-    if (highest >= 4) reasons.push(`highest pain ${highest}, 4 or more is amber`);
-    if (rise === 1) reasons.push('pain rose by 1');
-    if (input.hourAbove) reasons.push('an hour later still 2 or more above before');
+    if (highest >= 4) reasons.push(say('highest pain {{highest}}, 4 or more is amber', { highest }));
+    if (rise === 1) reasons.push(say('pain rose by 1'));
+    if (input.hourAbove) reasons.push(say('an hour later still 2 or more above before'));
   } else if (input.school === 'next-morning') {
-    if (highest >= 4) reasons.push(`highest pain ${highest}, 4 or 5 is amber`);
-    if (input.before > 5) reasons.push(`pain ${input.before} before starting, above 5 is amber`);
+    if (highest >= 4) reasons.push(say('highest pain {{highest}}, 4 or 5 is amber', { highest }));
+    if (input.before > 5)
+      reasons.push(say('pain {{before}} before starting, above 5 is amber', { before: input.before }));
   } else {
-    if (highest >= 1) reasons.push(`bone pain ${highest}, 1 or more is amber`);
-    if (input.hourAbove) reasons.push('an hour later still 2 or more above before');
+    if (highest >= 1) reasons.push(say('bone pain {{highest}}, 1 or more is amber', { highest }));
+    if (input.hourAbove) reasons.push(say('an hour later still 2 or more above before'));
   }
   return [...reasons, ...morningReasons(input, MORNING_LIMITS[input.school].amber)];
 }
@@ -108,21 +117,30 @@ function judge(input: PainInput): { state: PainState; because: string[] } {
   const highest = Math.max(input.during, input.after);
   const rise = highest - input.before;
   if (input.stopSign === 'emergency' || input.stopSign === 'review') {
-    return { state: 'stop', because: [`a stop sign was reported (${input.stopSign})`] };
+    return {
+      state: 'stop',
+      because: [say('a stop sign was reported ({{stopSign}})', { stopSign: say(input.stopSign) })],
+    };
   }
   const red = redReasons(input, highest, rise);
   if (red.length > 0) return { state: 'red', because: red };
   if (input.nextMorning === null) {
-    return { state: 'not-known', because: ['the next morning was not answered'] };
+    return { state: 'not-known', because: [say('the next morning was not answered')] };
   }
   if (input.morningBaseline === null) {
-    return { state: 'not-known', because: ['fewer than 3 mornings to compare with'] };
+    return { state: 'not-known', because: [say('fewer than 3 mornings to compare with')] };
   }
   const amber = amberReasons(input, highest, rise);
   if (amber.length > 0) return { state: 'amber', because: amber };
   return {
     state: 'green',
-    because: [`highest pain ${highest}, next morning ${input.nextMorning}, usual ${input.morningBaseline}`],
+    because: [
+      say('highest pain {{highest}}, next morning {{nextMorning}}, usual {{morningBaseline}}', {
+        highest,
+        nextMorning: input.nextMorning,
+        morningBaseline: input.morningBaseline,
+      }),
+    ],
   };
 }
 
@@ -137,7 +155,12 @@ export function judgePain(input: PainInput): Result<PainResult> {
   return ok({
     state,
     because: restOnly
-      ? [...because, `pain ${input.before} before starting: relief and range only today, and ask for review`]
+      ? [
+          ...because,
+          say('pain {{before}} before starting: relief and range only today, and ask for review', {
+            before: input.before,
+          }),
+        ]
       : because,
     restOnly,
   });

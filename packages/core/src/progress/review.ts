@@ -1,3 +1,4 @@
+import { say, phrase } from '../quantity/tongue.js';
 import { daysBetween, dayOf, type DayText, instantOf } from '../quantity/day.js';
 import { shown } from '../quantity/statistics.js';
 import { type Side, treatedSides } from '../quantity/side.js';
@@ -69,15 +70,15 @@ type Verdict = Pick<ReviewResult, 'decision' | 'rule' | 'because' | 'wouldChange
 
 /** What each rule says, the first first: the working of a suggestion shows them as they stand here. */
 export const REVIEW_RULES = [
-  'a stop is open, refer',
-  'two reds running or three in 14 days, ease back',
-  'the last session red or the last two amber or worse, smaller dose',
-  'all met and the minimum days passed, progress',
-  'under 60 % done, hold',
-  'no real change for the weeks the protocol names, look again or refer',
-  'under 3 sessions or a criterion not known, hold and retest',
-  'only within error, hold and retest',
-  'dose by the log, or hold',
+  phrase('a stop is open, refer'),
+  phrase('two reds running or three in 14 days, ease back'),
+  phrase('the last session red or the last two amber or worse, smaller dose'),
+  phrase('all met and the minimum days passed, progress'),
+  phrase('under 60 % done, hold'),
+  phrase('no real change for the weeks the protocol names, look again or refer'),
+  phrase('under 3 sessions or a criterion not known, hold and retest'),
+  phrase('only within error, hold and retest'),
+  phrase('dose by the log, or hold'),
 ] as const;
 
 const named = (parts: readonly CriterionPart[], state: CriterionPart['state']): CriterionPart[] =>
@@ -139,8 +140,8 @@ function stopVerdict(episode: Episode): Verdict | null {
   return {
     decision: 'refer',
     rule: 1,
-    because: episode.stopsOpen.map((s) => `open: ${s}`),
-    wouldChange: ['closing it with the date, who assessed and the result'],
+    because: episode.stopsOpen.map((s) => say('open: {{s}}', { s })),
+    wouldChange: [say('closing it with the date, who assessed and the result')],
     confidence: 'clear',
   };
 }
@@ -164,14 +165,21 @@ function easeBackVerdict(episode: Episode, today: DayText): Verdict | null {
     rule: 2,
     because: [
       runs.reds >= 2
-        ? `the last ${runs.reds} judged sessions were red`
-        : `${many} red sessions in ${REDS_DAYS} days`,
+        ? say('the last {{reds}} judged sessions were red', { reds: runs.reds })
+        : say('{{many}} red sessions in {{redsDays}} days', { many, redsDays: REDS_DAYS }),
       ...(episode.firstStage === true
-        ? ['this is the first stage: two thirds of the sets instead, and the patient is seen']
+        ? [say('this is the first stage: two thirds of the sets instead, and the patient is seen')]
         : []),
     ],
     wouldChange:
-      runs.reds >= 2 ? ['one session without red'] : [`fewer than ${MOST_REDS} reds in ${REDS_DAYS} days`],
+      runs.reds >= 2
+        ? [say('one session without red')]
+        : [
+            say('fewer than {{mostReds}} reds in {{redsDays}} days', {
+              mostReds: MOST_REDS,
+              redsDays: REDS_DAYS,
+            }),
+          ],
     confidence: 'clear',
   };
 }
@@ -184,11 +192,13 @@ function redVerdict(episode: Episode): Verdict | null {
     rule: 3,
     because: [
       runs.reds > 0
-        ? 'the last judged session was red'
-        : 'the last two judged sessions were amber or worse, which counts as red for load',
-      'two thirds of the sets, rounded down; with one set already, the easier exercise or a fifth less load',
+        ? say('the last judged session was red')
+        : say('the last two judged sessions were amber or worse, which counts as red for load'),
+      say(
+        'two thirds of the sets, rounded down; with one set already, the easier exercise or a fifth less load',
+      ),
     ],
-    wouldChange: ['a green session at the smaller dose', 'a second red: then ease back a stage'],
+    wouldChange: [say('a green session at the smaller dose'), say('a second red: then ease back a stage')],
     confidence: 'clear',
   };
 }
@@ -201,9 +211,12 @@ function progressVerdict(episode: Episode, criteria: CriteriaResult | null, toda
     rule: 4,
     because: [
       ...named(criteria.parts, 'met').map(told),
-      `${days} days in this stage, at least ${episode.minimumDays}`,
+      say('{{days}} days in this stage, at least {{minimumDays}}', {
+        days,
+        minimumDays: episode.minimumDays,
+      }),
     ],
-    wouldChange: ['a red session', 'any criterion no longer met'],
+    wouldChange: [say('a red session'), say('any criterion no longer met')],
     confidence: 'clear',
   };
 }
@@ -222,10 +235,14 @@ function adherenceVerdict(episode: Episode, today: DayText): Verdict | null {
     decision: 'hold',
     rule: 5,
     because: [
-      `${shown(percent, 0)} % of the planned sessions done in ${span} days, under ${LOW_ADHERENCE_PERCENT} %`,
-      'ask why, and offer the smaller plan',
+      say('{{percent}} % of the planned sessions done in {{span}} days, under {{value}} %', {
+        percent: shown(percent, 0),
+        span,
+        value: LOW_ADHERENCE_PERCENT,
+      }),
+      say('ask why, and offer the smaller plan'),
     ],
-    wouldChange: ['a plan that fits the week'],
+    wouldChange: [say('a plan that fits the week')],
     confidence: 'fair',
   };
 }
@@ -237,12 +254,14 @@ function plateauVerdict(episode: Episode, today: DayText, lookup: MeasureLookup)
   ] as const;
   const found = spans.find(([, weeks]) => withoutGain(episode, weeks * 7, today, lookup));
   if (found === undefined) return null;
-  const label = lookup(episode.leadingMeasure ?? '')?.label ?? 'the leading measure';
+  const label = lookup(episode.leadingMeasure ?? '')?.label ?? say('the leading measure');
   return {
     decision: found[0],
     rule: 6,
-    because: [`no real change for the better in ${label} for ${found[1]} weeks`],
-    wouldChange: ['a real change', 'a driver or another source of the problem found'],
+    because: [
+      say('no real change for the better in {{label}} for {{found}} weeks', { label, found: found[1] }),
+    ],
+    wouldChange: [say('a real change'), say('a driver or another source of the problem found')],
     confidence: 'fair',
   };
 }
@@ -257,16 +276,20 @@ function unknownVerdict(episode: Episode, criteria: CriteriaResult | null): Verd
   const few =
     done < FEWEST_SESSIONS
       ? [
-          `${done} ${done === 1 ? 'session' : 'sessions'} logged since the last review, ${FEWEST_SESSIONS} needed`,
+          say('{{done}} {{words}} logged since the last review, {{fewestSessions}} needed', {
+            done,
+            words: done === 1 ? say('session') : say('sessions'),
+            fewestSessions: FEWEST_SESSIONS,
+          }),
         ]
       : [];
   return {
     decision: 'hold-and-retest',
     rule: 7,
-    because: [...few, ...unknown.map((p) => `not known: ${told(p)}`)],
+    because: [...few, ...unknown.map((p) => say('not known: {{told}}', { told: told(p) }))],
     wouldChange: [
-      ...(few.length > 0 ? ['at least 3 logged sessions'] : []),
-      ...unknown.map((p) => `knowing ${p.text}`),
+      ...(few.length > 0 ? [say('at least 3 logged sessions')] : []),
+      ...unknown.map((p) => say('knowing {{text}}', { text: p.text })),
     ],
     confidence: 'weak',
   };
@@ -278,8 +301,8 @@ function withinErrorVerdict(criteria: CriteriaResult | null): Verdict | null {
   return {
     decision: 'hold-and-retest',
     rule: 8,
-    because: close.map((p) => `met, within error: ${told(p)}`),
-    wouldChange: close.map((p) => `meeting it again on another day: ${p.text}`),
+    because: close.map((p) => say('met, within error: {{told}}', { told: told(p) })),
+    wouldChange: close.map((p) => say('meeting it again on another day: {{text}}', { text: p.text })),
     confidence: 'fair',
   };
 }
@@ -290,7 +313,12 @@ function doseVerdict(episode: Episode, criteria: CriteriaResult | null, today: D
   const days = daysBetween(dayOf(episode.facts.stageSince), today);
   const wait =
     criteria?.state === 'met' && days < episode.minimumDays
-      ? [`all criteria met, ${days} of at least ${episode.minimumDays} days in this stage`]
+      ? [
+          say('all criteria met, {{days}} of at least {{minimumDays}} days in this stage', {
+            days,
+            minimumDays: episode.minimumDays,
+          }),
+        ]
       : [];
   if (steps.length > 0) {
     return {
@@ -298,7 +326,7 @@ function doseVerdict(episode: Episode, criteria: CriteriaResult | null, today: D
       rule: 9,
       because: [
         ...steps.map((s) => `${s.exercise}: ${s.step.because}`),
-        ...open.map((p) => `not yet: ${told(p)}`),
+        ...open.map((p) => say('not yet: {{told}}', { told: told(p) })),
         ...wait,
       ],
       wouldChange: open.map((p) => p.text),
@@ -309,13 +337,15 @@ function doseVerdict(episode: Episode, criteria: CriteriaResult | null, today: D
     decision: 'hold',
     rule: 9,
     because: [
-      ...open.map((p) => `not yet: ${told(p)}`),
+      ...open.map((p) => say('not yet: {{told}}', { told: told(p) })),
       ...wait,
-      'no exercise is ready for more, none is too much',
+      say('no exercise is ready for more, none is too much'),
     ],
     wouldChange: [
       ...open.map((p) => p.text),
-      ...(wait.length > 0 ? [`day ${episode.minimumDays} of this stage`] : []),
+      ...(wait.length > 0
+        ? [say('day {{minimumDays}} of this stage', { minimumDays: episode.minimumDays })]
+        : []),
     ],
     confidence: 'fair',
   };

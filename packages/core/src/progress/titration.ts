@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { Aim, ExerciseDefinition, ExerciseDose, DoseRanges } from '../exercise/definition.js';
 import { leastSquares, TOLERANCE } from '../quantity/statistics.js';
 import { daysBetween, dayOf } from '../quantity/day.js';
@@ -91,16 +92,19 @@ export function doubleProgression(
   if (lastTwo.length < 2 || !lastTwo.every((s) => easily(s, dose, asked))) {
     return {
       kind: 'keep',
-      because: 'not yet two green sessions running with every set done at effort 7 or less',
+      because: say('not yet two green sessions running with every set done at effort 7 or less'),
     };
   }
   if (on.daysAtLevel < on.minDaysAtLevel) {
     return {
       kind: 'keep',
-      because: `${on.daysAtLevel} of at least ${on.minDaysAtLevel} days at this level`,
+      because: say('{{daysAtLevel}} of at least {{minDaysAtLevel}} days at this level', {
+        daysAtLevel: on.daysAtLevel,
+        minDaysAtLevel: on.minDaysAtLevel,
+      }),
     };
   }
-  const because = 'every set done, effort 7 or less, green, two sessions running';
+  const because = say('every set done, effort 7 or less, green, two sessions running');
   const now = dose.addedKg ?? 0;
   const limit = range.addedKg?.[1] ?? 0;
   const step = [...on.ownedKg].sort((a, b) => a - b).find((kg) => kg > now + TOLERANCE && kg <= limit);
@@ -109,17 +113,27 @@ export function doubleProgression(
     if (rise <= on.loadStepPercent + TOLERANCE) return { kind: 'load', addedKg: step, reps: bottom, because };
     if (asked < most) {
       const by = Number.isFinite(rise)
-        ? `${Math.round(rise)} % more, over ${on.loadStepPercent} %`
-        : 'a first weight';
+        ? say('{{round}} % more, over {{loadStepPercent}} %', {
+            round: Math.round(rise),
+            loadStepPercent: on.loadStepPercent,
+          })
+        : say('a first weight');
       return {
         kind: 'reps',
         reps: Math.min(most, asked + 2),
-        because: `${because}; the next weight, ${step} kg, is ${by}: repetitions grow first`,
+        because: say('{{because}}; the next weight, {{step}} kg, is {{by}}: repetitions grow first', {
+          because,
+          step,
+          by,
+        }),
       };
     }
   }
   if (dose.sets < range.sets[1]) return { kind: 'sets', sets: dose.sets + 1, because };
-  return { kind: 'harder', because: `${because}, and already at ${dose.sets} sets` };
+  return {
+    kind: 'harder',
+    because: say('{{because}}, and already at {{sets}} sets', { because, sets: dose.sets }),
+  };
 }
 
 /**
@@ -138,13 +152,13 @@ export function easeDose(dose: ExerciseDose): DoseStep {
     return {
       kind: 'easier',
       addedKg: kg > 0 ? Math.floor(kg * 0.8 * 2) / 2 : null,
-      because: 'red, and already one set: the easier exercise, or a fifth less load',
+      because: say('red, and already one set: the easier exercise, or a fifth less load'),
     };
   }
   return {
     kind: 'sets',
     sets: Math.max(1, Math.floor((dose.sets * 2) / 3)),
-    because: `red: two thirds of ${dose.sets} sets, rounded down`,
+    because: say('red: two thirds of {{sets}} sets, rounded down', { sets: dose.sets }),
   };
 }
 

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { Aim, ExerciseDose } from '../exercise/definition.js';
 import type { Criterion } from '../progress/criteriaTypes.js';
 import type { PainSchool } from '../progress/painRule.js';
@@ -160,10 +161,18 @@ export function ageProblem(
   const { toAge } = protocol;
   if (protocol.fromAge === 0 && toAge === null) return null;
   if (ageYears === null)
-    return `The date of birth is missing: ${protocol.name} is for people from ${protocol.fromAge} years on`;
-  if (toAge !== null && ageYears > toAge) return `${protocol.name} is for people up to ${toAge} years`;
+    return say('The date of birth is missing: {{name}} is for people from {{fromAge}} years on', {
+      name: protocol.name,
+      fromAge: protocol.fromAge,
+    });
+  if (toAge !== null && ageYears > toAge)
+    return say('{{name}} is for people up to {{toAge}} years', { name: protocol.name, toAge });
   return ageYears < protocol.fromAge
-    ? `${protocol.name} is for people from ${protocol.fromAge} years on; there is none for ${ageYears} yet`
+    ? say('{{name}} is for people from {{fromAge}} years on; there is none for {{ageYears}} yet', {
+        name: protocol.name,
+        fromAge: protocol.fromAge,
+        ageYears,
+      })
     : null;
 }
 

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { Criterion } from '../progress/criteriaTypes.js';
 
 /** What an answer is in the judgement of a day; null for what only criteria and the course read. */
@@ -109,9 +110,9 @@ export const askedIn = (
 /** Why an answer cannot be taken, in words; null when it can. */
 export function answerProblem(q: HomeQuestion, answer: unknown): string | null {
   if (answer === null) return null;
-  if (q.kind === 'yes-no') return typeof answer === 'boolean' ? null : 'yes, no, or not yet';
+  if (q.kind === 'yes-no') return typeof answer === 'boolean' ? null : say('yes, no, or not yet');
   const most = q.kind === 'score' ? 10 : 99;
   return Number.isInteger(answer) && (answer as number) >= 0 && (answer as number) <= most
     ? null
-    : `A whole number from 0 to ${most}`;
+    : say('A whole number from 0 to {{most}}', { most });
 }

@@ -1,3 +1,4 @@
+import { say } from './tongue.js';
 import { issue, ok, refused, type Result } from '../result/result.js';
 
 /**
@@ -10,7 +11,7 @@ export function parseNumber(text: string, path = 'value'): Result<number | null>
   if (trimmed === '') return ok(null);
   const normal = trimmed.replace(',', '.').replace('\u2212', '-');
   if (trimmed.length > 12 || !/^[+-]?(\d+(\.\d*)?|\.\d+)$/.test(normal)) {
-    return refused(issue(path, trimmed.slice(0, 40), 'a number such as 34.5 or 34,5'));
+    return refused(issue(path, trimmed.slice(0, 40), say('a number such as 34.5 or 34,5')));
   }
   return ok(Number(normal));
 }

@@ -17,8 +17,10 @@ export interface Tongue {
 }
 
 /** A text with its gaps filled; a gap without a value stays as it is. */
-export const filled = (text: string, gaps: Gaps = {}): string =>
-  text.replace(/\{\{(\w+)\}\}/g, (whole, name: string) => String(gaps[name] ?? whole));
+export const filled = (text: string, gaps?: Gaps): string =>
+  gaps === undefined
+    ? text
+    : text.replace(/\{\{(\w+)\}\}/g, (whole, name: string) => String(gaps[name] ?? whole));
 
 export const ENGLISH: Tongue = {
   say: filled,
@@ -41,3 +43,6 @@ export const say = (text: string, gaps?: Gaps): string => spokenBy().say(text, g
 
 /** A key that is a word, such as `not-tested`, in the language of who reads it now. */
 export const sayKey = (key: string): string => say(key.replaceAll('-', ' '));
+
+/** Marks a text that is written before anyone reads it, and said where it is shown. */
+export const phrase = (text: string): string => text;

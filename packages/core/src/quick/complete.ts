@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { MeasureDefinition } from '../measure/definition.js';
 import { hasWords, searchable } from '../quantity/words.js';
 import { namesOf, tokensOf } from './grammar.js';
@@ -62,17 +63,17 @@ export function completeQuick(line: string, measures: readonly MeasureDefinition
   const words2: readonly (readonly [string, string])[] = [
     ...(m.sides === 'each'
       ? ([
-          ['l', 'left'],
-          ['r', 'right'],
+          ['l', say('left')],
+          ['r', say('right')],
         ] as const)
       : []),
     ...(typedSides || m.sides === 'single'
       ? [
           ...(m.levels ?? []).map((l) => [l.word, `${m.label} ${l.value}`] as const),
-          ...(m.painless ? [] : ([['pain', '0 to 10']] as const)),
-          ['unable', 'could not do it'] as const,
-          ['skip', 'not done'] as const,
-          ['stopped', 'stopped by pain'] as const,
+          ...(m.painless ? [] : ([['pain', say('0 to 10')]] as const)),
+          ['unable', say('could not do it')] as const,
+          ['skip', say('not done')] as const,
+          ['stopped', say('stopped by pain')] as const,
         ]
       : []),
   ];

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { MeasureDefinition } from '../measure/definition.js';
 import { guardReading } from '../measure/guard.js';
 import type { Side } from '../quantity/side.js';
@@ -109,7 +110,7 @@ function unknownName(words: readonly Token[], measures: readonly MeasureDefiniti
   const rest = words.slice(run.length).map((w) => w.text);
   return fault(
     first,
-    `There is no measure called ${name}`,
+    say('There is no measure called {{name}}', { name }),
     close === null ? null : [close, ...rest].join(' '),
     run[run.length - 1],
   );
@@ -126,9 +127,9 @@ interface Part {
 function painAfter(tokens: readonly Token[], i: number): number {
   const word = tokens[i] as Token;
   const next = tokens[i + 1];
-  if (next === undefined) return fault(word, 'Pain is a whole number from 0 to 10', `${word.text} 3`);
+  if (next === undefined) return fault(word, say('Pain is a whole number from 0 to 10'), `${word.text} 3`);
   if (!/^\d{1,2}$/.test(next.text) || Number(next.text) > 10)
-    return fault(next, 'Pain is a whole number from 0 to 10', '10');
+    return fault(next, say('Pain is a whole number from 0 to 10'), '10');
   return Number(next.text);
 }
 
@@ -165,11 +166,11 @@ function valueAt(
         : String(read.meant);
     const message =
       isName(token) && measure.levels === null
-        ? `${token.text} is neither a number nor a word of this line`
+        ? say('{{text}} is neither a number nor a word of this line', { text: token.text })
         : read.message;
     fault(token, message, close);
   }
-  return fault(token, 'Type a number');
+  return fault(token, say('Type a number'));
 }
 
 function partsOf(measure: MeasureDefinition, tokens: readonly Token[], at: Token): Part[] {
@@ -184,12 +185,12 @@ function partsOf(measure: MeasureDefinition, tokens: readonly Token[], at: Token
     const token = tokens[i] as Token;
     const word = token.text.toLowerCase();
     if (Object.hasOwn(SIDE_WORDS, word)) {
-      if (measure.sides === 'single') fault(token, `${measure.label} has no sides`);
+      if (measure.sides === 'single') fault(token, say('{{label}} has no sides', { label: measure.label }));
       part = open(SIDE_WORDS[word] ?? [], token);
       i += 1;
       continue;
     }
-    const now: Part = part ?? fault(token, `Which side? Say l or r before the value`, `l ${token.text}`);
+    const now: Part = part ?? fault(token, say('Which side? Say l or r before the value'), `l ${token.text}`);
     if (Object.hasOwn(STATUS_WORDS, word)) {
       now.status = STATUS_WORDS[word] ?? 'taken';
       now.at = token;
@@ -200,7 +201,8 @@ function partsOf(measure: MeasureDefinition, tokens: readonly Token[], at: Token
     } else {
       const { value, used } = valueAt(measure, tokens, i);
       now.trials.push(value);
-      if (now.trials.length > MOST_TRIALS) fault(token, `At most ${MOST_TRIALS} trials`);
+      if (now.trials.length > MOST_TRIALS)
+        fault(token, say('At most {{mostTrials}} trials', { mostTrials: MOST_TRIALS }));
       i += used;
     }
   }
@@ -213,20 +215,23 @@ function itemOf(tokens: readonly Token[], measures: readonly MeasureDefinition[]
   const { measure, tokens: used } = named;
   const at = tokens[used - 1] as Token;
   if (measure.computed !== null)
-    return fault(tokens[0] as Token, `${measure.label} is worked out from others, not typed`);
+    return fault(
+      tokens[0] as Token,
+      say('{{label}} is worked out from others, not typed', { label: measure.label }),
+    );
   const parts = partsOf(measure, tokens.slice(used), at);
   const usual = measure.sides === 'each' ? 'l ' : '';
   if (parts.length === 0)
     fault(
       at,
-      'Say the side and the value',
+      say('Say the side and the value'),
       `${namesOf(measure)[0] ?? ''} ${usual}${String(measure.usual.min)}`,
     );
   return parts.flatMap((part) => {
     if (part.status === 'taken' && part.trials.length === 0 && part.pain === null)
-      return fault(part.at, 'A value, unable, skip or stopped is wanted here');
+      return fault(part.at, say('A value, unable, skip or stopped is wanted here'));
     if (part.status !== 'taken' && part.trials.length > 0)
-      return fault(part.at, 'Either a value or why there is none, not both');
+      return fault(part.at, say('Either a value or why there is none, not both'));
     return part.sides.map((side): QuickItem => ({
       measure: measure.key,
       side,
@@ -275,7 +280,7 @@ function printPart(item: QuickItem, measure: MeasureDefinition): string {
     item.side === 'none' ? '' : item.side === 'left' ? 'l' : 'r',
     STATUS_PRINT[item.status],
     ...item.trials.map(wordOf),
-    item.pain === null ? '' : `pain ${item.pain}`,
+    item.pain === null ? '' : say('pain {{pain}}', { pain: item.pain }),
   ]
     .filter((t) => t !== '')
     .join(' ');

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { issue, ok, refused, type Result } from '../result/result.js';
 import type { SafetyState } from '../screen/safety.js';
 import type { ReasonContent } from './definition.js';
@@ -32,7 +33,7 @@ export function reasonFromFindings(content: FindingsContent, input: FindingsInpu
   const problems = input.findings.flatMap((f, i) => {
     const definition = byKey.get(f.key);
     if (definition === undefined)
-      return [issue(`findings.${i}.key`, f.key, 'a finding key, listed by the function content')];
+      return [issue(`findings.${i}.key`, f.key, say('a finding key, listed by the function content'))];
     const id = `${f.key}.${definition.sides === 'person' ? 'none' : f.side}`;
     const held = answers.get(id);
     if (held !== undefined && held !== f.state)
@@ -40,7 +41,7 @@ export function reasonFromFindings(content: FindingsContent, input: FindingsInpu
         issue(
           `findings.${i}.state`,
           f.state,
-          `the same as the ${held} given before for this finding and side`,
+          say('the same as the {{held}} given before for this finding and side', { held: say(held) }),
         ),
       ];
     answers.set(id, f.state);

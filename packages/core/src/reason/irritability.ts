@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { StoryFacts } from './story.js';
 
 export type Irritability = 'low' | 'moderate' | 'high';
@@ -16,16 +17,18 @@ export interface IrritabilityResult {
 export function judgeIrritability(story: StoryFacts): IrritabilityResult {
   const { worstPain, provokedWithinFiveMinutes, settlesMinutes, nightPain } = story;
   const missing = [
-    worstPain === undefined ? 'worst pain' : '',
-    provokedWithinFiveMinutes === undefined ? 'how soon it is provoked' : '',
-    settlesMinutes === undefined ? 'how long it lasts' : '',
-    nightPain === undefined ? 'night pain' : '',
+    worstPain === undefined ? say('worst pain') : '',
+    provokedWithinFiveMinutes === undefined ? say('how soon it is provoked') : '',
+    settlesMinutes === undefined ? say('how long it lasts') : '',
+    nightPain === undefined ? say('night pain') : '',
   ].filter((m) => m !== '');
   const high = [
-    worstPain !== undefined && worstPain >= 7 ? `worst pain ${worstPain}, 7 or more` : '',
-    provokedWithinFiveMinutes === true ? 'provoked within 5 minutes' : '',
-    settlesMinutes !== undefined && settlesMinutes > 120 ? 'lasts over 2 hours' : '',
-    nightPain === true ? 'night pain' : '',
+    worstPain !== undefined && worstPain >= 7
+      ? say('worst pain {{worstPain}}, 7 or more', { worstPain })
+      : '',
+    provokedWithinFiveMinutes === true ? say('provoked within 5 minutes') : '',
+    settlesMinutes !== undefined && settlesMinutes > 120 ? say('lasts over 2 hours') : '',
+    nightPain === true ? say('night pain') : '',
   ].filter((h) => h !== '');
   if (high.length >= 2) return { level: 'high', because: high, missing };
   if (missing.length > 0) return { level: 'not-known', because: high, missing };
@@ -33,13 +36,17 @@ export function judgeIrritability(story: StoryFacts): IrritabilityResult {
   if (low) {
     return {
       level: 'low',
-      because: [`worst pain ${worstPain}, 3 or less`, 'settles within 30 minutes', 'no night pain'],
+      because: [
+        say('worst pain {{worstPain}}, 3 or less', { worstPain: worstPain ?? '' }),
+        say('settles within 30 minutes'),
+        say('no night pain'),
+      ],
       missing,
     };
   }
   return {
     level: 'moderate',
-    because: high.length > 0 ? [...high, 'only one sign of high'] : ['neither high nor low'],
+    because: high.length > 0 ? [...high, say('only one sign of high')] : [say('neither high nor low')],
     missing,
   };
 }

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { Tag } from '../exercise/definition.js';
 import type { BodyPart, ConditionDefinition, FindingDefinition, Ratio } from './definition.js';
 import type { Known } from './known.js';
@@ -173,15 +174,17 @@ function worthOf(
     (here || !known.hurtsSomewhere(side) ? 1 : WORTH.elsewhere);
   const why =
     danger !== undefined
-      ? `rules ${inText(danger.name)} in or out`
+      ? say('rules {{in}} in or out', { in: inText(danger.name) })
       : picture
-        ? 'feeling, reflexes and strength belong to this picture'
+        ? say('feeling, reflexes and strength belong to this picture')
         : rival !== undefined && first !== undefined
-          ? `tells ${inText(first.name)} from ${inText(rival.name)}`
-          : `says more of ${moved
-              .slice(0, 2)
-              .map((c) => inText(c.name))
-              .join(' and ')}`;
+          ? say('tells {{in}} from {{in2}}', { in: inText(first.name), in2: inText(rival.name) })
+          : say('says more of {{list}}', {
+              list: moved
+                .slice(0, 2)
+                .map((c) => inText(c.name))
+                .join(say(' and ')),
+            });
   return { factor, why };
 }
 
@@ -206,7 +209,7 @@ function checksOf(stops: readonly OpenSign[], known: Known): NextBest[] {
           worth: bits / minutes,
           ifPresent: [],
           ifAbsent: [],
-          why: `checks what is open: ${stop.title}`,
+          why: say('checks what is open: {{title}}', { title: stop.title }),
         },
       ];
     }),

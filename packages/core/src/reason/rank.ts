@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { BodyPart, ConditionDefinition, FindingDefinition, Ratio } from './definition.js';
 import { type Known, type KnownFinding, NO_ONE_PLACE } from './known.js';
 import type { Column } from './sign.js';
@@ -231,11 +232,11 @@ function heldBack(
   counted: readonly Counted[],
 ): string | null {
   if (c.requires !== null && known.readSign(c.requires, side).state !== 'present')
-    return 'form or figures alone are no diagnosis: nothing told fits it yet';
+    return say('form or figures alone are no diagnosis: nothing told fits it yet');
   const specific = (g: Counted) =>
     g.known.state === 'present' && !g.known.weak && g.ratio.present >= SPECIFIC;
   const denied = (g: Counted) => g.known.state === 'absent' && g.ratio.absent >= SPECIFIC;
-  if (!counted.some((g) => specific(g) || denied(g))) return 'nothing specific speaks for it yet';
+  if (!counted.some((g) => specific(g) || denied(g))) return say('nothing specific speaks for it yet');
   if (NO_ONE_PLACE.includes(c.part)) return null;
   const speaking = (w.speaking.get(c.key) ?? []).filter(({ ratio }) => ratio.present > 1);
   const present = (s: Speaking) => known.at(s.finding.key, side).state === 'present';
@@ -243,7 +244,7 @@ function heldBack(
   const spots = speaking.filter(({ finding, ratio }) => finding.from === 'feel' && ratio.present >= SPECIFIC);
   const elsewhere =
     places.length > 0 && known.hurtsSomewhere(side) && !places.some(present) && !spots.some(present);
-  return elsewhere ? 'it hurts elsewhere' : null;
+  return elsewhere ? say('it hurts elsewhere') : null;
 }
 
 /** The weight of one condition on a side, and what made it. */

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { MeasureDefinition } from '../measure/definition.js';
 import { semAt } from '../measure/error.js';
 import { medianFor, type Sex } from '../measure/norms.js';
@@ -35,13 +36,25 @@ export interface SignSource {
 
 /** What a sign hangs on when it is no figure; a finding is named with it. */
 export const PLAIN = {
-  marked: 'marked on the drawing',
-  notMarked: 'not marked on the drawing',
-  told: 'as the story tells',
-  safety: 'answered in Safety',
-  looked: 'looked at',
-  answered: 'answered at the visit',
-} as const;
+  get marked() {
+    return say('marked on the drawing');
+  },
+  get notMarked() {
+    return say('not marked on the drawing');
+  },
+  get told() {
+    return say('as the story tells');
+  },
+  get safety() {
+    return say('answered in Safety');
+  },
+  get looked() {
+    return say('looked at');
+  },
+  get answered() {
+    return say('answered at the visit');
+  },
+};
 
 export const UNKNOWN: SignReading = { state: 'unknown', weak: false, because: [] };
 const reading = (present: boolean, because: string, weak = false): SignReading => ({
@@ -60,15 +73,15 @@ const HOLDS = {
 } as const;
 
 const LIMIT_WORDS: Readonly<Record<Compared['op'], (limit: string) => string>> = {
-  '<': (limit) => `under ${limit}`,
-  '<=': (limit) => `${limit} or less`,
-  '>': (limit) => `over ${limit}`,
-  '>=': (limit) => `${limit} or more`,
+  '<': (limit) => say('under {{limit}}', { limit }),
+  '<=': (limit) => say('{{limit}} or less', { limit }),
+  '>': (limit) => say('over {{limit}}', { limit }),
+  '>=': (limit) => say('{{limit}} or more', { limit }),
 };
 
 /** `9, under 20`, or `25, not under 20`. */
 const against = (text: string, op: Compared['op'], limit: string, holds: boolean): string =>
-  `${text}, ${holds ? '' : 'not '}${LIMIT_WORDS[op](limit)}`;
+  `${text}, ${holds ? '' : say('not ')}${LIMIT_WORDS[op](limit)}`;
 
 /** A value against a limit; nearer to it than one standard error (times the root of how many values went in) it counts weakly. */
 function limited(
@@ -81,7 +94,7 @@ function limited(
   const weak = sem !== null && Math.abs(value - limit) < sem * Math.sqrt(values);
   const holds = HOLDS[op](value, limit);
   const words = against(text, op, shown(limit), holds);
-  return reading(holds, `${words}${weak ? ', within the error of the measurement' : ''}`, weak);
+  return reading(holds, `${words}${weak ? say(', within the error of the measurement') : ''}`, weak);
 }
 
 const either = (source: SignSource, key: string, side: Column): number | null =>
@@ -111,12 +124,16 @@ function otherwiseThanOther(
   const other = source.measured(key, otherSide(side));
   if (own === null || other === null) return UNKNOWN;
   const by = less ? other - own : own - other;
-  const text = `${m.label} ${withUnit(m, Math.abs(by), m.decimals)} ${by < 0 === less ? 'more' : 'less'} than the other side`;
+  const text = say('{{label}} {{withUnit}} {{words}} than the other side', {
+    label: m.label,
+    withUnit: withUnit(m, Math.abs(by), m.decimals),
+    words: by < 0 === less ? say('more') : say('less'),
+  });
   const sem = semAt(m, own);
   const weak = sem !== null && Math.abs(by - sign.by) < sem;
   const holds = above(by, sign.by);
   const words = against(text, '>', shown(sign.by), holds);
-  return reading(holds, `${words}${weak ? ', within the error of the measurement' : ''}`, weak);
+  return reading(holds, `${words}${weak ? say(', within the error of the measurement') : ''}`, weak);
 }
 
 function shareOfOther(
@@ -131,7 +148,7 @@ function shareOfOther(
   if (own === null || other === null || other <= 0) return UNKNOWN;
   const share = (own / other) * 100;
   const holds = above(sign.under, share);
-  const text = `${m.label} ${shown(share, 0)} % of the other side`;
+  const text = say('{{label}} {{share}} % of the other side', { label: m.label, share: shown(share, 0) });
   return reading(holds, against(text, '<', `${sign.under} %`, holds));
 }
 
@@ -146,7 +163,11 @@ function underUsual(
   if (m === undefined || value === null || median === null) return UNKNOWN;
   const limit = median.low * sign.share;
   const text = `${m.label} ${withUnit(m, value, m.decimals)}`;
-  return limited(m, { value, op: '<', limit }, `${text}, usual for age about ${shown(median.low)}`);
+  return limited(
+    m,
+    { value, op: '<', limit },
+    say('{{text}}, usual for age about {{low}}', { text, low: shown(median.low) }),
+  );
 }
 
 function gained(sign: Extract<Sign, { gain: string }>, side: Column, source: SignSource): SignReading {
@@ -158,7 +179,7 @@ function gained(sign: Extract<Sign, { gain: string }>, side: Column, source: Sig
   return limited(
     m,
     { value: by, op: '>=', limit: sign.atLeast },
-    `${withUnit(m, by, m.decimals)} more with the knee bent`,
+    say('{{withUnit}} more with the knee bent', { withUnit: withUnit(m, by, m.decimals) }),
     2,
   );
 }
@@ -188,7 +209,11 @@ function pointed(sign: Extract<Sign, { point: string }>, side: Column, source: S
   const told = hit ?? known[0];
   return reading(
     hit !== undefined,
-    `${POINT_WORDS[sign.point] ?? sign.point} support point ${told?.state ?? ''}, ${POSE_WORDS[told?.pose ?? ''] ?? told?.pose ?? ''}`,
+    say('{{point}} support point {{state}}, {{value}}', {
+      point: say(POINT_WORDS[sign.point] ?? sign.point),
+      state: told?.state ?? '',
+      value: say(POSE_WORDS[told?.pose ?? ''] ?? told?.pose ?? ''),
+    }),
   );
 }
 
@@ -246,7 +271,7 @@ export function readSign(sign: Sign, side: Column, source: SignSource): SignRead
     if (words === null) return UNKNOWN;
     return reading(
       sign.has.some((w) => words.includes(w)),
-      'as the story tells',
+      say('as the story tells'),
     );
   }
   if ('safety' in sign) {
@@ -260,6 +285,6 @@ export function readSign(sign: Sign, side: Column, source: SignSource): SignRead
   if ('ageFrom' in sign)
     return source.ageYears === null
       ? UNKNOWN
-      : reading(source.ageYears >= sign.ageFrom, `age ${source.ageYears}`);
+      : reading(source.ageYears >= sign.ageFrom, say('age {{ageYears}}', { ageYears: source.ageYears }));
   return source.finding(sign.finding, side);
 }

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { MeasureLookup } from '../progress/criteria.js';
 import { evaluateCriteria } from '../progress/criteria.js';
 import type { CriterionPart, Facts } from '../progress/criteriaTypes.js';
@@ -50,32 +51,44 @@ export function startingStage(
   const blocker = entries[index + 1];
   if (blocker !== undefined) {
     const open = blocker.parts.filter((p) => p.state === 'not-met' || p.state === 'not-known');
-    because.push(`${blocker.name} waits for: ${open.map((p) => `${p.text} (${p.because})`).join('; ')}`);
+    because.push(
+      say('{{name}} waits for: {{list}}', {
+        name: blocker.name,
+        list: open.map((p) => `${p.text} (${p.because})`).join('; '),
+      }),
+    );
   } else {
-    because.push('the entry criteria of every stage hold');
+    because.push(say('the entry criteria of every stage hold'));
   }
   if (state.irritability.level === 'high' && index > 0) {
     index -= 1;
-    because.push('one stage lower, because it is highly irritable');
+    because.push(say('one stage lower, because it is highly irritable'));
   } else if (state.irritability.level === 'not-known' && index > 0) {
     index -= 1;
     because.push(
-      `one stage lower, because how irritable it is is not known (${state.irritability.missing.join(', ')})`,
+      say('one stage lower, because how irritable it is is not known ({{list}})', {
+        list: state.irritability.missing.join(', '),
+      }),
     );
   }
   if (state.acuity.level === 'acute' && index > 0) {
     index -= 1;
-    because.push(`one stage lower, because it is fresh: ${state.acuity.because}`);
+    because.push(say('one stage lower, because it is fresh: {{because}}', { because: state.acuity.because }));
   }
   const { unableAt } = protocol;
   const most = candidates.findIndex((c) => c.key === unableAt?.stage);
   if (state.unable && unableAt !== null && most !== -1 && index > most) {
     index = most;
-    because.push(`no further than ${candidates[most]?.name ?? ''}, because ${unableAt.because}`);
+    because.push(
+      say('no further than {{name}}, because {{because}}', {
+        name: candidates[most]?.name ?? '',
+        because: unableAt.because,
+      }),
+    );
   }
   if (state.cannotTakeWeight && index > 0) {
     index = 0;
-    because.push('the first stage, because the foot cannot take weight');
+    because.push(say('the first stage, because the foot cannot take weight'));
   }
   return { stage: candidates[Math.max(0, index)]?.key ?? stageKey(''), because, entries };
 }

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { Tag } from '../exercise/definition.js';
 import type { AcuityResult } from './acuity.js';
 import type { IrritabilityResult } from './irritability.js';
@@ -25,9 +26,9 @@ export function tooEarlyToday(state: {
   readonly irritability: IrritabilityResult;
   readonly cannotTakeWeight: boolean;
 }): string | null {
-  if (state.cannotTakeWeight) return 'the foot takes no weight';
-  if (state.acuity.level === 'acute') return `fresh, ${state.acuity.because}`;
+  if (state.cannotTakeWeight) return say('the foot takes no weight');
+  if (state.acuity.level === 'acute') return say('fresh, {{because}}', { because: state.acuity.because });
   return state.irritability.level === 'high'
-    ? `highly irritable, ${state.irritability.because.join(' and ')}`
+    ? say('highly irritable, {{list}}', { list: state.irritability.because.join(say(' and ')) })
     : null;
 }

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 /** What the foot risk class is made of. */
 export type FootRiskFactor = 'feeling' | 'circulation' | 'deformity' | 'history';
 
@@ -41,19 +42,19 @@ const CHECKS = [
  */
 export function footRiskClass(input: FootRiskInput): FootRisk {
   const names: readonly (readonly [boolean | null, string, string])[] = [
-    [input.feelingLost, 'protective feeling lost', 'feeling'],
-    [input.poorCirculation, 'poor circulation', 'circulation'],
-    [input.deformity, 'deformity', 'deformity'],
-    [input.history, 'past ulcer, amputation or kidney failure', 'history'],
+    [input.feelingLost, say('protective feeling lost'), 'feeling'],
+    [input.poorCirculation, say('poor circulation'), 'circulation'],
+    [input.deformity, say('deformity'), 'deformity'],
+    [input.history, say('past ulcer, amputation or kidney failure'), 'history'],
   ];
   const because = names.filter(([v]) => v === true).map(([, words]) => words);
   const missing = names.filter(([v]) => v === null).map(([, , name]) => name);
   if (input.activeFoot === true) {
-    const active = ['an active foot now', ...because];
+    const active = [say('an active foot now'), ...because];
     return {
       riskClass: null,
       active: true,
-      word: 'active foot, seen today',
+      word: say('active foot, seen today'),
       checkMonths: null,
       because: active,
       missing: [],
@@ -69,11 +70,18 @@ export function footRiskClass(input: FootRiskInput): FootRisk {
   // Not known can only be settled when the best and the worst answer give the same class.
   const [low, high] = [classOf(false), classOf(true)];
   if (low !== high)
-    return { riskClass: null, active: false, word: 'not known yet', checkMonths: null, because, missing };
+    return {
+      riskClass: null,
+      active: false,
+      word: say('not known yet'),
+      checkMonths: null,
+      because,
+      missing,
+    };
   return {
     riskClass: low,
     active: false,
-    word: WORDS[low],
+    word: say(WORDS[low]),
     checkMonths: CHECKS[low],
     because,
     missing: [],

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { ReferralReason } from '../reason/referral.js';
 import type { TriggeredRule } from './safety.js';
 
@@ -40,31 +41,43 @@ const part = (title: string, lines: readonly string[]): string[] =>
 export function referralLetter(input: LetterInput): string {
   const [first] = input.signs;
   const sign = (t: TriggeredRule) => {
-    const side = t.side === 'none' ? '' : ` (${t.side})`;
-    return `${t.rule.title}${side}: ${t.because.join('; ')}. Asked for: ${t.rule.action}.`;
+    const side = t.side === 'none' ? '' : ` (${say(t.side)})`;
+    return say('{{title}}{{side}}: {{list}}. Asked for: {{action}}.', {
+      title: t.rule.title,
+      side,
+      list: t.because.join('; '),
+      action: t.rule.action,
+    });
   };
-  const reason = (r: ReferralReason) => `${r.name}${r.side === 'none' ? '' : ` (${r.side})`}: ${r.text}`;
+  const reason = (r: ReferralReason) => `${r.name}${r.side === 'none' ? '' : ` (${say(r.side)})`}: ${r.text}`;
   return [
-    HEADLINE[first?.rule.level ?? (input.reasons.length > 0 ? 'refer' : 'caution')],
+    say(HEADLINE[first?.rule.level ?? (input.reasons.length > 0 ? 'refer' : 'caution')]),
     '',
-    `${input.clinic}, telephone ${input.phone}`,
+    say('{{clinic}}, telephone {{phone}}', { clinic: input.clinic, phone: input.phone }),
     input.day,
     '',
-    `About ${input.person}${input.born === null ? '' : `, born ${input.born}`}`,
-    `Seen for: ${input.complaint}`,
-    ...part('Told:', input.history),
-    ...part('Found at the safety screen of this visit:', input.signs.map(sign)),
-    ...(input.asked.length === 0 ? [] : ['', `Asked or tested and not so: ${input.asked.join('; ')}.`]),
-    ...part('Asked for because:', input.reasons.map(reason)),
-    ...part('Thought of, by clinical findings only:', input.thought),
-    ...part('Measured:', input.findings),
+    say('About {{person}}{{words}}', {
+      person: input.person,
+      words: input.born === null ? '' : say(', born {{born}}', { born: input.born }),
+    }),
+    say('Seen for: {{complaint}}', { complaint: input.complaint }),
+    ...part(say('Told:'), input.history),
+    ...part(say('Found at the safety screen of this visit:'), input.signs.map(sign)),
+    ...(input.asked.length === 0
+      ? []
+      : ['', say('Asked or tested and not so: {{list}}.', { list: input.asked.join('; ') })]),
+    ...part(say('Asked for because:'), input.reasons.map(reason)),
+    ...part(say('Thought of, by clinical findings only:'), input.thought),
+    ...part(say('Measured:'), input.findings),
     '',
     ...(input.signs.length === 0
       ? []
-      : ['Exercise that these signs forbid has been held back until we hear from you.']),
-    'Please tell us the result of your assessment.',
+      : [say('Exercise that these signs forbid has been held back until we hear from you.')]),
+    say('Please tell us the result of your assessment.'),
     '',
     input.author,
-    ...(input.registration === null ? [] : [`Registration ${input.registration}`]),
+    ...(input.registration === null
+      ? []
+      : [say('Registration {{registration}}', { registration: input.registration })]),
   ].join('\n');
 }

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import { type ExerciseDefinition, TAGS, type Tag } from '../exercise/definition.js';
 import { PAIN_SCHOOLS_BY_STRICTNESS, type PainSchool } from '../progress/painRule.js';
 import { SIDES, treatedSides, type Affected, type PerSide, type Side } from '../quantity/side.js';
@@ -206,10 +207,20 @@ function actsOf(open: readonly TriggeredRule[]): SafetyActs {
     because: open.flatMap((t) => [
       ...(t.rule.school === undefined
         ? []
-        : [`${t.rule.title}: pain is judged by the ${t.rule.school} rule`]),
+        : [
+            say('{{title}}: pain is judged by the {{school}} rule', {
+              title: t.rule.title,
+              school: say(t.rule.school),
+            }),
+          ]),
       ...(t.rule.loadStepPercent === undefined
         ? []
-        : [`${t.rule.title}: load steps of at most ${t.rule.loadStepPercent} %`]),
+        : [
+            say('{{title}}: load steps of at most {{loadStepPercent}} %', {
+              title: t.rule.title,
+              loadStepPercent: t.rule.loadStepPercent,
+            }),
+          ]),
     ]),
   };
 }
@@ -229,7 +240,7 @@ function riskFactor(input: SafetyInput, asked: Asked, factor: FootRiskFactor): b
 
 /** A triggered rule as one sentence: what, where, and what to do now. */
 export const signText = (t: TriggeredRule): string =>
-  `${t.rule.title}${t.side === 'none' ? '' : `, ${t.side}`}: ${t.rule.action}`;
+  `${t.rule.title}${t.side === 'none' ? '' : `, ${say(t.side)}`}: ${t.rule.action}`;
 
 /**
  * Evaluates every safety rule on the answers given. Each open rule switches off exactly its tags; an unanswered question
@@ -271,7 +282,14 @@ export function evaluateSafety(input: SafetyInput): SafetyState {
     }),
     blockedBecause: [
       ...blocking.map(signText),
-      ...(missing > 0 ? [`${missing} safety ${missing === 1 ? 'answer is' : 'answers are'} missing`] : []),
+      ...(missing > 0
+        ? [
+            say('{{missing}} safety {{words}} missing', {
+              missing,
+              words: missing === 1 ? say('answer is') : say('answers are'),
+            }),
+          ]
+        : []),
     ],
   };
 }

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 import type { Comparison } from '../measure/definition.js';
 import { otherSide, SIDES, type PerSide, type Side } from '../quantity/side.js';
 import { above, atLeast, shown } from '../quantity/statistics.js';
@@ -59,7 +60,13 @@ function found(trigger: Found, findings: SafetyFindings, side: Column): string |
   const here = findings.measured(trigger.measured, side);
   const there = findings.measured(trigger.measured, otherSide(side as Side));
   const hit = here !== null && there !== null && atLeast(here - there, trigger.higherBy);
-  return hit ? `${findings.labelOf(trigger.measured)} ${shown(here)} against ${shown(there)}` : null;
+  return hit
+    ? say('{{labelOf}} {{here}} against {{there}}', {
+        labelOf: findings.labelOf(trigger.measured),
+        here: shown(here),
+        there: shown(there),
+      })
+    : null;
 }
 
 /** The sum of the scores whose signs are there on a side. */
@@ -91,7 +98,7 @@ function holdsOn(trigger: Trigger, asked: Asked, side: Column, used: string[]): 
   }
   if ('ageUnder' in trigger) {
     const hit = asked.ageYears !== null && asked.ageYears < trigger.ageUnder;
-    if (hit) used.push(`age ${asked.ageYears}`);
+    if (hit) used.push(say('age {{ageYears}}', { ageYears: asked.ageYears }));
     return hit;
   }
   if ('ageFrom' in trigger) return asked.ageYears === null || asked.ageYears >= trigger.ageFrom;

@@ -1,3 +1,4 @@
+import { say } from '../quantity/tongue.js';
 /** What a device says, one JSON object a line. The format is documented in docs/devices.md. */
 export type SignalKind = 'inclinometer' | 'dynamometer' | 'thermometer';
 
@@ -58,13 +59,14 @@ const isNumber = (v: unknown): v is number => typeof v === 'number' && Number.is
 function hello(o: Record<string, unknown>): Frame {
   const kind = o['kind'];
   if (typeof kind !== 'string' || !Object.hasOwn(KIND_RULES, kind))
-    return bad('a kind this bench does not know');
+    return bad(say('a kind this bench does not know'));
   const rule = KIND_RULES[kind as SignalKind];
-  if (o['version'] !== 1) return bad('a version of the format other than 1');
-  if (o['unit'] !== rule.unit) return bad(`a ${kind} must speak in ${rule.unit}`);
+  if (o['version'] !== 1) return bad(say('a version of the format other than 1'));
+  if (o['unit'] !== rule.unit)
+    return bad(say('a {{kind}} must speak in {{unit}}', { kind, unit: rule.unit }));
   const rateHz = o['rateHz'];
   if (!isNumber(rateHz) || rateHz <= 0 || rateHz > MOST_RATE_HZ)
-    return bad('a rate that is not from 0 to 1000 Hz');
+    return bad(say('a rate that is not from 0 to 1000 Hz'));
   const calibratedOn = o['calibratedOn'];
   return {
     type: 'hello',
@@ -82,8 +84,8 @@ function hello(o: Record<string, unknown>): Frame {
 
 function sample(o: Record<string, unknown>): Frame {
   const { t, value, tiltDeg, heelLiftMm } = o;
-  if (!isNumber(t) || t < 0) return bad('a sample without its time');
-  if (!isNumber(value)) return bad('a sample without a number');
+  if (!isNumber(t) || t < 0) return bad(say('a sample without its time'));
+  if (!isNumber(value)) return bad(say('a sample without a number'));
   return {
     type: 'sample',
     t,
@@ -95,19 +97,19 @@ function sample(o: Record<string, unknown>): Frame {
 
 /** Reads one line of a device. Never throws: what is not a frame is a `bad` frame with the reason. */
 export function parseFrame(line: string): Frame {
-  if (line.length > MOST_CHARACTERS) return bad('a line that is too long');
+  if (line.length > MOST_CHARACTERS) return bad(say('a line that is too long'));
   let value: unknown;
   try {
     value = JSON.parse(line);
   } catch {
-    return bad('a line that is not JSON');
+    return bad(say('a line that is not JSON'));
   }
   if (typeof value !== 'object' || value === null || Array.isArray(value))
-    return bad('a line that is not an object');
+    return bad(say('a line that is not an object'));
   const o = value as Record<string, unknown>;
   if (o['type'] === 'hello') return hello(o);
   if (o['type'] === 'sample') return sample(o);
   if (o['type'] === 'end')
     return { type: 'end', reason: typeof o['reason'] === 'string' ? o['reason'].slice(0, 200) : '' };
-  return bad('a frame of no known type');
+  return bad(say('a frame of no known type'));
 }

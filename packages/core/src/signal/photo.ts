@@ -1,3 +1,4 @@
+import { phrase, say } from '../quantity/tongue.js';
 import type { Side } from '../quantity/side.js';
 
 /** A place in a picture, in pixels from its top left corner. */
@@ -52,8 +53,8 @@ function crossingX(a: Point, b: Point, y: number): number {
 type Compute = (p: (key: string) => Point, side: Side, mmPerPx: number) => number;
 
 const RULER = [
-  { key: 'ruler-a', label: 'one end of the ruler' },
-  { key: 'ruler-b', label: 'other end of the ruler' },
+  { key: 'ruler-a', label: phrase('one end of the ruler') },
+  { key: 'ruler-b', label: phrase('other end of the ruler') },
 ] as const;
 
 interface Entry {
@@ -65,13 +66,13 @@ const ENTRIES: readonly Entry[] = [
   {
     shape: {
       key: 'heel-to-shin',
-      label: 'Heel to shin, from behind',
-      view: 'From behind at heel height, standing, weight on both feet',
+      label: phrase('Heel to shin, from behind'),
+      view: phrase('From behind at heel height, standing, weight on both feet'),
       landmarks: [
-        { key: 'shin-upper', label: 'middle of the calf, upper third' },
-        { key: 'shin-lower', label: 'middle of the leg above the ankle' },
-        { key: 'heel-upper', label: 'middle of the heel, upper edge' },
-        { key: 'heel-lower', label: 'middle of the heel, at the floor' },
+        { key: 'shin-upper', label: phrase('middle of the calf, upper third') },
+        { key: 'shin-lower', label: phrase('middle of the leg above the ankle') },
+        { key: 'heel-upper', label: phrase('middle of the heel, upper edge') },
+        { key: 'heel-lower', label: phrase('middle of the heel, at the floor') },
       ],
       lines: [
         ['shin-upper', 'shin-lower'],
@@ -87,13 +88,13 @@ const ENTRIES: readonly Entry[] = [
   {
     shape: {
       key: 'shin-line',
-      label: 'Shin line, from in front',
-      view: 'From in front at knee height, knee cap facing ahead, standing',
+      label: phrase('Shin line, from in front'),
+      view: phrase('From in front at knee height, knee cap facing ahead, standing'),
       landmarks: [
-        { key: 'shin-upper', label: 'bump below the knee cap' },
-        { key: 'shin-lower', label: 'front of the shin above the ankle' },
-        { key: 'inner-border', label: 'inner border of the big toe' },
-        { key: 'second-third', label: 'gap between second and third toe' },
+        { key: 'shin-upper', label: phrase('bump below the knee cap') },
+        { key: 'shin-lower', label: phrase('front of the shin above the ankle') },
+        { key: 'inner-border', label: phrase('inner border of the big toe') },
+        { key: 'second-third', label: phrase('gap between second and third toe') },
       ],
       lines: [['shin-upper', 'shin-lower']],
       ruler: false,
@@ -111,12 +112,12 @@ const ENTRIES: readonly Entry[] = [
   {
     shape: {
       key: 'hallux-angle',
-      label: 'Hallux angle, from above',
-      view: 'From straight above, standing, weight on both feet',
+      label: phrase('Hallux angle, from above'),
+      view: phrase('From straight above, standing, weight on both feet'),
       landmarks: [
-        { key: 'base', label: 'middle of the first metatarsal, at its base' },
-        { key: 'head', label: 'middle of the first metatarsal head' },
-        { key: 'toe', label: 'middle of the big toe, at its tip' },
+        { key: 'base', label: phrase('middle of the first metatarsal, at its base') },
+        { key: 'head', label: phrase('middle of the first metatarsal head') },
+        { key: 'toe', label: phrase('middle of the big toe, at its tip') },
       ],
       lines: [
         ['base', 'head'],
@@ -131,13 +132,13 @@ const ENTRIES: readonly Entry[] = [
   {
     shape: {
       key: 'toe-out',
-      label: 'Toe-out, from above',
-      view: 'From straight above, with the line of walking in the picture',
+      label: phrase('Toe-out, from above'),
+      view: phrase('From straight above, with the line of walking in the picture'),
       landmarks: [
-        { key: 'line-back', label: 'line of walking, behind' },
-        { key: 'line-front', label: 'line of walking, ahead' },
-        { key: 'heel', label: 'middle of the heel' },
-        { key: 'second-toe', label: 'second toe' },
+        { key: 'line-back', label: phrase('line of walking, behind') },
+        { key: 'line-front', label: phrase('line of walking, ahead') },
+        { key: 'heel', label: phrase('middle of the heel') },
+        { key: 'second-toe', label: phrase('second toe') },
       ],
       lines: [
         ['line-back', 'line-front'],
@@ -152,12 +153,12 @@ const ENTRIES: readonly Entry[] = [
   {
     shape: {
       key: 'arch-height',
-      label: 'Arch height index, from the inner side',
-      view: 'From the inner side at floor height',
+      label: phrase('Arch height index, from the inner side'),
+      view: phrase('From the inner side at floor height'),
       landmarks: [
-        { key: 'heel', label: 'back of the heel, at the floor' },
-        { key: 'head', label: 'first metatarsal head, at the floor' },
-        { key: 'dorsum', label: 'top of the foot, half way along it' },
+        { key: 'heel', label: phrase('back of the heel, at the floor') },
+        { key: 'head', label: phrase('first metatarsal head, at the floor') },
+        { key: 'dorsum', label: phrase('top of the foot, half way along it') },
       ],
       lines: [['heel', 'head']],
       ruler: false,
@@ -174,13 +175,13 @@ const ENTRIES: readonly Entry[] = [
   {
     shape: {
       key: 'navicular-height',
-      label: 'Navicular height, from the inner side',
-      view: 'From the inner side at floor height, a ruler standing beside the foot',
+      label: phrase('Navicular height, from the inner side'),
+      view: phrase('From the inner side at floor height, a ruler standing beside the foot'),
       landmarks: [
         ...RULER,
-        { key: 'navicular', label: 'mark on the navicular' },
-        { key: 'floor-a', label: 'floor, behind' },
-        { key: 'floor-b', label: 'floor, ahead' },
+        { key: 'navicular', label: phrase('mark on the navicular') },
+        { key: 'floor-a', label: phrase('floor, behind') },
+        { key: 'floor-b', label: phrase('floor, ahead') },
       ],
       lines: [['floor-a', 'floor-b']],
       ruler: true,
@@ -194,12 +195,12 @@ const ENTRIES: readonly Entry[] = [
   {
     shape: {
       key: 'width',
-      label: 'Width, from above',
-      view: 'From straight above, a ruler beside the foot or the insole',
+      label: phrase('Width, from above'),
+      view: phrase('From straight above, a ruler beside the foot or the insole'),
       landmarks: [
         ...RULER,
-        { key: 'inner', label: 'inner edge at the widest' },
-        { key: 'outer', label: 'outer edge at the widest' },
+        { key: 'inner', label: phrase('inner edge at the widest') },
+        { key: 'outer', label: phrase('outer edge at the widest') },
       ],
       lines: [['inner', 'outer']],
       ruler: true,
@@ -225,9 +226,9 @@ export function photoValue(
   rulerMm: number | null,
 ): PhotoResult {
   const entry = ENTRIES.find((e) => e.shape.key === key);
-  if (entry === undefined) return { value: null, missing: [`a construction called ${key}`] };
+  if (entry === undefined) return { value: null, missing: [say('a construction called {{key}}', { key })] };
   const missing = entry.shape.landmarks.filter((l) => landmarks[l.key] === undefined).map((l) => l.label);
-  if (entry.shape.ruler && (rulerMm === null || rulerMm <= 0)) missing.push('length of the ruler');
+  if (entry.shape.ruler && (rulerMm === null || rulerMm <= 0)) missing.push(say('length of the ruler'));
   if (missing.length > 0) return { value: null, missing };
   const scaleOf = (l: Landmarks): number =>
     entry.shape.ruler ? (rulerMm as number) / (apart(l['ruler-a'] as Point, l['ruler-b'] as Point) || 1) : 1;

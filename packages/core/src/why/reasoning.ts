@@ -1,3 +1,4 @@
+import { say, sayKey } from '../quantity/tongue.js';
 import type { AcuityResult } from '../reason/acuity.js';
 import type { ConditionDefinition, DriverDefinition, FindingDefinition } from '../reason/definition.js';
 import type { Driver } from '../reason/drivers.js';
@@ -7,10 +8,10 @@ import type { ReferralReason } from '../reason/referral.js';
 import { shown } from '../quantity/statistics.js';
 import type { Why } from './why.js';
 
-const onSide = (side: string): string => (side === 'none' ? '' : `, ${side}`);
+const onSide = (side: string): string => (side === 'none' ? '' : `, ${say(side)}`);
 
 const pushText = (p: Push): string =>
-  `${p.name}: ${p.state}${p.weak ? ', within error' : ''}, x ${shown(p.ratio, 2)}`;
+  `${p.name}: ${p.state}${p.weak ? say(', within error') : ''}, x ${shown(p.ratio, 2)}`;
 
 /** Opens up the rank of a condition, down to each ratio and its source. */
 export function whyRank(c: ConditionDefinition, ranked: RankedCondition): Why {
@@ -19,21 +20,43 @@ export function whyRank(c: ConditionDefinition, ranked: RankedCondition): Why {
     statement: `${c.name}${onSide(ranked.side)}: ${ranked.rank}`,
     inputs: pushes.map((p) => ({
       name: `${p.name}: ${p.state}`,
-      value: `${p.because.join('; ')}. x ${shown(p.ratio, 2)}, ${shown(p.share * 100, 0)} % of the push. ${p.source}`,
+      value: say('{{list}}. x {{ratio}}, {{share}} % of the push. {{source}}', {
+        list: p.because.join('; '),
+        ratio: shown(p.ratio, 2),
+        share: shown(p.share * 100, 0),
+        source: p.source,
+      }),
     })),
-    rule: `Starting odds times the ratio of each finding; of findings that say the same thing only the strongest counts; a value within its error counts no more than weakly; what tells the same spot, swelling or posture again counts for less. Leading: odds of ${RANK_LIMITS.leading} or more, ${RANK_LIMITS.overNext} times the next, from two findings at least. Likely from ${RANK_LIMITS.likely}, possible from ${RANK_LIMITS.possible}.${ranked.keptBy === null ? '' : ` Kept in view by: ${ranked.keptBy}.`}`,
+    rule: say(
+      'Starting odds times the ratio of each finding; of findings that say the same thing only the strongest counts; a value within its error counts no more than weakly; what tells the same spot, swelling or posture again counts for less. Leading: odds of {{leading}} or more, {{overNext}} times the next, from two findings at least. Likely from {{likely}}, possible from {{possible}}.{{words}}',
+      {
+        leading: RANK_LIMITS.leading,
+        overNext: RANK_LIMITS.overNext,
+        likely: RANK_LIMITS.likely,
+        possible: RANK_LIMITS.possible,
+        words: ranked.keptBy === null ? '' : say(' Kept in view by: {{keptBy}}.', { keptBy: ranked.keptBy }),
+      },
+    ),
     arithmetic: [
-      `starting odds ${shown(ranked.startWeight, 3)}: ${shown(c.per100, 1)} of 100 new patients, by age and time since it began`,
+      say('starting odds {{startWeight}}: {{per100}} of 100 new patients, by age and time since it began', {
+        startWeight: shown(ranked.startWeight, 3),
+        per100: shown(c.per100, 1),
+      }),
       ...pushes.map(pushText),
       ...(ranked.weight < ranked.raw
         ? [
-            `multiplied: odds ${shown(ranked.raw, 2)}, more than findings alone can carry; kept below ${DEFENSIBLE.most}`,
+            say('multiplied: odds {{raw}}, more than findings alone can carry; kept below {{most}}', {
+              raw: shown(ranked.raw, 2),
+              most: DEFENSIBLE.most,
+            }),
           ]
         : []),
-      `odds ${shown(ranked.weight, 2)}, uncalibrated: an order, not a probability`,
-      ...(ranked.held === null ? [] : [`at most possible: ${ranked.held}`]),
+      say('odds {{weight}}, uncalibrated: an order, not a probability', { weight: shown(ranked.weight, 2) }),
+      ...(ranked.held === null ? [] : [say('at most possible: {{held}}', { held: ranked.held })]),
     ],
-    source: 'Published ratios where named, not yet checked against the papers; all others graded convention',
+    source: say(
+      'Published ratios where named, not yet checked against the papers; all others graded convention',
+    ),
     reviewKey: `condition:${c.key}`,
   };
 }
@@ -42,13 +65,18 @@ export function whyRank(c: ConditionDefinition, ranked: RankedCondition): Why {
 export function whyDriver(driver: Driver, definition: DriverDefinition): Why {
   return {
     statement: `${driver.label}${onSide(driver.side)}: ${driver.strength}`,
-    inputs: driver.because.split('; ').map((value) => ({ name: 'Found', value })),
-    rule: `${definition.gloss}. Clear when nothing it hangs on is within error and nothing that tells it apart is unknown; else possible.`,
+    inputs: driver.because.split('; ').map((value) => ({ name: say('Found'), value })),
+    rule: say(
+      '{{gloss}}. Clear when nothing it hangs on is within error and nothing that tells it apart is unknown; else possible.',
+      { gloss: definition.gloss },
+    ),
     arithmetic: [
-      `adds to a plan: ${driver.adds}`,
-      ...(driver.waitsFor.length > 0 ? [`waits: safety switches off ${driver.waitsFor.join(', ')}`] : []),
+      say('adds to a plan: {{adds}}', { adds: driver.adds }),
+      ...(driver.waitsFor.length > 0
+        ? [say('waits: safety switches off {{list}}', { list: driver.waitsFor.join(', ') })]
+        : []),
     ],
-    source: `${definition.evidence.source}, by the thresholds of the measures`,
+    source: say('{{source}}, by the thresholds of the measures', { source: definition.evidence.source }),
     reviewKey: `driver:${definition.key}`,
   };
 }
@@ -61,22 +89,30 @@ export function whyNext(
 ): Why {
   const would = (list: NextBest['ifPresent']) =>
     list.length === 0
-      ? 'changes little'
+      ? say('changes little')
       : list.map((w) => `${nameOf(w.condition)} x ${shown(w.factor, 2)}`).join(', ');
   return {
-    statement: `${finding.name}${onSide(next.side)}: ask next`,
+    statement: say('{{name}}{{onSide}}: ask next', { name: finding.name, onSide: onSide(next.side) }),
     inputs: [
-      { name: 'If present', value: would(next.ifPresent) },
-      { name: 'If absent', value: would(next.ifAbsent) },
-      { name: 'Takes', value: `${shown(next.minutes, 1)} min` },
+      { name: say('If present'), value: would(next.ifPresent) },
+      { name: say('If absent'), value: would(next.ifAbsent) },
+      { name: say('Takes'), value: say('{{minutes}} min', { minutes: shown(next.minutes, 1) }) },
     ],
-    rule: 'The unasked finding whose answer is worth most a minute: the expected fall of uncertainty over the leading conditions and what the first is easily taken for, raised for a danger still possible, for ideas that are treated differently, and for feeling, reflexes and strength where the picture asks for them. While an emergency or urgent sign is open only its own checks. What safety forbids, what is known and what a clear finding already says are left out.',
+    rule: say(
+      'The unasked finding whose answer is worth most a minute: the expected fall of uncertainty over the leading conditions and what the first is easily taken for, raised for a danger still possible, for ideas that are treated differently, and for feeling, reflexes and strength where the picture asks for them. While an emergency or urgent sign is open only its own checks. What safety forbids, what is known and what a clear finding already says are left out.',
+    ),
     arithmetic: [
       next.why,
-      `${shown(next.bits, 3)} bits / ${shown(next.minutes, 1)} min = ${shown(next.bitsPerMinute, 3)} bits a minute, worth ${shown(next.worth, 3)}`,
+      say('{{bits}} bits / {{minutes}} min = {{bitsPerMinute}} bits a minute, worth {{worth}}', {
+        bits: shown(next.bits, 3),
+        minutes: shown(next.minutes, 1),
+        bitsPerMinute: shown(next.bitsPerMinute, 3),
+        worth: shown(next.worth, 3),
+      }),
     ],
-    source:
+    source: say(
       'Shannon entropy; how often a finding is present follows from its two ratios. Minutes are convention',
+    ),
     reviewKey: `finding:${finding.key}`,
   };
 }
@@ -84,8 +120,8 @@ export function whyNext(
 /** Opens up why someone else should see it. */
 export function whyReferral(reason: ReferralReason): Why {
   return {
-    statement: `${reason.name}${onSide(reason.side)}: refer`,
-    inputs: reason.because.map((value) => ({ name: 'Found', value })),
+    statement: say('{{name}}{{onSide}}: refer', { name: reason.name, onSide: onSide(reason.side) }),
+    inputs: reason.because.map((value) => ({ name: say('Found'), value })),
     rule: reason.text,
     arithmetic: [],
     source: reason.source,
@@ -96,11 +132,11 @@ export function whyReferral(reason: ReferralReason): Why {
 /** Opens up how fresh it is. */
 export function whyAcuity(acuity: AcuityResult): Why {
   return {
-    statement: `Time course: ${acuity.level.replaceAll('-', ' ')}`,
+    statement: say('Time course: {{level}}', { level: sayKey(acuity.level) }),
     inputs: [],
-    rule: 'Acute up to 5 days, persistent from 42 days, settling between.',
+    rule: say('Acute up to 5 days, persistent from 42 days, settling between.'),
     arithmetic: [acuity.because],
-    source: 'Clinical convention',
+    source: say('Clinical convention'),
     reviewKey: 'rule:acuity',
   };
 }

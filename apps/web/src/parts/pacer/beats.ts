@@ -1,5 +1,5 @@
 import {
-  ENGLISH,
+  spoken,
   type ExerciseDefinition,
   type InTurn,
   outAndBack,
@@ -64,7 +64,7 @@ const WORDS: Record<Beat['kind'], string> = {
 };
 
 /** What to do now; movements that do not go up and down have their own words. */
-export function wordOf(kind: Beat['kind'], exercise: ExerciseDefinition, t: Tongue = ENGLISH): string {
+export function wordOf(kind: Beat['kind'], exercise: ExerciseDefinition, t: Tongue = spoken()): string {
   const [out, back] = exercise.beats;
   const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
   if (kind === 'up' && out !== t.say('up')) return capital(out);

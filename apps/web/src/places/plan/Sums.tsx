@@ -226,7 +226,7 @@ function Acts({ course }: { course: CourseView }) {
   const ideas = held.map((h) =>
     say('{{name}}{{words}}: holds back {{tagList}}', {
       name: h.name,
-      words: h.side === 'none' ? '' : `, ${h.side}`,
+      words: h.side === 'none' ? '' : `, ${say(h.side)}`,
       tagList: tagList(h.tags),
     }),
   );

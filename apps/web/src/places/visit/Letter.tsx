@@ -17,7 +17,7 @@ function measuredOf(live: LiveVisit): string[] {
         const value = live.value(m, side);
         const reading = value === null ? null : readThreshold(m, value, live.ageYears);
         if (reading === null || reading.meaning === 'usual') return [];
-        return [side === 'none' ? reading.meaning : `${side} ${reading.meaning}`];
+        return [side === 'none' ? reading.meaning : `${say(side)} ${reading.meaning}`];
       }),
     ]),
   );
@@ -50,7 +50,7 @@ const clearOf = (live: LiveVisit): string[] =>
 /** What the clinician concluded, or what ranks first while nothing is concluded. */
 function thoughtOf(live: LiveVisit): string[] {
   const nameOf = (key: string) => live.content.conditions.find((c) => c.key === key)?.name ?? key;
-  const on = (side: string) => (side === 'none' ? '' : `, ${side}`);
+  const on = (side: string) => (side === 'none' ? '' : `, ${say(side)}`);
   const concluded = concludedIdeas(live.readings.entries);
   if (concluded.length > 0) return concluded.map((i) => `${nameOf(i.condition)}${on(i.side)}`);
   return ideasOf(live.reasoning(), live.content.conditions)

@@ -220,7 +220,7 @@ function Triggered({ live }: { live: LiveVisit }) {
           <span className="min-w-0 flex-1">
             <Why of={() => whySafety(t)} className="font-semibold">
               {t.rule.title}
-              {t.side === 'none' ? '' : `, ${t.side}`}
+              {t.side === 'none' ? '' : `, ${say(t.side)}`}
             </Why>
             <span className="block text-sm text-ink-2">
               {t.rule.action}. {effectOf(t)}

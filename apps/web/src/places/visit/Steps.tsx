@@ -152,7 +152,7 @@ function Level({
         {side === 'left' ? 'L' : 'R'}
       </span>
       <RadioRow
-        label={`${label}, ${side}`}
+        label={`${label}, ${say(side)}`}
         className="flex gap-1"
         value={value}
         options={LEVELS.map(([level, word]) => ({

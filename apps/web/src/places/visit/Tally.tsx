@@ -159,7 +159,7 @@ function ToConfirm({ live }: { live: LiveVisit }) {
               className="text-action min-h-9"
               aria-label={say('Yes, {{label}}{{words}} is right', {
                 label: measure.label,
-                words: side === 'none' ? '' : `, ${side}`,
+                words: side === 'none' ? '' : `, ${say(side)}`,
               })}
               onClick={() =>
                 writeEntry(live.store, measure, side, {

@@ -170,7 +170,7 @@ function Part({
 function choicesFor({ needs }: Block, { content, protocol }: CriteriaOn): Options {
   if (needs === 'measure') return content.measures.map((m) => [m.key, m.label] as const);
   if (needs === 'question' || needs === 'two questions')
-    return homeQuestions(protocol).map((q) => [q.key, q.name] as const);
+    return homeQuestions(protocol).map((q) => [q.key, say(q.name)] as const);
   return needs === 'skill' ? content.skills.map((s) => [s.key, s.label] as const) : [];
 }
 

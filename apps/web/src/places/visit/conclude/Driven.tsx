@@ -26,7 +26,7 @@ export function Driven({ live }: { live: LiveVisit }) {
                     </Why>
                   )}
                   {d.side !== 'none' && (
-                    <span style={{ color: `var(--color-${d.side})` }}>{`, ${d.side}`}</span>
+                    <span style={{ color: `var(--color-${d.side})` }}>{`, ${say(d.side)}`}</span>
                   )}
                 </span>
                 <span className="text-sm text-ink-2">{say(d.strength)}</span>

@@ -137,7 +137,7 @@ function IdeaRow({ idea, live, opened }: { idea: Idea; live: LiveVisit; opened: 
   const [open, setOpen] = useState(opened);
   const list = judgedIdeas(live);
   const held = list.find((i) => i.condition === condition.key && i.side === ranked.side) ?? null;
-  const name = `${condition.name}${ranked.side === 'none' ? '' : `, ${ranked.side}`}`;
+  const name = `${condition.name}${ranked.side === 'none' ? '' : `, ${say(ranked.side)}`}`;
   const judge = (verdict: ConcludedIdea['verdict'], reason: string | null, leads = false) =>
     save(live, withVerdict(list, { condition: condition.key, side: ranked.side, verdict, reason, leads }));
   const takeBack = () => save(live, without(list, condition.key, ranked.side));
@@ -365,7 +365,7 @@ function LastTime({ live }: { live: LiveVisit }) {
   if (last.length === 0) return null;
   const words = last.map(
     (i) =>
-      `${titleOf(live, i.condition)}${i.side === 'none' ? '' : `, ${i.side}`}${i.leads ? say(' (treated first)') : ''}`,
+      `${titleOf(live, i.condition)}${i.side === 'none' ? '' : `, ${say(i.side)}`}${i.leads ? say(' (treated first)') : ''}`,
   );
   return (
     <p className="mt-1 text-sm text-ink-2">

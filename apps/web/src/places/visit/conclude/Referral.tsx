@@ -34,14 +34,14 @@ export function Referral({ live }: { live: LiveVisit }) {
       <ul className="mt-1">
         {signs.map((t) => (
           <li key={`${t.rule.key}-${t.side}`} className="border-b border-line-2 py-1.5">
-            <b>{`${t.rule.title}${t.side === 'none' ? '' : `, ${t.side}`}`}</b>
+            <b>{`${t.rule.title}${t.side === 'none' ? '' : `, ${say(t.side)}`}`}</b>
             <span className="block text-sm text-ink-2">{`${t.rule.level}: ${t.rule.action}`}</span>
           </li>
         ))}
         {reasons.map((r) => (
           <li key={`${r.condition}-${r.side}-${r.text}`} className="border-b border-line-2 py-1.5">
             <Why of={() => whyReferral(r)} className="font-semibold">
-              {`${r.name}${r.side === 'none' ? '' : `, ${r.side}`}`}
+              {`${r.name}${r.side === 'none' ? '' : `, ${say(r.side)}`}`}
             </Why>
             <span className="block text-sm text-ink-2">{r.text}</span>
           </li>

@@ -125,7 +125,7 @@ export function Answer({
 }) {
   const { suppose } = useWhatIf();
   const leave = useRef<number>(0);
-  const label = `${finding.name}${side === 'none' ? '' : `, ${side}`}`;
+  const label = `${finding.name}${side === 'none' ? '' : `, ${say(side)}`}`;
   const state: FindingState | null = known.notTested
     ? 'not-tested'
     : known.state === 'unknown'

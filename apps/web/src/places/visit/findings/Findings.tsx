@@ -141,7 +141,7 @@ function ListBar({
         value={view.by === 'idea' ? view.id : ''}
         options={ideas.map((i) => [
           ideaId(i.ranked),
-          `${i.condition.name}${i.ranked.side === 'none' ? '' : `, ${i.ranked.side}`}`,
+          `${i.condition.name}${i.ranked.side === 'none' ? '' : `, ${say(i.ranked.side)}`}`,
         ])}
         onChange={(id) => setView(id === '' ? { by: 'telling' } : { by: 'idea', id })}
       />

@@ -61,7 +61,7 @@ function Marked({
               aria-pressed={chosen?.length === 0}
               onClick={() => live.set(key, chosen?.length === 0 ? null : [])}
             >
-              {`${none}, ${side}`}
+              {`${none}, ${say(side)}`}
             </button>
           </figure>
         );

@@ -89,7 +89,7 @@ function Spots({ entry, side, tap }: { entry: NumbEntry; side: Side; tap: (site:
             ? say('missed')
             : say('not tested');
         return (
-          <Spot key={site} label={`${name}, ${side}: ${state}`} onPress={() => tap(site)}>
+          <Spot key={site} label={`${name}, ${say(side)}: ${state}`} onPress={() => tap(site)}>
             <circle cx={x} cy={y} r="19" fill="transparent" />
             <circle
               cx={x}
@@ -157,7 +157,7 @@ function Bones({ live, side }: { live: LiveVisit; side: Side }) {
                 onClick={() => live.set(key, entry === undefined ? [...rest, { bone, cm: null }] : rest)}
               >
                 {say(name)}
-                <span className="sr-only">{`, ${side}`}</span>
+                <span className="sr-only">{`, ${say(side)}`}</span>
               </button>
               {entry !== undefined && (
                 <Length

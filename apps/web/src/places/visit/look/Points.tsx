@@ -85,7 +85,7 @@ function Sole({ live, pose, side, poseName }: { live: LiveVisit; pose: Pose; sid
         return (
           <Spot
             key={point}
-            label={`${poseName}, ${side}, ${name}: ${state ?? 'not looked at'}`}
+            label={`${poseName}, ${say(side)}, ${name}: ${say(state ?? 'not looked at')}`}
             onPress={() => next(point)}
           >
             <circle cx={x} cy={y} r="34" fill="transparent" />

@@ -47,7 +47,7 @@ function Foot({
               <button
                 type="button"
                 className={`min-h-11 w-full rounded border-2 ${bent ? 'border-hold bg-hold-wash' : entry === undefined ? 'border-dashed border-line' : 'border-line'}`}
-                aria-label={`${name}, ${side}: ${entry?.shape ?? 'not looked at'}`}
+                aria-label={`${name}, ${say(side)}: ${say(entry?.shape ?? 'not looked at')}`}
                 onClick={() =>
                   put(toe, { shape: following, rigid: following !== 'straight' && entry?.rigid === true })
                 }
@@ -69,7 +69,7 @@ function Foot({
                 <button
                   type="button"
                   aria-pressed={entry.rigid}
-                  aria-label={`${name}, ${side}: ${entry.rigid ? say('rigid') : say('correctable')}`}
+                  aria-label={`${name}, ${say(side)}: ${entry.rigid ? say('rigid') : say('correctable')}`}
                   className={`min-h-11 w-full rounded text-xs ${entry.rigid ? 'bg-ease-wash font-bold text-ease-deep' : 'bg-line-2'}`}
                   onClick={() => put(toe, { ...entry, rigid: !entry.rigid })}
                 >

@@ -108,7 +108,7 @@ function ToolHead({
   return (
     <header className="flex items-center gap-5 border-b border-line px-5 py-2">
       <Dialog.Title asChild>
-        <h2>{construction.label}</h2>
+        <h2>{say(construction.label)}</h2>
       </Dialog.Title>
       <RadioRow
         label={say('Side')}
@@ -125,7 +125,7 @@ function ToolHead({
           on ? { borderColor: `var(--color-${s})`, color: `var(--color-${s})` } : undefined
         }
       />
-      <p className="flex-1 text-sm text-ink-2">{construction.view}</p>
+      <p className="flex-1 text-sm text-ink-2">{say(construction.view)}</p>
       <Dialog.Close className="action-quiet">{say('Close')}</Dialog.Close>
     </header>
   );
@@ -278,7 +278,7 @@ function Points({ construction, placing }: { construction: PhotoConstruction; pl
               onClick={() => setAt(i)}
             >
               <span className="w-5 text-ink-3">{i + 1}</span>
-              <span className="flex-1">{l.label}</span>
+              <span className="flex-1">{say(l.label)}</span>
               <span aria-hidden>{landmarks[l.key] === undefined ? '' : '✓'}</span>
               <span className="sr-only">
                 {landmarks[l.key] === undefined ? say('not placed') : say('placed')}

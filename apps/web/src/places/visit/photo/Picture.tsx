@@ -64,7 +64,7 @@ export function Picture(props: PictureProps) {
         className="max-h-full max-w-full cursor-crosshair touch-none outline-none focus-visible:outline-2 focus-visible:outline-heather"
         tabIndex={0}
         role="application"
-        aria-label={say('Picture. Point to place: {{label}}', { label: current?.label ?? '' })}
+        aria-label={say('Picture. Point to place: {{label}}', { label: say(current?.label ?? '') })}
         onKeyDown={onKeyDown}
         onPointerMove={(event) => {
           const p = toPicture(event);

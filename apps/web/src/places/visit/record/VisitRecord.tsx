@@ -37,7 +37,7 @@ function OnPaper({ live }: { live: LiveVisit }) {
             {person.birthDate === null
               ? say('date of birth not known')
               : say('born {{birthDate}}', { birthDate: fullDay(person.birthDate) })}
-            {`. ${live.conditionName}, ${side}.`}
+            {`. ${live.conditionName}, ${say(side)}.`}
           </p>
         </div>
         <div className="text-right">

@@ -7,7 +7,7 @@ import { STORY_CHOICES, STORY_LISTS, type ToldKey, type ToldListKey } from '../s
 
 export type Line = readonly [what: string, said: string];
 
-const on = (side: string): string => (side === 'none' ? '' : `, ${side}`);
+const on = (side: string): string => (side === 'none' ? '' : `, ${say(side)}`);
 const yesNo = (value: boolean | null): string => (value === null ? '' : value ? say('yes') : say('no'));
 const score = (value: number | null): string => (value === null ? '' : say('{{value}} of 10', { value }));
 

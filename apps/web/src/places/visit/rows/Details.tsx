@@ -119,7 +119,7 @@ function Beside({
         <WhyNone measure={measure} side={side} entry={entry} write={write} />
         {entry.status === 'not-done' && (
           <Reason
-            label={say('Why not done{{words}}', { words: side === 'none' ? '' : `, ${side}` })}
+            label={say('Why not done{{words}}', { words: side === 'none' ? '' : `, ${say(side)}` })}
             kept={entry.reason ?? ''}
             onChange={(reason) => write(side, (now) => ({ ...now, reason }))}
           />
@@ -149,7 +149,7 @@ function WhyNone({
       role="group"
       aria-label={say('{{label}}{{words}}: why there is no value', {
         label: measure.label,
-        words: side === 'none' ? '' : `, ${side}`,
+        words: side === 'none' ? '' : `, ${say(side)}`,
       })}
     >
       {(['not-done', 'unable', 'stopped-by-pain'] as const).map((status) => (
@@ -311,7 +311,7 @@ function Again({
       <AgainField
         label={say('{{label}}{{words}}, again', {
           label: measure.label,
-          words: side === 'none' ? '' : `, ${side}`,
+          words: side === 'none' ? '' : `, ${say(side)}`,
         })}
         value={again.trials[0] ?? null}
         min={measure.allowed.min}

@@ -261,7 +261,7 @@ function Value({ measure, side, values, entries, computed }: RowProps & { side: 
           ? whyTrials(measure, entries[side].trials, entries[side].simulated)
           : whyComputed(measure, worked)
       }
-      label={`${measure.label}${side === 'none' ? '' : `, ${side}`}: ${shown(value, Math.max(1, measure.decimals))} ${measure.unitLabel}`}
+      label={`${measure.label}${side === 'none' ? '' : `, ${say(side)}`}: ${shown(value, Math.max(1, measure.decimals))} ${measure.unitLabel}`}
       className={`${side === 'left' ? '!text-right' : ''} min-h-[24px] text-[1.35rem] font-bold leading-none no-underline`}
     >
       <span style={{ color: side === 'none' ? undefined : `var(--color-${side})` }}>

@@ -49,7 +49,7 @@ export function Side(props: SideProps) {
     <div
       className={`flex gap-1 ${side === 'left' ? 'justify-end' : ''}`}
       role="group"
-      aria-label={`${measure.label}, ${side}`}
+      aria-label={`${measure.label}, ${say(side)}`}
     >
       {Array.from({ length: measure.trials.count }, (_, i) => (
         <Trial
@@ -80,7 +80,7 @@ function Levels({ measure, side, row, entry, alternating, write }: SideProps) {
   const choose = (value: number | null) => write(side, (now) => withTrial({ ...now, trials: [] }, 0, value));
   return (
     <RadioRow
-      label={`${measure.label}, ${side}`}
+      label={`${measure.label}, ${say(side)}`}
       marks={{ 'data-row': row, 'data-order': orderOf(measure, side, 0, alternating) }}
       className={`flex flex-wrap outline-none ${side === 'left' ? 'justify-end' : ''}`}
       value={chosen === null ? null : String(chosen)}

@@ -51,7 +51,7 @@ export function Trial(props: TrialProps) {
         : 'border-edge focus:border-heather';
   // The keys for fingers lie below; a note must not cover them.
   const below = props.keypad ? 'bottom-full' : 'top-full';
-  const name = side === 'none' ? measure.label : `${measure.label}, ${side}`;
+  const name = side === 'none' ? measure.label : `${measure.label}, ${say(side)}`;
   return (
     <span className="relative">
       <input

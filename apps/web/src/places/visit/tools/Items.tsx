@@ -72,7 +72,7 @@ function Scores({
   const scores = Array.from({ length: item.max - item.min + 1 }, (_, i) => item.min + i);
   return (
     <RadioRow
-      label={`${item.label}, ${side}`}
+      label={`${item.label}, ${say(side)}`}
       className={`flex ${side === 'left' ? 'justify-end' : ''}`}
       value={value === null ? null : String(value)}
       options={scores.map((s) => ({ value: String(s), word: s > 0 ? `+${s}` : s }))}

@@ -77,6 +77,6 @@ export const placeText = (place: ToolProps['place']): string =>
   place === null
     ? say('all trials taken')
     : say('{{words}}trial {{trial}}', {
-        words: place.side === 'none' ? '' : `${place.side} `,
+        words: place.side === 'none' ? '' : `${say(place.side)} `,
         trial: place.trial + 1,
       });
