@@ -1,4 +1,4 @@
-import { type Side, TENDER_BONES, type TenderBone, tenderSign } from '@heathstep/core';
+import { type Side, TENDER_BONES, type TenderBone, tenderSign, say } from '@heathstep/core';
 import type { Entries } from './entries/values.js';
 
 /** What is marked on the drawings of the Look and Feel steps; one list for the form, the server's check and the rules. */
@@ -85,7 +85,7 @@ export interface NumbEntry {
 }
 
 const nameIn = (list: readonly (readonly [string, string])[], key: string): string =>
-  list.find(([k]) => k === key)?.[1] ?? key;
+  say(list.find(([k]) => k === key)?.[1] ?? key);
 
 const numbOf = (entries: Entries, side: Side): NumbEntry | null => entries.get(`look.numb.${side}`) ?? null;
 
@@ -100,22 +100,30 @@ function tender(entries: Entries, side: Side, fits: (t: TenderEntry) => boolean)
   const list = entries.get(`look.tender.${side}`) ?? [];
   const found = list.filter(fits);
   if (found.length === 0) return null;
-  const words = found.map((t) => `${nameIn(BONES, t.bone)}${t.cm === null ? '' : ` over ${t.cm} cm`}`);
-  return `Bone tender: ${words.join(', ')}`;
+  const words = found.map(
+    (t) => `${nameIn(BONES, t.bone)}${t.cm === null ? '' : say(' over {{cm}} cm', { cm: t.cm })}`,
+  );
+  return say('Bone tender: {{list}}', { list: words.join(', ') });
 }
 
 /** Whether protective feeling is lost on a side by the sites missed, in words; null when not. */
 function feelingLost(entries: Entries, side: Side): string | null {
   const missed = numbOf(entries, side)?.missed ?? [];
   const lost = missed.some((s) => KEY_SITES.includes(s)) || missed.length >= MISSED_LIMIT;
-  return lost ? `Monofilament not felt at the ${missed.map((s) => nameIn(NUMB_SITES, s)).join(', ')}` : null;
+  return lost
+    ? say('Monofilament not felt at the {{list}}', {
+        list: missed.map((s) => nameIn(NUMB_SITES, s)).join(', '),
+      })
+    : null;
 }
 
 function rigidToe(entries: Entries, side: Side): string | null {
   const toes = Object.entries(entries.get(`look.toes.${side}`) ?? {});
   const rigid = toes.filter(([, t]) => t.rigid && t.shape !== 'straight');
   if (rigid.length === 0) return null;
-  return `Cannot be corrected by hand: ${rigid.map(([toe, t]) => `${t.shape} ${nameIn(TOES, toe)}`).join(', ')}`;
+  return say('Cannot be corrected by hand: {{list}}', {
+    list: rigid.map(([toe, t]) => `${say(t.shape)} ${nameIn(TOES, toe)}`).join(', '),
+  });
 }
 
 /** A sign of the safety rules that was marked on the drawings, in words; null when it was not. */
@@ -134,7 +142,7 @@ export function pointsReading(
     const points = entries.get(`look.points.${pose}.${side}`);
     const off = POINTS.filter(([p]) => points?.[p] === 'lifted' || points?.[p] === 'light');
     if (points === undefined || off.length === 0) return [];
-    const words = off.map(([p, name]) => `${name} ${points[p] ?? ''}`);
-    return [{ pose, text: `${poseName}: ${words.join(', ')}`, tipping: points.fifth === 'lifted' }];
+    const words = off.map(([p, name]) => `${say(name)} ${say(points[p] ?? '')}`);
+    return [{ pose, text: `${say(poseName)}: ${words.join(', ')}`, tipping: points.fifth === 'lifted' }];
   });
 }

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import {
   IsIn,
   IsInt,
@@ -94,14 +95,19 @@ export function ownMeasureProblems(body: OwnMeasureBody): { field: keyof OwnMeas
   const given = parts.filter((p) => p !== null && p !== '').length;
   const outside = (v: number | null | undefined) => v != null && (v < body.min || v > body.max);
   return [
-    ...(body.max > body.min ? [] : [{ field: 'max' as const, detail: 'The highest lies above the lowest' }]),
+    ...(body.max > body.min
+      ? []
+      : [{ field: 'max' as const, detail: say('The highest lies above the lowest') }]),
     ...(given === 0 || given === parts.length
       ? []
       : [
-          { field: 'thresholdValue' as const, detail: 'A threshold needs its comparison, value and meaning' },
+          {
+            field: 'thresholdValue' as const,
+            detail: say('A threshold needs its comparison, value and meaning'),
+          },
         ]),
     ...(outside(body.thresholdValue)
-      ? [{ field: 'thresholdValue' as const, detail: 'The threshold lies outside the possible values' }]
+      ? [{ field: 'thresholdValue' as const, detail: say('The threshold lies outside the possible values') }]
       : []),
   ];
 }
@@ -119,7 +125,7 @@ export function ownMeasure(body: OwnMeasureBody): MeasureDefinition {
   return {
     key,
     label: body.label.trim(),
-    brief: `${body.combine === 'last' ? 'last' : body.combine} of ${body.trials}, our own`,
+    brief: `${body.combine} of ${body.trials}, our own`,
     region: 'own',
     step: body.step,
     aliases: alias === '' ? [] : [alias],

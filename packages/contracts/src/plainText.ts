@@ -1,7 +1,8 @@
+import { phrase, say } from '@heathstep/core';
 /** How deep something that is sent may be nested; nothing of ours comes near it. */
 export const DEEPEST = 32;
 
-const HINT = 'has characters that cannot be kept; type it again or paste it as plain text';
+const HINT = phrase('has characters that cannot be kept; type it again or paste it as plain text');
 
 const HALF = /\p{Surrogate}/u;
 
@@ -29,11 +30,12 @@ export function unkeepable(sent: unknown): { readonly pointer: string; readonly 
   for (let next = left.pop(); next !== undefined; next = left.pop()) {
     const { value, pointer, depth } = next;
     if (typeof value === 'string') {
-      if (!isPlain(value)) found.push({ pointer, detail: HINT });
+      if (!isPlain(value)) found.push({ pointer, detail: say(HINT) });
     } else if (typeof value === 'object' && value !== null) {
-      if (depth >= DEEPEST) return [{ pointer: '', detail: `is nested deeper than ${DEEPEST}` }];
+      if (depth >= DEEPEST)
+        return [{ pointer: '', detail: say('is nested deeper than {{most}}', { most: DEEPEST }) }];
       for (const [key, inner] of Object.entries(value)) {
-        if (!isPlain(key)) found.push({ pointer, detail: HINT });
+        if (!isPlain(key)) found.push({ pointer, detail: say(HINT) });
         left.push({ value: inner, pointer: `${pointer}/${key}`, depth: depth + 1 });
       }
     }

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { Column, FindingState, MeasureDefinition, ScreenRecord, Side } from '@heathstep/core';
 import { entriesOfKind, readKey, standsFor } from './entries/registry.js';
 import { asEntries, type Entries, type MeasureEntry } from './entries/values.js';
@@ -60,7 +61,9 @@ const drawingOf = (sign: string): 'numb' | 'toes' | 'tender' | undefined =>
 function toeShapes(entries: Entries, side: Side): string | false {
   const toes = entries.get(`look.toes.${side}`) ?? {};
   const curled = Object.entries(toes).filter(([toe, t]) => toe !== 'big' && t.shape !== 'straight');
-  return curled.length === 0 ? false : curled.map(([toe, t]) => `${t.shape} ${toe} toe`).join(', ');
+  return curled.length === 0
+    ? false
+    : curled.map(([toe, t]) => say('{{shape}} {{toe}} toe', { shape: say(t.shape), toe })).join(', ');
 }
 
 function seenIn(entries: Entries, sign: string, side: Side): string | false | null {
@@ -68,7 +71,9 @@ function seenIn(entries: Entries, sign: string, side: Side): string | false | nu
   if (area !== undefined) {
     const marked = entries.get(`look.${area[0]}.${side}`);
     if (marked === undefined) return null;
-    return (marked as readonly string[]).some((m) => area[1].includes(m)) ? 'marked on the drawing' : false;
+    return (marked as readonly string[]).some((m) => area[1].includes(m))
+      ? say('marked on the drawing')
+      : false;
   }
   const drawing = drawingOf(sign);
   const looked = drawing !== undefined && entries.get(`look.${drawing}.${side}`) !== undefined;

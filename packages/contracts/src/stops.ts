@@ -1,4 +1,4 @@
-import { type ClosingWay, type DayText, spoken, type Tongue } from '@heathstep/core';
+import { type ClosingWay, type DayText, spoken, type Tongue, say } from '@heathstep/core';
 
 const DAY = new Intl.DateTimeFormat('en-GB', {
   day: 'numeric',
@@ -11,8 +11,20 @@ const HARMLESS = 'harmless';
 
 /** How a stop sign reported at home is closed, and what that makes of its day. */
 export const STOP_ENDS: readonly ClosingWay[] = [
-  { key: 'dealt-with', label: 'Assessed and dealt with; the day stays a stop', clears: true },
-  { key: HARMLESS, label: 'Looked into and harmless; the day counts without it', clears: true },
+  {
+    key: 'dealt-with',
+    get label() {
+      return say('Assessed and dealt with; the day stays a stop');
+    },
+    clears: true,
+  },
+  {
+    key: HARMLESS,
+    get label() {
+      return say('Looked into and harmless; the day counts without it');
+    },
+    clears: true,
+  },
 ];
 
 /** Ids of stop signs that were closed as harmless. */
@@ -27,7 +39,10 @@ export const harmlessStops = (
 
 /** A stop sign reported at home in words: where, when and what. */
 export const reportedText = (stop: { readonly day: DayText; readonly sign: string }): string =>
-  `Reported at home on ${DAY.format(new Date(stop.day))}: ${stop.sign}`;
+  say('Reported at home on {{format}}: {{sign}}', {
+    format: DAY.format(new Date(stop.day)),
+    sign: stop.sign,
+  });
 
 /** What the patient reads once a stop sign was reported; after one that needs help at once, the number to call stays. */
 export const stoppedText = (

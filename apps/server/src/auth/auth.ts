@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import {
   createParamDecorator,
   Injectable,
@@ -68,8 +69,8 @@ export class AuthGuard implements CanActivate {
     request.actor = open === 'home' ? await this.home(request) : await this.user(request);
     const roles = this.reflector.getAllAndOverride<Role[] | undefined>(ROLES, targets);
     if (roles !== undefined && !(request.actor.kind === 'user' && roles.includes(request.actor.role))) {
-      throw new ProblemError(403, 'This is not open to you', {
-        detail: `Only ${roles.join(' or ')} can do this`,
+      throw new ProblemError(403, say('This is not open to you'), {
+        detail: say('Only {{list}} can do this', { list: roles.join(say(' or ')) }),
       });
     }
     return true;
@@ -84,7 +85,7 @@ export class AuthGuard implements CanActivate {
             [hashToken(token), this.clock.now()],
           )
         : null;
-    if (row === null) throw new ProblemError(401, 'Sign in first');
+    if (row === null) throw new ProblemError(401, say('Sign in first'));
     return { kind: 'user', userId: row.user_id, clinicId: row.clinic_id, name: row.name, role: row.role };
   }
 
@@ -97,7 +98,7 @@ export class AuthGuard implements CanActivate {
             [hashToken(token), this.clock.now()],
           )
         : null;
-    if (row === null) throw new ProblemError(401, 'Open your link again');
+    if (row === null) throw new ProblemError(401, say('Open your link again'));
     return { kind: 'home', userId: null, clinicId: row.clinic_id, episodeId: row.episode_id };
   }
 }

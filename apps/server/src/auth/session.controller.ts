@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { randomUUID } from 'node:crypto';
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Req, Res } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
@@ -62,8 +63,8 @@ export class SessionController {
         await this.db.inClinic(user.clinic_id, (tx) =>
           audit(tx, asActor(user), { action: 'sign-in-failed', subject: 'session', personId: null }),
         );
-      throw new ProblemError(401, 'E-mail and password do not match', {
-        errors: [{ pointer: '/password', detail: 'E-mail and password do not match' }],
+      throw new ProblemError(401, say('E-mail and password do not match'), {
+        errors: [{ pointer: '/password', detail: say('E-mail and password do not match') }],
       });
     }
     this.limits.right(names);
@@ -111,8 +112,13 @@ export class SessionController {
     const seconds = this.limits.waitSeconds(known ? { accountHere, address } : names);
     if (seconds === 0) return;
     response.setHeader('Retry-After', String(seconds));
-    throw new ProblemError(429, 'Too many tries', {
-      detail: `Wait ${seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`}, then try again`,
+    throw new ProblemError(429, say('Too many tries'), {
+      detail: say('Wait {{value}}, then try again', {
+        value:
+          seconds < 90
+            ? say('{{seconds}} seconds', { seconds })
+            : say('{{ceil}} minutes', { ceil: Math.ceil(seconds / 60) }),
+      }),
     });
   }
 

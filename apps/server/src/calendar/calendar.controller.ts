@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Controller, Get, Header, Param } from '@nestjs/common';
 import { type AtHome, Me, Open, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
@@ -24,7 +25,7 @@ export class CalendarController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const record = await this.reader.shown(tx, id);
       const text = planCalendar(record, this.clock.now());
-      if (text === null) throw refusedNow('There is nothing to put into a calendar now');
+      if (text === null) throw refusedNow(say('There is nothing to put into a calendar now'));
       await audit(tx, me, { action: 'export', subject: 'calendar', personId: record.row.personId });
       return text;
     });
@@ -40,7 +41,7 @@ export class CalendarController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const record = await this.reader.shown(tx, me.episodeId);
       const text = planCalendar(record, this.clock.now());
-      if (text === null) throw refusedNow('There is nothing to put into a calendar now');
+      if (text === null) throw refusedNow(say('There is nothing to put into a calendar now'));
       await audit(tx, me, { action: 'export', subject: 'calendar', personId: record.row.personId });
       return text;
     });

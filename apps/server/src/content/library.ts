@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { type ContentBundle, OWN_LADDER } from '@heathstep/content';
 import {
   type BandView,
@@ -98,7 +99,7 @@ const ownRoutine = ({ id, name, items }: RoutineRow): RoutineDefinition => ({
   purpose: '',
   mind: '',
   items,
-  evidence: { statement: '', source: 'Of the clinic itself', kind: 'convention', version: 1 },
+  evidence: { statement: '', source: say('Of the clinic itself'), kind: 'convention', version: 1 },
 });
 
 /** Shipped routines and those of the clinic's own that are not put aside, the newest last. */

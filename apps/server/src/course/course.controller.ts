@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { type CourseView, type DecidedOn, DecisionBody, type DecisionView } from '@heathstep/contracts';
-import { type ReviewResult, type Stage, type StageKey, tooEarlyEach } from '@heathstep/core';
+import { type ReviewResult, type Stage, type StageKey, tooEarlyEach, say } from '@heathstep/core';
 import { Clock } from '../clock.js';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
@@ -68,14 +68,17 @@ export class CourseController {
       refuseClosed(record.row);
       const standing = await tx.findOneBy(DecisionRow, { id: body.id });
       if (standing !== null && !isRepeat(standing, id, body))
-        throw conflict('This id has another decision already. Nothing was kept', await this.view(tx, record));
+        throw conflict(
+          say('This id has another decision already. Nothing was kept'),
+          await this.view(tx, record),
+        );
       if (standing === null) {
         const assessed = this.assessment.assess(record, await this.lastDecisionAt(tx, id));
         const { review } = assessed;
-        if (review === null) throw refusedNow('There is no plan to decide about yet');
+        if (review === null) throw refusedNow(say('There is no plan to decide about yet'));
         if (!stillStands(body.on, record, review))
           throw conflict(
-            'It is not as you saw it any more: look at what stands now, and decide on that',
+            say('It is not as you saw it any more: look at what stands now, and decide on that'),
             await this.view(tx, record),
           );
         await this.record(tx, me, record, review, body);
@@ -96,9 +99,9 @@ export class CourseController {
     const agreed = body.decision === review.decision;
     const reason = body.reason?.trim() ?? '';
     if (!agreed && reason.length < 3)
-      throw badRequest([{ pointer: '/reason', detail: 'Say why you decide otherwise' }]);
+      throw badRequest([{ pointer: '/reason', detail: say('Say why you decide otherwise') }]);
     if (body.decision === 'progress' && this.assessment.stopsOpen(record).length > 0) {
-      throw refusedNow('A stop is open; close it with its result before going on');
+      throw refusedNow(say('A stop is open; close it with its result before going on'));
     }
     await tx.insert(DecisionRow, {
       id: body.id,
@@ -123,7 +126,7 @@ export class CourseController {
     decision: DecisionBody['decision'],
   ): Promise<void> {
     const next = stageAfter(record, decision);
-    if (decision === 'progress' && next === undefined) throw refusedNow('This is the last stage');
+    if (decision === 'progress' && next === undefined) throw refusedNow(say('This is the last stage'));
     if (next !== undefined) {
       await moveToStage(tx, record.row, {
         stage: next.key,

@@ -2,7 +2,16 @@ import { Controller, Get } from '@nestjs/common';
 import { In } from 'typeorm';
 import { Clock } from '../clock.js';
 import type { DayItem, DayView, EpisodeView } from '@heathstep/contracts';
-import { currentRuns, dayOf, daysBetween, signText, stageOf, localDay, localTime } from '@heathstep/core';
+import {
+  currentRuns,
+  dayOf,
+  daysBetween,
+  signText,
+  stageOf,
+  localDay,
+  localTime,
+  say,
+} from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
@@ -31,28 +40,31 @@ const ORDER: readonly DayItem['kind'][] = [
 /** Someone without a plan: a visit to begin or to finish, or measured with nothing to prescribe by yet. */
 function unplanned({ visits, protocol }: EpisodeView): Told {
   if (visits.length === 0)
-    return { kind: 'new', headline: 'First visit to begin', detail: 'Nothing recorded yet' };
+    return { kind: 'new', headline: say('First visit to begin'), detail: say('Nothing recorded yet') };
   if (visits.some((v) => v.signedAt === null))
     return {
       kind: 'new',
-      headline: visits.length < 2 ? 'First visit open' : 'Review open',
-      detail: protocol === '' ? 'To be finished and signed' : 'No plan given yet',
+      headline: visits.length < 2 ? say('First visit open') : say('Review open'),
+      detail: protocol === '' ? say('To be finished and signed') : say('No plan given yet'),
     };
   return {
     kind: 'unplanned',
-    headline: 'Seen, without a plan',
+    headline: say('Seen, without a plan'),
     detail:
       protocol === ''
-        ? 'No protocol in the library is for this complaint yet'
-        : 'The visit is signed, no plan was given',
+        ? say('No protocol in the library is for this complaint yet')
+        : say('The visit is signed, no plan was given'),
   };
 }
 
 /** How much of what was planned was done: of a week, or of as many days as there was a plan. */
 const doneWords = ({ percent, days }: { readonly percent: number; readonly days: number }): string =>
   days === 1
-    ? 'The plan was given today'
-    : `${percent.toFixed(0)} % of the planned sessions done ${days < 7 ? `in the ${days} days since the plan was given` : 'this week'}`;
+    ? say('The plan was given today')
+    : say('{{percent}} % of the planned sessions done {{words}}', {
+        percent: percent.toFixed(0),
+        words: days < 7 ? say('in the {{days}} days since the plan was given', { days }) : say('this week'),
+      });
 
 const newReferral = (person: Person): DayItem => ({
   personId: person.id,
@@ -61,8 +73,8 @@ const newReferral = (person: Person): DayItem => ({
   stageName: null,
   complaint: null,
   kind: 'new',
-  headline: 'New referral',
-  detail: 'Nothing recorded yet',
+  headline: say('New referral'),
+  detail: say('Nothing recorded yet'),
 });
 
 /** What was worked out of a person, and on what. */
@@ -172,14 +184,18 @@ export class DayController {
     const { review, stage, home } = assessed;
     const [stop] = view.openStops;
     if (stop !== undefined)
-      return { kind: 'stop', headline: 'Stop sign reported at home', detail: `${stop.sign}, ${stop.day}` };
+      return {
+        kind: 'stop',
+        headline: say('Stop sign reported at home'),
+        detail: `${stop.sign}, ${stop.day}`,
+      };
     const [blocking] = view.safety?.blocking ?? [];
     const [sign] = view.safety?.stops ?? [];
     const open = blocking ?? sign;
     if (open !== undefined) {
       return {
         kind: 'blocked',
-        headline: blocking === undefined ? 'A stop sign is open' : 'Nothing can be prescribed',
+        headline: blocking === undefined ? say('A stop sign is open') : say('Nothing can be prescribed'),
         detail: signText(open),
       };
     }
@@ -192,8 +208,11 @@ export class DayController {
     if (sinceVisit >= stage.reviewEveryDays) {
       return {
         kind: 'review-due',
-        headline: 'Review due',
-        detail: `Last seen ${sinceVisit} days ago, every ${stage.reviewEveryDays} in this stage`,
+        headline: say('Review due'),
+        detail: say('Last seen {{sinceVisit}} days ago, every {{reviewEveryDays}} in this stage', {
+          sinceVisit,
+          reviewEveryDays: stage.reviewEveryDays,
+        }),
       };
     }
     const lastLog =
@@ -202,19 +221,19 @@ export class DayController {
     if (silent >= SILENT_DAYS)
       return {
         kind: 'silent',
-        headline: `Nothing logged for ${silent} days`,
-        detail: 'Ask whether the plan fits the week',
+        headline: say('Nothing logged for {{silent}} days', { silent }),
+        detail: say('Ask whether the plan fits the week'),
       };
     const adherence = this.assessment.adherence(assessed, record);
     if (adherence === null)
       return {
         kind: 'unplanned',
-        headline: 'Nothing to do at home',
-        detail: 'The plan has no sessions in the week',
+        headline: say('Nothing to do at home'),
+        detail: say('The plan has no sessions in the week'),
       };
     return {
       kind: 'steady',
-      headline: 'Going as planned',
+      headline: say('Going as planned'),
       detail: doneWords(adherence),
     };
   }

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { DayItem } from '@heathstep/contracts';
 import type { ReviewResult } from '@heathstep/core';
 
@@ -12,25 +13,30 @@ export type Told = Pick<DayItem, 'kind' | 'headline' | 'detail'>;
  */
 export function ofReview(review: ReviewResult, reds: number, stageName: string): Told | null {
   const because = review.because[0] ?? '';
-  if (review.decision === 'refer') return { kind: 'refer', headline: 'To be referred', detail: because };
+  if (review.decision === 'refer') return { kind: 'refer', headline: say('To be referred'), detail: because };
   if (review.decision === 'ease-back' || reds > 0)
     return {
       kind: 'flare',
       headline:
         reds > 1
-          ? `Flare: ${reds} red sessions running`
+          ? say('Flare: {{reds}} red sessions running', { reds })
           : review.decision === 'ease-back'
-            ? 'Flare: red too often'
-            : 'Red session',
+            ? say('Flare: red too often')
+            : say('Red session'),
       detail: because,
     };
   // The dose is made smaller after two ambers, and made larger by the log: the first is a flare.
-  if (review.rule === 3) return { kind: 'flare', headline: 'Two sessions amber or worse', detail: because };
+  if (review.rule === 3)
+    return { kind: 'flare', headline: say('Two sessions amber or worse'), detail: because };
   if (review.decision === 'progress')
-    return { kind: 'ready', headline: 'Ready to progress', detail: `Every criterion of ${stageName} is met` };
+    return {
+      kind: 'ready',
+      headline: say('Ready to progress'),
+      detail: say('Every criterion of {{stageName}} is met', { stageName }),
+    };
   if (review.decision === 'look-again')
-    return { kind: 'look-again', headline: 'No real change: look again', detail: because };
+    return { kind: 'look-again', headline: say('No real change: look again'), detail: because };
   if (review.decision === 'hold' && review.rule === 5)
-    return { kind: 'look-again', headline: 'Less done than planned', detail: because };
+    return { kind: 'look-again', headline: say('Less done than planned'), detail: because };
   return null;
 }

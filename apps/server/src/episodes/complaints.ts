@@ -10,6 +10,7 @@ import {
   signText,
   stageOf,
   type Tag,
+  say,
 } from '@heathstep/core';
 import { type EpisodeRecord, patientPlanOf } from './record.js';
 
@@ -55,9 +56,9 @@ export function bound(record: EpisodeRecord, others: readonly EpisodeRecord[]): 
       notPrescribed: [
         ...(view.status === 'closed' ? [CLOSED] : []),
         ...reported,
-        ...(safety === null ? ['The safety questions have not been asked'] : safety.blockedBecause),
-        ...endsProtocol(safety?.triggered ?? [], protocol, view.affected).map(
-          (t) => `This protocol ends with it: ${signText(t)}`,
+        ...(safety === null ? [say('The safety questions have not been asked')] : safety.blockedBecause),
+        ...endsProtocol(safety?.triggered ?? [], protocol, view.affected).map((t) =>
+          say('This protocol ends with it: {{sign}}', { sign: signText(t) }),
         ),
         ...(age === null ? [] : [age]),
       ],

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { Ended, EpisodePatch } from '@heathstep/contracts';
 import { badRequest, refusedNow } from '../http/problem.js';
 import type { SignedIn } from '../auth/auth.js';
@@ -15,7 +16,7 @@ export function endedOf(row: EpisodeRow, names: ReadonlyMap<string, string>): En
   };
 }
 
-export const CLOSED = 'This complaint is closed; open it again to go on';
+export const CLOSED = say('This complaint is closed; open it again to go on');
 
 /** Nothing new is begun, prescribed or decided for a complaint that is treated no more. */
 export function refuseClosed(row: Pick<EpisodeRow, 'status'>): void {
@@ -29,11 +30,11 @@ export function ending(
   now: Date,
 ): Partial<EpisodeRow> {
   if (status === 'closed') {
-    if (outcome === undefined) throw badRequest([{ pointer: '/outcome', detail: 'Say how it ended' }]);
+    if (outcome === undefined) throw badRequest([{ pointer: '/outcome', detail: say('Say how it ended') }]);
     return { status, endedAt: now, endedBy: me.userId, outcome, endNote: note?.trim() ?? '' };
   }
   if (outcome !== undefined || note !== undefined)
-    throw badRequest([{ pointer: '/outcome', detail: 'Only what is closed has an end' }]);
+    throw badRequest([{ pointer: '/outcome', detail: say('Only what is closed has an end') }]);
   return status === undefined ? {} : { status, endedAt: null, endedBy: null, outcome: null, endNote: null };
 }
 

@@ -15,6 +15,7 @@ import {
   limitsStand,
   type ProtocolDefinition,
   signText,
+  say,
 } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
@@ -118,7 +119,8 @@ export class EpisodesController {
       );
       if (result.affected === 1) await sharedAtHome(tx, before.row, changes);
       const record = await this.reader.read(tx, id);
-      if (result.affected !== 1) throw conflict('Someone changed this while you were editing', record.view);
+      if (result.affected !== 1)
+        throw conflict(say('Someone changed this while you were editing'), record.view);
       if (status === 'closed') await endHome(tx, record.row.personId, now);
       await audit(tx, me, {
         action: status === undefined ? 'change' : status === 'closed' ? 'discharge' : 'reopen',
@@ -193,10 +195,12 @@ export class EpisodesController {
       const { library, row } = await this.reader.read(tx, id);
       const exercise = library.exercise(body.exercise);
       if (exercise === undefined)
-        throw badRequest([{ pointer: '/exercise', detail: 'must be an exercise of the library' }]);
+        throw badRequest([{ pointer: '/exercise', detail: say('must be an exercise of the library') }]);
       const stranger = body.faults.findIndex((f) => exercise.faults.every((known) => known.fault !== f));
       if (stranger !== -1)
-        throw badRequest([{ pointer: `/faults/${stranger}`, detail: 'must be a fault of this exercise' }]);
+        throw badRequest([
+          { pointer: `/faults/${stranger}`, detail: say('must be a fault of this exercise') },
+        ]);
       const taught = {
         id: body.id,
         clinicId: me.clinicId,
@@ -235,7 +239,7 @@ export class EpisodesController {
   private async pathwayRow(tx: Tx, key: string): Promise<OnPathway> {
     const pathway = this.content.bundle.pathways.find((p) => p.key === key);
     if (pathway === undefined)
-      throw badRequest([{ pointer: '/condition', detail: 'must be a pathway of the library' }]);
+      throw badRequest([{ pointer: '/condition', detail: say('must be a pathway of the library') }]);
     const protocol = await this.content.current(tx, pathway.protocol);
     return {
       condition: pathway.key,
@@ -247,11 +251,12 @@ export class EpisodesController {
 
   /** A complaint is not closed over an open sign: that would take the sign away from the person's other complaints too. */
   private mayClose(me: SignedIn, { view }: EpisodeRecord): void {
-    if (me.role === 'assistant') throw new ProblemError(403, 'Only clinicians and leads close a complaint');
+    if (me.role === 'assistant')
+      throw new ProblemError(403, say('Only clinicians and leads close a complaint'));
     const open = [...view.openStops.map(reportedText), ...(view.safety?.stops ?? []).map(signText)];
     if (open.length > 0)
       throw refusedNow(
-        'A sign is open; close it with its result first',
+        say('A sign is open; close it with its result first'),
         open.map((detail) => ({ pointer: '/status', detail })),
       );
   }
@@ -259,10 +264,10 @@ export class EpisodesController {
   /** Goes on with another pathway, by a clinician and while no plan rests on the one before. */
   private onPathway(tx: Tx, me: SignedIn, record: EpisodeRecord, key: string): Promise<OnPathway> {
     if (me.role === 'assistant')
-      throw new ProblemError(403, 'Only clinicians and leads say what it is treated as');
+      throw new ProblemError(403, say('Only clinicians and leads say what it is treated as'));
     if (record.row.stage !== null || record.plans.length > 0)
       throw refusedNow(
-        'A plan stands already; what it is treated as can be changed only before the first plan',
+        say('A plan stands already; what it is treated as can be changed only before the first plan'),
       );
     return this.pathwayRow(tx, key);
   }
@@ -272,12 +277,14 @@ export class EpisodesController {
       (t) => t.rule.key === body.subject.slice(5) && t.side === body.side,
     );
     const visit = screenedVisit(view.visits);
-    if (triggered === undefined || visit === null) throw refusedNow('This sign is not open');
+    if (triggered === undefined || visit === null) throw refusedNow(say('This sign is not open'));
     if (body.kind === 'overridden' && !canOverride(triggered.rule)) {
       throw refusedNow(
         triggered.rule.until === 'limits'
-          ? 'Enter what the surgeon or clinic allows, or close it with the date, who and the result'
-          : `${triggered.rule.level} is never overridden; close it with the date, who assessed and the result`,
+          ? say('Enter what the surgeon or clinic allows, or close it with the date, who and the result')
+          : say('{{level}} is never overridden; close it with the date, who assessed and the result', {
+              level: say(triggered.rule.level),
+            }),
       );
     }
     if (body.kind === 'closed') {
@@ -289,9 +296,9 @@ export class EpisodesController {
 
   private closableStop(view: EpisodeView, body: ClosureBody): null {
     if (view.openStops.every((s) => `stop:${s.id}` !== body.subject))
-      throw refusedNow('This stop is not open');
+      throw refusedNow(say('This stop is not open'));
     if (body.kind === 'overridden')
-      throw refusedNow('A stop reported at home is closed with a result, never overridden');
+      throw refusedNow(say('A stop reported at home is closed with a result, never overridden'));
     requireAssessment(body, view.today, STOP_ENDS, true);
     return null;
   }
@@ -307,25 +314,32 @@ function requireAssessment(
   const way = ways.find((w) => w.key === body.done);
   const errors = [
     ...(body.assessedOn === undefined
-      ? [{ pointer: '/assessedOn', detail: 'Type the date it was assessed' }]
+      ? [{ pointer: '/assessedOn', detail: say('Type the date it was assessed') }]
       : body.assessedOn > today
-        ? [{ pointer: '/assessedOn', detail: 'This day is still to come' }]
+        ? [{ pointer: '/assessedOn', detail: say('This day is still to come') }]
         : []),
-    ...(body.assessedBy === undefined ? [{ pointer: '/assessedBy', detail: 'Say who assessed it' }] : []),
-    ...(ways.length > 0 && way === undefined ? [{ pointer: '/done', detail: 'Choose what was done' }] : []),
+    ...(body.assessedBy === undefined
+      ? [{ pointer: '/assessedBy', detail: say('Say who assessed it') }]
+      : []),
+    ...(ways.length > 0 && way === undefined
+      ? [{ pointer: '/done', detail: say('Choose what was done') }]
+      : []),
     ...(way?.clears === false
       ? [
           {
             pointer: '/done',
-            detail: `"${way.label}" does not close it: ${ways
-              .filter((w) => w.clears)
-              .map((w) => w.label)
-              .join('; ')}`,
+            detail: say('"{{label}}" does not close it: {{list}}', {
+              label: way.label,
+              list: ways
+                .filter((w) => w.clears)
+                .map((w) => w.label)
+                .join('; '),
+            }),
           },
         ]
       : []),
     ...(way?.needsLimits === true && !limitsEntered
-      ? [{ pointer: '/done', detail: 'Enter first what the surgeon or clinic allows of this side' }]
+      ? [{ pointer: '/done', detail: say('Enter first what the surgeon or clinic allows of this side') }]
       : []),
   ];
   if (errors.length > 0) throw badRequest(errors);

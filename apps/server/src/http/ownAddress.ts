@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { NextFunction, Request, Response } from 'express';
 
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
@@ -19,7 +20,11 @@ export function ownAddress(publicUrl: string | null) {
         .status(421)
         .type('application/problem+json')
         .send(
-          JSON.stringify({ type: 'about:blank', status: 421, title: 'This is not served under that name' }),
+          JSON.stringify({
+            type: 'about:blank',
+            status: 421,
+            title: say('This is not served under that name'),
+          }),
         );
       return;
     }

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { NextFunction, Request, Response } from 'express';
 import { plain, unkeepable } from '@heathstep/contracts';
 
@@ -19,14 +20,14 @@ export function plainBodies(request: Request, response: Response, next: NextFunc
   try {
     address = decodeURIComponent(request.originalUrl);
   } catch {
-    refuse(400, 'This address cannot be read');
+    refuse(400, say('This address cannot be read'));
     return;
   }
   if (plain(address) !== address) {
-    refuse(400, 'This address cannot be read');
+    refuse(400, say('This address cannot be read'));
     return;
   }
   const found = Buffer.isBuffer(request.body) ? [] : unkeepable(request.body);
-  if (found.length > 0) refuse(400, 'Some of this cannot be taken', found.slice(0, MOST_TOLD));
+  if (found.length > 0) refuse(400, say('Some of this cannot be taken'), found.slice(0, MOST_TOLD));
   else next();
 }

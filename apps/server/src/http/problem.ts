@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { type ArgumentsHost, Catch, type ExceptionFilter, HttpException, Logger } from '@nestjs/common';
 import type { Response } from 'express';
 import { randomUUID } from 'node:crypto';
@@ -24,17 +25,20 @@ export class ProblemError extends Error {
   }
 }
 
-export const notFound = (): ProblemError => new ProblemError(404, 'There is no such record');
+export const notFound = (): ProblemError => new ProblemError(404, say('There is no such record'));
 export const badRequest = (errors: readonly FieldError[]): ProblemError =>
-  new ProblemError(400, 'Some of this cannot be taken', { errors });
+  new ProblemError(400, say('Some of this cannot be taken'), { errors });
 export const conflict = (detail: string, current: unknown): ProblemError =>
-  new ProblemError(409, 'This was changed in the meantime', { detail, current });
+  new ProblemError(409, say('This was changed in the meantime'), { detail, current });
 export const refusedNow = (detail: string, errors: readonly FieldError[] = []): ProblemError =>
-  new ProblemError(422, 'This cannot be done now', { detail, errors });
+  new ProblemError(422, say('This cannot be done now'), { detail, errors });
 
 /** Core issues as field errors below a pointer. */
 export const fieldErrors = (issues: readonly Issue[], base = ''): FieldError[] =>
-  issues.map((i) => ({ pointer: `${base}/${i.path.replaceAll('.', '/')}`, detail: `must be ${i.bound}` }));
+  issues.map((i) => ({
+    pointer: `${base}/${i.path.replaceAll('.', '/')}`,
+    detail: say('must be {{bound}}', { bound: i.bound }),
+  }));
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'Some of this cannot be taken',
@@ -67,8 +71,8 @@ export class ProblemFilter implements ExceptionFilter {
     }
     if (isUniqueViolation(error)) {
       send(response, 409, {
-        title: 'This was changed in the meantime',
-        detail: 'Someone did the same at the same moment. Look at what stands now',
+        title: say('This was changed in the meantime'),
+        detail: say('Someone did the same at the same moment. Look at what stands now'),
       });
       return;
     }
@@ -76,12 +80,15 @@ export class ProblemFilter implements ExceptionFilter {
     if (away !== null) {
       this.logger.warn(`database away, ${away}`);
       response.setHeader('retry-after', RETRY_AFTER_S);
-      send(response, 503, { title: 'The records cannot be reached at present', detail: AWAY[away] });
+      send(response, 503, {
+        title: say('The records cannot be reached at present'),
+        detail: say(AWAY[away]),
+      });
       return;
     }
     const status = error instanceof HttpException ? error.getStatus() : statusOf(error);
     if (status !== null && status < 500) {
-      send(response, status, { title: TITLES[status] ?? 'This cannot be done' });
+      send(response, status, { title: say(TITLES[status] ?? 'This cannot be done') });
       return;
     }
     const id = randomUUID();
@@ -89,8 +96,8 @@ export class ProblemFilter implements ExceptionFilter {
       error instanceof Error ? `${error.name} ${(error as { code?: string }).code ?? ''}` : 'unknown';
     this.logger.error(`${id} ${kind} ${placeOf(error)}`);
     send(response, 500, {
-      title: 'Something went wrong here',
-      detail: `Nothing was saved by this step. Reference ${id}`,
+      title: say('Something went wrong here'),
+      detail: say('Nothing was saved by this step. Reference {{id}}', { id }),
     });
   }
 }

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { NextFunction, Request, Response } from 'express';
 
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
@@ -24,7 +25,7 @@ export const sameOrigin =
     const hasBody =
       (length !== undefined && length !== '0') || request.get('transfer-encoding') !== undefined;
     const notJson = hasBody && request.is(['application/json', 'application/octet-stream']) === false;
-    if (foreignSite || foreignOrigin) problem(response, 403, 'This request came from another site');
+    if (foreignSite || foreignOrigin) problem(response, 403, say('This request came from another site'));
     else if (notJson) problem(response, 415, 'Send JSON');
     else next();
   };

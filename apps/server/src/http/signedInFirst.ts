@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { NextFunction, Request, Response } from 'express';
 import { cookie, HOME_COOKIE, SESSION_COOKIE } from '../auth/auth.js';
 import { hashToken } from '../auth/secrets.js';
@@ -36,6 +37,6 @@ export function signedInFirst(db: Db, clock: Clock) {
       .status(401)
       .set('Connection', 'close')
       .type('application/problem+json')
-      .send(JSON.stringify({ type: 'about:blank', status: 401, title: 'Sign in first' }));
+      .send(JSON.stringify({ type: 'about:blank', status: 401, title: say('Sign in first') }));
   };
 }

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { Injectable, type PipeTransform, ValidationPipe } from '@nestjs/common';
 import type { ValidationError } from 'class-validator';
 import { badRequest, type FieldError, notFound } from './problem.js';
@@ -7,7 +8,7 @@ function flatten(errors: readonly ValidationError[], base = ''): FieldError[] {
     const pointer = `${base}/${e.property}`;
     const own = Object.entries(e.constraints ?? {}).map(([rule, detail]) => ({
       pointer,
-      detail: rule === 'whitelistValidation' ? 'is not a field here' : detail,
+      detail: rule === 'whitelistValidation' ? say('is not a field here') : say(detail),
     }));
     return [...own.slice(-1), ...flatten(e.children ?? [], pointer)];
   });

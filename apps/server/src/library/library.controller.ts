@@ -11,7 +11,7 @@ import {
   ownExerciseKey,
   ReviewBody,
 } from '@heathstep/contracts';
-import { calibration, type ExerciseDefinition, localDay } from '@heathstep/core';
+import { calibration, type ExerciseDefinition, localDay, say } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest, conflict, notFound, refusedNow } from '../http/problem.js';
@@ -62,13 +62,13 @@ export class LibraryController {
       );
       if (taken !== undefined)
         throw badRequest([
-          { pointer: '/file/exercise/name', detail: 'There is an exercise of this name already' },
+          { pointer: '/file/exercise/name', detail: say('There is an exercise of this name already') },
         ]);
       const [last] = await tx.find(ClinicExercise, { where: { key }, order: { version: 'DESC' }, take: 1 });
       if (last?.retired === body.retired && isDeepStrictEqual(last.file, plain(body.file)))
         return last.definition as ExerciseDefinition;
       if ((last?.version ?? 0) !== body.version)
-        throw conflict('Someone else changed this exercise since you opened it', last?.file);
+        throw conflict(say('Someone else changed this exercise since you opened it'), last?.file);
       await tx.insert(ClinicExercise, {
         clinicId: me.clinicId,
         key,
@@ -158,7 +158,7 @@ export class LibraryController {
       });
       if ((last?.text ?? '') === body.text) return;
       if ((last?.version ?? 0) !== body.version)
-        throw conflict('Someone else changed this note since you opened it', last?.text ?? '');
+        throw conflict(say('Someone else changed this note since you opened it'), last?.text ?? '');
       await tx.insert(ExerciseNote, {
         clinicId: me.clinicId,
         exercise: key,
@@ -179,8 +179,8 @@ export class LibraryController {
       const key = body.item.startsWith('exercise:') ? body.item.slice('exercise:'.length) : '';
       const exercise = await this.requireExercise(tx, key);
       if (exercise.evidence.version !== body.version)
-        throw refusedNow('There is a newer version; look at that one', [
-          { pointer: '/version', detail: `is ${exercise.evidence.version} now` },
+        throw refusedNow(say('There is a newer version; look at that one'), [
+          { pointer: '/version', detail: say('is {{version}} now', { version: exercise.evidence.version }) },
         ]);
       const clinic = await tx.findOneByOrFail(Clinic, { id: me.clinicId });
       await tx
@@ -210,7 +210,7 @@ export class LibraryController {
       throw badRequest(
         checked.issues.map((i) => ({
           pointer: i.path === 'points' ? '/points' : `/points/${i.path}`,
-          detail: `must be ${i.bound}`,
+          detail: say('must be {{bound}}', { bound: i.bound }),
         })),
       );
     return this.db.inClinic(me.clinicId, async (tx) => {

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { ownProtocolKey } from '@heathstep/content';
 import type { PersonOnProtocol } from '@heathstep/contracts';
-import { type ProtocolDefinition, stageOf } from '@heathstep/core';
+import { type ProtocolDefinition, stageOf, say } from '@heathstep/core';
 import type { SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -34,7 +34,7 @@ export class MovingPeople {
     const records = (await this.records(tx, key)).filter((r) => episodes.includes(r.row.id));
     const problems = episodes.flatMap((id, i) => {
       const record = records.find((r) => r.row.id === id);
-      const detail = record === undefined ? 'is not treated by this protocol' : stays(record, current);
+      const detail = record === undefined ? say('is not treated by this protocol') : stays(record, current);
       return detail === null ? [] : [{ pointer: `/episodes/${i}`, detail }];
     });
     if (problems.length > 0) throw badRequest(problems);
@@ -88,8 +88,10 @@ const isOn = ({ row }: EpisodeRecord, protocol: ProtocolDefinition): boolean =>
 /** Why someone cannot be moved as they are; null where they can. */
 function stays({ row, view, protocol }: EpisodeRecord, current: ProtocolDefinition): string | null {
   if (row.stage !== null && stageOf(current, row.stage) === null)
-    return `is in the stage ${stageOf(protocol, row.stage)?.name ?? row.stage}, which is no more: decide the stage first`;
-  return view.draft === null ? null : 'has a draft of a plan open: give it or discard it first';
+    return say('is in the stage {{name}}, which is no more: decide the stage first', {
+      name: stageOf(protocol, row.stage)?.name ?? row.stage,
+    });
+  return view.draft === null ? null : say('has a draft of a plan open: give it or discard it first');
 }
 
 /** The choices made, as far as the protocol asks for them; its defaults for the rest. */

@@ -8,7 +8,7 @@ import {
   type ProtocolRow,
   type ProtocolView,
 } from '@heathstep/contracts';
-import { type ProtocolDefinition, type ProtocolFile, writeProtocol } from '@heathstep/core';
+import { type ProtocolDefinition, type ProtocolFile, writeProtocol, say } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -80,7 +80,7 @@ export class ProtocolsController {
       if (!checked.ok)
         throw badRequest(checked.problems.map((p) => ({ pointer: `/file${p.pointer}`, detail: p.detail })));
       if ((draft?.edition ?? 0) !== body.edition)
-        throw conflict('Someone else changed this draft since you opened it', draft?.file ?? null);
+        throw conflict(say('Someone else changed this draft since you opened it'), draft?.file ?? null);
       const row = {
         clinicId: me.clinicId,
         replaces: key,
@@ -125,7 +125,7 @@ export class ProtocolsController {
     this.shipped(key);
     return this.db.inClinic(me.clinicId, async (tx) => {
       const draft = (await this.rows(tx, key)).find((r) => r.status === 'draft');
-      if (draft === undefined) throw refusedNow('There is no draft to publish');
+      if (draft === undefined) throw refusedNow(say('There is no draft to publish'));
       // What it names may have changed since it was saved.
       const checked = checkProtocolFile(
         draft.file,
@@ -161,7 +161,7 @@ export class ProtocolsController {
         { replaces: key, status: 'published' },
         { status: 'withdrawn' },
       );
-      if (result.affected === 0) throw refusedNow('The shipped protocol is used already');
+      if (result.affected === 0) throw refusedNow(say('The shipped protocol is used already'));
       await audit(tx, me, { action: 'withdraw', subject: `protocol:${key}`, personId: null });
       return this.view(tx, key);
     });
@@ -210,7 +210,8 @@ export class ProtocolsController {
       { replaces: key, version, status: 'draft', edition },
       change,
     );
-    if (result.affected !== 1) throw conflict('Someone else changed this draft since you opened it', null);
+    if (result.affected !== 1)
+      throw conflict(say('Someone else changed this draft since you opened it'), null);
   }
 
   private async view(tx: Tx, key: string): Promise<ProtocolView> {

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Body, Controller, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { RetiredBody, RoutineBody } from '@heathstep/contracts';
-import { planProblems, routineItems } from '@heathstep/core';
+import { planProblems, routineItems, say } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -36,7 +36,7 @@ export class RoutinesController {
       const standing = await tx.findOneBy(ClinicRoutine, { id: body.id });
       if (standing !== null) {
         if (standing.name === name && isDeepStrictEqual(standing.items, items)) return { id: body.id };
-        throw conflict('This id has another routine already', { name: standing.name });
+        throw conflict(say('This id has another routine already'), { name: standing.name });
       }
       const named = [...this.content.bundle.routines.map((r) => r.name.toLowerCase())];
       const taken =
@@ -47,7 +47,8 @@ export class RoutinesController {
             [name],
           )
         ).length > 0;
-      if (taken) throw badRequest([{ pointer: '/name', detail: 'There is a routine of this name already' }]);
+      if (taken)
+        throw badRequest([{ pointer: '/name', detail: say('There is a routine of this name already') }]);
       await tx.insert(ClinicRoutine, {
         id: body.id,
         clinicId: me.clinicId,

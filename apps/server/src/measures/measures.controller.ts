@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { isDeepStrictEqual } from 'node:util';
 import { Body, Controller, HttpCode, Post } from '@nestjs/common';
 import { Clock } from '../clock.js';
@@ -35,14 +36,14 @@ export class MeasuresController {
       const all = await this.content.measuresFor(tx);
       const taken = all.find((m) => m.key !== key && m.label.toLowerCase() === made.label.toLowerCase());
       if (taken !== undefined)
-        throw badRequest([{ pointer: '/label', detail: 'There is a measure of this name already' }]);
+        throw badRequest([{ pointer: '/label', detail: say('There is a measure of this name already') }]);
       // A short name that is another measure's is left out: the key still reaches this one.
       const names = new Set(all.filter((m) => m.key !== key).flatMap((m) => m.aliases));
       const definition = { ...made, aliases: made.aliases.filter((a) => !names.has(a)) };
       const [last] = await tx.find(ClinicMeasure, { where: { key }, order: { version: 'DESC' }, take: 1 });
       if (last !== undefined && isDeepStrictEqual(last.definition, plain(definition))) return definition;
       if ((last?.version ?? 0) !== body.version)
-        throw conflict('Someone else changed this measure since you opened it', last?.filled);
+        throw conflict(say('Someone else changed this measure since you opened it'), last?.filled);
       await tx.insert(ClinicMeasure, {
         clinicId: me.clinicId,
         key,

@@ -6,7 +6,7 @@ import {
   PersonPatch,
   type PersonRow,
 } from '@heathstep/contracts';
-import { stageOf } from '@heathstep/core';
+import { stageOf, say } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -35,7 +35,7 @@ function row(person: Person, episodes: readonly EpisodeSummary[] = []): PersonRo
 function refuseFutureBirth(birthDate: string | null | undefined, now: Date): void {
   if (typeof birthDate !== 'string') return;
   if (birthDate > now.toISOString().slice(0, 10) || birthDate < '1900-01-01') {
-    throw badRequest([{ pointer: '/birthDate', detail: 'A date of birth between 1900 and today' }]);
+    throw badRequest([{ pointer: '/birthDate', detail: say('A date of birth between 1900 and today') }]);
   }
 }
 
@@ -49,7 +49,7 @@ export class PeopleController {
 
   private refuseUnknownLanguage(code: string | null | undefined): void {
     if (code == null || this.content.languageOf(code) !== null) return;
-    throw badRequest([{ pointer: '/language', detail: 'must be one of the languages' }]);
+    throw badRequest([{ pointer: '/language', detail: say('must be one of the languages') }]);
   }
 
   /** Complaints by person, the newest first. */
@@ -152,7 +152,7 @@ export class PeopleController {
       if (person === null) throw notFound();
       const episodes = (await this.episodesOf(tx, [id])).get(id);
       if (result.affected !== 1)
-        throw conflict('Someone changed this person while you were editing', row(person, episodes));
+        throw conflict(say('Someone changed this person while you were editing'), row(person, episodes));
       await audit(tx, me, { action: 'change', subject: 'person', personId: id });
       return row(person, episodes);
     });

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { isDeepStrictEqual } from 'node:util';
 import type { EntityTarget, FindOptionsWhere, ObjectLiteral } from 'typeorm';
 import { conflict, notFound } from '../http/problem.js';
@@ -32,6 +33,6 @@ export async function keepOnce<T extends ObjectLiteral & { id: string }>(
   const standing = await tx.findOneBy(entity, { id: row.id } as FindOptionsWhere<T>);
   if (standing === null) throw notFound();
   if (!same.every((field) => isDeepStrictEqual(plain(standing[field]), plain(row[field]))))
-    throw conflict('This id has something else already. Nothing was kept', null);
+    throw conflict(say('This id has something else already. Nothing was kept'), null);
   return false;
 }

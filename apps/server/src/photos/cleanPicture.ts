@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import sharp from 'sharp';
 import { PHOTO_LIMITS } from '@heathstep/contracts';
 import { ProblemError } from '../http/problem.js';
@@ -10,8 +11,8 @@ export interface CleanPicture {
 }
 
 const notAPicture = (): ProblemError =>
-  new ProblemError(415, 'This is not a picture that can be read', {
-    detail: 'Choose a JPEG or PNG picture; what the file is called does not count',
+  new ProblemError(415, say('This is not a picture that can be read'), {
+    detail: say('Choose a JPEG or PNG picture; what the file is called does not count'),
   });
 
 /**

@@ -2,7 +2,7 @@ import { Body, Controller, Get, HttpCode, Param, Post, Put, Query, Req, Res } fr
 import { Clock } from '../clock.js';
 import type { Request, Response } from 'express';
 import { PHOTO_LIMITS, type PhotoView, PlacementBody, type PlacementView } from '@heathstep/contracts';
-import { photoValue, PHOTO_CONSTRUCTIONS, type Landmarks } from '@heathstep/core';
+import { photoValue, PHOTO_CONSTRUCTIONS, type Landmarks, say } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { EpisodeReader } from '../episodes/reader.js';
@@ -49,13 +49,15 @@ export class PhotosController {
   ): Promise<PhotoView> {
     const definition = this.measure(measure);
     if (definition === undefined || definition.photo === null)
-      throw badRequest([{ pointer: '/measure', detail: 'must be a measure that is taken from a picture' }]);
+      throw badRequest([
+        { pointer: '/measure', detail: say('must be a measure that is taken from a picture') },
+      ]);
     if (side !== 'left' && side !== 'right')
-      throw badRequest([{ pointer: '/side', detail: 'must be left or right' }]);
+      throw badRequest([{ pointer: '/side', detail: say('must be left or right') }]);
     const onSide: 'left' | 'right' = side;
     const body: unknown = request.body;
     if (!Buffer.isBuffer(body) || body.length === 0)
-      throw new ProblemError(415, 'Send the picture itself', { detail: 'A JPEG or PNG picture' });
+      throw new ProblemError(415, say('Send the picture itself'), { detail: say('A JPEG or PNG picture') });
     if (body.length > PHOTO_LIMITS.bytes) throw tooLarge();
     await this.db.inClinic(me.clinicId, (tx) => this.openVisit(tx, visitId));
     const picture = await cleanPicture(body);
@@ -118,7 +120,12 @@ export class PhotosController {
       const landmarks = this.checked(construction, body.landmarks, photo);
       const result = photoValue(construction, landmarks, photo.side, body.rulerMm ?? null);
       if (result.value === null)
-        throw badRequest([{ pointer: '/landmarks', detail: `still wanted: ${result.missing.join(', ')}` }]);
+        throw badRequest([
+          {
+            pointer: '/landmarks',
+            detail: say('still wanted: {{list}}', { list: result.missing.join(', ') }),
+          },
+        ]);
       const row = {
         id: body.id,
         clinicId: me.clinicId,
@@ -148,7 +155,7 @@ export class PhotosController {
       const p = Object.hasOwn(given, key) ? given[key] : undefined;
       if (p === undefined) continue;
       if (!within(p.x, photo.width) || !within(p.y, photo.height))
-        throw badRequest([{ pointer: `/landmarks/${key}`, detail: 'must lie within the picture' }]);
+        throw badRequest([{ pointer: `/landmarks/${key}`, detail: say('must lie within the picture') }]);
       kept[key] = { x: p.x, y: p.y };
     }
     return kept;
@@ -158,7 +165,9 @@ export class PhotosController {
     const visit = await tx.findOneBy(Visit, { id: visitId });
     if (visit === null) throw notFound();
     if (visit.signedAt !== null)
-      throw new ProblemError(409, 'This visit is signed', { detail: 'Open a new visit to add a picture' });
+      throw new ProblemError(409, say('This visit is signed'), {
+        detail: say('Open a new visit to add a picture'),
+      });
     const { personId } = await tx.findOneByOrFail(EpisodeRow, { id: visit.episodeId });
     return { personId };
   }
@@ -205,8 +214,8 @@ export class PhotosController {
 }
 
 const tooLarge = (): ProblemError =>
-  new ProblemError(413, 'This picture is too large', {
-    detail: `At most ${PHOTO_LIMITS.bytes / 1_000_000} MB`,
+  new ProblemError(413, say('This picture is too large'), {
+    detail: say('At most {{bytes}} MB', { bytes: PHOTO_LIMITS.bytes / 1_000_000 }),
   });
 
 interface PhotoRow {
@@ -237,5 +246,6 @@ async function refuseOtherPicture(tx: Tx, id: string, bytes: Buffer): Promise<vo
     'SELECT bytes = $2 AS same FROM photo WHERE id = $1',
     [id, bytes],
   );
-  if (standing?.same !== true) throw conflict('This id has another picture already. Nothing was kept', null);
+  if (standing?.same !== true)
+    throw conflict(say('This id has another picture already. Nothing was kept'), null);
 }

@@ -25,6 +25,7 @@ import {
   type WeekLimits,
   whatMoreBrings,
   type StageKey,
+  say,
 } from '@heathstep/core';
 import type { SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
@@ -62,7 +63,8 @@ export class PlanDrafts {
     this.requirePrescribing(record);
     const { row } = record;
     const stage = stageOf(record.protocol, wish.stage);
-    if (stage === null) throw badRequest([{ pointer: '/stage', detail: 'must be a stage of the protocol' }]);
+    if (stage === null)
+      throw badRequest([{ pointer: '/stage', detail: say('must be a stage of the protocol') }]);
     const { items, left } = this.fill(record, stage, wish);
     this.check(record, items);
     await tx.delete(PlanRow, { episodeId: row.id, status: 'draft' });
@@ -224,7 +226,7 @@ export class PlanDrafts {
     const reasons = record.view.notPrescribed;
     if (reasons.length > 0)
       throw refusedNow(
-        'Nothing can be prescribed yet',
+        say('Nothing can be prescribed yet'),
         reasons.map((detail) => ({ pointer: '/safety', detail })),
       );
   }

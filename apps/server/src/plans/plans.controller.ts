@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { isDeepStrictEqual } from 'node:util';
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import {
@@ -84,8 +85,8 @@ export class PlansController {
       const plan = await tx.findOneBy(PlanRow, { id });
       if (plan === null) throw notFound();
       if (plan.status === 'given')
-        throw new ProblemError(409, 'This plan is given and does not change', {
-          detail: 'Make the next version',
+        throw new ProblemError(409, say('This plan is given and does not change'), {
+          detail: say('Make the next version'),
         });
       const record = await this.reader.read(tx, plan.episodeId);
       this.drafts.check(record, body.items);
@@ -97,7 +98,10 @@ export class PlansController {
       );
       const now = await tx.findOneByOrFail(PlanRow, { id });
       if (result.affected !== 1)
-        throw conflict('Someone changed this plan while you were editing', planView(now, record.protocol));
+        throw conflict(
+          say('Someone changed this plan while you were editing'),
+          planView(now, record.protocol),
+        );
       await audit(tx, me, { action: 'change', subject: 'plan', personId: record.row.personId });
       return planView(now, record.protocol);
     });
@@ -116,10 +120,10 @@ export class PlansController {
         planView(row, record.protocol, names);
       if (plan.status === 'given') return view(plan, await this.reader.names(tx));
       if (plan.version !== body.version)
-        throw conflict('Someone changed this plan while you were looking at it', view(plan));
+        throw conflict(say('Someone changed this plan while you were looking at it'), view(plan));
       this.drafts.requirePrescribing(record);
       this.drafts.check(record, plan.items as Prescription[]);
-      if (plan.items.length === 0) throw refusedNow('A plan needs at least one exercise');
+      if (plan.items.length === 0) throw refusedNow(say('A plan needs at least one exercise'));
       const now = this.clock.now();
       await tx.update(
         PlanRow,
@@ -139,7 +143,7 @@ function refuseNewBeyond(items: readonly Prescription[], before: readonly Prescr
   const errors = items.flatMap((item, i) =>
     item.beyond === undefined || before.some((b) => isDeepStrictEqual(plain(b), plain(item)))
       ? []
-      : [{ pointer: `/items/${i}/beyond`, detail: 'A clinician gives a dose beyond the usual range' }],
+      : [{ pointer: `/items/${i}/beyond`, detail: say('A clinician gives a dose beyond the usual range') }],
   );
   if (errors.length > 0) throw badRequest(errors);
 }

@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import type { ProtocolDefinition } from '@heathstep/core';
 import { badRequest } from '../http/problem.js';
 
@@ -9,7 +10,9 @@ export function checkSchools(
   for (const [question, option] of Object.entries(schools ?? {})) {
     const school = protocol.schools.find((s) => s.key === question);
     if (school?.options.every((o) => o.key !== option) ?? true) {
-      throw badRequest([{ pointer: `/schools/${question}`, detail: 'must be a choice of this protocol' }]);
+      throw badRequest([
+        { pointer: `/schools/${question}`, detail: say('must be a choice of this protocol') },
+      ]);
     }
   }
 }

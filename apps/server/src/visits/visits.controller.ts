@@ -1,3 +1,4 @@
+import { say } from '@heathstep/core';
 import { isDeepStrictEqual } from 'node:util';
 import { Body, Controller, Get, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { Clock } from '../clock.js';
@@ -109,7 +110,7 @@ export class VisitsController {
       const stale = fresh.filter((e) => (current.get(e.key)?.version ?? 0) !== e.baseVersion);
       if (stale.length > 0) {
         throw conflict(
-          'Someone else changed this since you opened it. What you typed is kept.',
+          say('Someone else changed this since you opened it. What you typed is kept.'),
           stale.map((e) => current.get(e.key) ?? { key: e.key, version: 0, value: null }),
         );
       }
@@ -152,13 +153,20 @@ export class VisitsController {
         const missing = view.safety?.unanswered.length ?? this.content.bundle.safetyQuestions.length;
         if (missing > 0)
           throw refusedNow(
-            `${missing === 1 ? 'A safety answer is' : `${missing} safety answers are`} missing; a visit is signed once that is answered`,
+            say('{{words}} missing; a visit is signed once that is answered', {
+              words:
+                missing === 1
+                  ? say('A safety answer is')
+                  : say('{{missing}} safety answers are', { missing }),
+            }),
           );
         const { entries } = await this.view(tx, visit.episodeId, id);
         const unsaid = view.safety === null ? [] : unexplainedTests(view.safety, entriesOf(entries));
         if (unsaid.length > 0)
           throw refusedNow(
-            `${unsaid.length === 1 ? 'A test was' : `${unsaid.length} tests were`} left out without saying why; a visit is signed once that is said`,
+            say('{{words}} left out without saying why; a visit is signed once that is said', {
+              words: unsaid.length === 1 ? say('A test was') : say('{{n}} tests were', { n: unsaid.length }),
+            }),
           );
         await tx.update(Visit, { id }, { signedAt: this.clock.now(), signedBy: me.userId });
         await audit(tx, me, { action: 'sign', subject: 'visit', personId: episode.personId });
@@ -225,11 +233,11 @@ export class VisitsController {
   /** A signed visit is amended by a clinician with a reason, and never changed without. */
   private mayAmend(me: SignedIn, reason: string | undefined): void {
     if (reason === undefined)
-      throw new ProblemError(409, 'This visit is signed', {
-        detail: 'Amend it with a reason, or open a new visit',
+      throw new ProblemError(409, say('This visit is signed'), {
+        detail: say('Amend it with a reason, or open a new visit'),
       });
     if (me.role === 'assistant')
-      throw new ProblemError(403, 'Only clinicians and leads amend a signed visit');
+      throw new ProblemError(403, say('Only clinicians and leads amend a signed visit'));
   }
 
   private async find(tx: Tx, id: string, forChange = false): Promise<{ visit: Visit; episode: EpisodeRow }> {
@@ -268,11 +276,11 @@ export class VisitsController {
       ),
     );
     if (other.length > 0)
-      throw new ProblemError(409, 'This id has something else already', {
-        detail: 'Nothing was kept',
+      throw new ProblemError(409, say('This id has something else already'), {
+        detail: say('Nothing was kept'),
         errors: other.map((e) => ({
           pointer: `/entries/${entries.indexOf(e)}/id`,
-          detail: 'stands for another entry',
+          detail: say('stands for another entry'),
         })),
       });
     return new Set(rows.map((r) => r.id));
@@ -283,7 +291,9 @@ export class VisitsController {
     const named = { ...this.content.bundle, measures: await this.content.measuresFor(tx) };
     const errors = entries.flatMap((e, i): FieldError[] => {
       const problem = entryProblem(e.key, e.value) ?? contentProblem(named, e.key, e.value);
-      return problem === null ? [] : [{ pointer: `/entries/${i}/value`, detail: `must be ${problem}` }];
+      return problem === null
+        ? []
+        : [{ pointer: `/entries/${i}/value`, detail: say('must be {{problem}}', { problem }) }];
     });
     if (errors.length > 0) throw badRequest(errors);
   }
@@ -305,9 +315,9 @@ function refuseTwice(entries: readonly EntryBody[]): void {
   const errors = entries.flatMap((e, i): FieldError[] => {
     const before = entries.slice(0, i);
     if (before.some((b) => b.id.toLowerCase() === e.id.toLowerCase()))
-      return [{ pointer: `/entries/${i}/id`, detail: 'is there twice' }];
+      return [{ pointer: `/entries/${i}/id`, detail: say('is there twice') }];
     return before.some((b) => b.key === e.key)
-      ? [{ pointer: `/entries/${i}/key`, detail: 'is there twice' }]
+      ? [{ pointer: `/entries/${i}/key`, detail: say('is there twice') }]
       : [];
   });
   if (errors.length > 0) throw badRequest(errors);

@@ -1,4 +1,4 @@
-import { type Limits, TAGS, WEIGHT_BEARING } from '@heathstep/core';
+import { type Limits, TAGS, WEIGHT_BEARING, say } from '@heathstep/core';
 import {
   BONES,
   CALLUS_AREAS,
@@ -28,28 +28,34 @@ export interface Check<V> {
 }
 
 export const score: Check<number> = (v) =>
-  Number.isInteger(v) && (v as number) >= 0 && (v as number) <= 10 ? null : 'a whole number from 0 to 10';
-export const flag: Check<boolean> = (v) => (typeof v === 'boolean' ? null : 'yes or no');
+  Number.isInteger(v) && (v as number) >= 0 && (v as number) <= 10
+    ? null
+    : say('a whole number from 0 to 10');
+export const flag: Check<boolean> = (v) => (typeof v === 'boolean' ? null : say('yes or no'));
 export const oneOf =
   <V extends string>(...values: readonly V[]): Check<V> =>
   (v) =>
-    typeof v === 'string' && (values as readonly string[]).includes(v) ? null : `one of ${values.join(', ')}`;
+    typeof v === 'string' && (values as readonly string[]).includes(v)
+      ? null
+      : say('one of {{list}}', { list: values.join(', ') });
 export const within =
   (min: number, max: number): Check<number> =>
   (v) =>
-    typeof v === 'number' && v >= min && v <= max ? null : `a number from ${String(min)} to ${String(max)}`;
+    typeof v === 'number' && v >= min && v <= max
+      ? null
+      : say('a number from {{min}} to {{max}}', { min: String(min), max: String(max) });
 export const text: Check<string> = (v) =>
   typeof v === 'string' && v.length <= ENTRY_LIMITS.text
     ? null
-    : `a text of at most ${String(ENTRY_LIMITS.text)} characters`;
+    : say('a text of at most {{text}} characters', { text: String(ENTRY_LIMITS.text) });
 export const reason: Check<string> = (v) =>
-  typeof v === 'string' && v.trim() !== '' ? text(v) : 'a reason in a few words';
+  typeof v === 'string' && v.trim() !== '' ? text(v) : say('a reason in a few words');
 export const list: Check<readonly string[]> = (v) =>
   Array.isArray(v) &&
   v.length <= ENTRY_LIMITS.list &&
   v.every((i) => typeof i === 'string' && i.length <= ENTRY_LIMITS.item)
     ? null
-    : 'a short list of words';
+    : say('a short list of words');
 
 /** An object of these fields and no others. */
 const hasOnly = <T extends object>(v: T | null | undefined, fields: readonly string[]): v is T =>
@@ -68,7 +74,7 @@ export const activities: Check<readonly Activity[]> = (v) =>
     );
   })
     ? null
-    : 'up to 5 activities with an ability from 0 to 10';
+    : say('up to 5 activities with an ability from 0 to 10');
 
 const trialList = (v: unknown): boolean =>
   Array.isArray(v) &&
@@ -88,15 +94,15 @@ const isAgain = (v: MeasureEntry['again']): boolean =>
 
 /** What may stand beside the trials; the first that is wrong, in words. */
 function besideProblem(m: Partial<MeasureEntry>): string | null {
-  if (m.confirmed !== undefined && typeof m.confirmed !== 'boolean') return 'confirmed or not';
-  if (m.simulated !== undefined && typeof m.simulated !== 'boolean') return 'simulated or not';
-  if (m.method !== undefined && !shortText(m.method)) return 'a method in a few words';
-  if (m.position !== undefined && !shortText(m.position)) return 'a position in a few words';
+  if (m.confirmed !== undefined && typeof m.confirmed !== 'boolean') return say('confirmed or not');
+  if (m.simulated !== undefined && typeof m.simulated !== 'boolean') return say('simulated or not');
+  if (m.method !== undefined && !shortText(m.method)) return say('a method in a few words');
+  if (m.position !== undefined && !shortText(m.position)) return say('a position in a few words');
   if (m.by !== undefined && oneOf('another', 'self')(m.by) !== null)
-    return 'measured by another or by oneself';
-  if (m.parts !== undefined && !parts(m.parts)) return 'parts with a number each';
-  if (m.reason !== undefined && !shortText(m.reason)) return 'a reason in a few words';
-  if (m.again !== undefined && !isAgain(m.again)) return 'trials taken again';
+    return say('measured by another or by oneself');
+  if (m.parts !== undefined && !parts(m.parts)) return say('parts with a number each');
+  if (m.reason !== undefined && !shortText(m.reason)) return say('a reason in a few words');
+  if (m.again !== undefined && !isAgain(m.again)) return say('trials taken again');
   return null;
 }
 
@@ -123,15 +129,15 @@ const saysNothing = (m: Partial<MeasureEntry>): boolean =>
 
 export const measure: Check<MeasureEntry> = (v) => {
   const m = v as Partial<MeasureEntry> | null;
-  if (typeof m !== 'object' || m === null) return 'trials with a status';
-  if (!trialList(m.trials)) return 'up to 10 trials, each a number or nothing';
+  if (typeof m !== 'object' || m === null) return say('trials with a status');
+  if (!trialList(m.trials)) return say('up to 10 trials, each a number or nothing');
   if (oneOf('taken', 'not-done', 'unable', 'stopped-by-pain')(m.status) !== null)
-    return 'taken, not done, unable or stopped by pain';
-  if (m.pain !== null && score(m.pain) !== null) return 'pain from 0 to 10, or nothing';
+    return say('taken, not done, unable or stopped by pain');
+  if (m.pain !== null && score(m.pain) !== null) return say('pain from 0 to 10, or nothing');
   const more = Object.keys(m).find((k) => !MEASURE_FIELDS.has(k));
-  if (more !== undefined) return `without ${more}, which is no part of a measure`;
+  if (more !== undefined) return say('without {{more}}, which is no part of a measure', { more });
   if (m.status === 'taken' && saysNothing(m))
-    return 'a value or what stands beside it; left out where there is none';
+    return say('a value or what stands beside it; left out where there is none');
   return besideProblem(m);
 };
 
@@ -145,13 +151,13 @@ const someOf =
   (v) =>
     Array.isArray(v) && v.length <= names.length && v.every((i) => isOne(names, i))
       ? null
-      : `some of ${names.join(', ')}`;
+      : say('some of {{list}}', { list: names.join(', ') });
 
 export const numb: Check<NumbEntry> = (v) => {
   const n = v as { felt?: unknown; missed?: unknown } | null;
   const sites = someOf(keysOf(NUMB_SITES));
   const bad = !hasOnly(n, ['felt', 'missed']) || sites(n.felt) !== null || sites(n.missed) !== null;
-  return bad ? 'the sites felt and the sites missed' : null;
+  return bad ? say('the sites felt and the sites missed') : null;
 };
 
 export const tender: Check<readonly TenderEntry[]> = (v) =>
@@ -162,7 +168,7 @@ export const tender: Check<readonly TenderEntry[]> = (v) =>
     return t.cm === null || (typeof t.cm === 'number' && t.cm >= 0 && t.cm <= 60);
   })
     ? null
-    : 'tender bones, each with a length from 0 to 60 cm or none';
+    : say('tender bones, each with a length from 0 to 60 cm or none');
 
 export const toes: Check<Readonly<Partial<Record<Toe, ToeEntry>>>> = (v) =>
   typeof v === 'object' &&
@@ -175,14 +181,14 @@ export const toes: Check<Readonly<Partial<Record<Toe, ToeEntry>>>> = (v) =>
       typeof t.rigid === 'boolean',
   )
     ? null
-    : 'toes, each with a shape and whether it is rigid';
+    : say('toes, each with a shape and whether it is rigid');
 
 export const points: Check<PointsEntry> = (v) =>
   typeof v === 'object' &&
   v !== null &&
   Object.entries(v).every(([p, state]) => isOne(keysOf(POINTS), p) && oneOf(...POINT_STATES)(state) === null)
     ? null
-    : 'support points, each down, light or lifted';
+    : say('support points, each down, light or lifted');
 
 export const wear: Check<readonly WearArea[]> = someOf(keysOf(WEAR_AREAS));
 export const callus: Check<readonly CallusArea[]> = someOf(keysOf(CALLUS_AREAS));
@@ -190,7 +196,7 @@ export const callus: Check<readonly CallusArea[]> = someOf(keysOf(CALLUS_AREAS))
 const NAME = /^[a-z0-9-]{1,60}$/;
 
 /** The key of a stage. */
-export const stageKey: Check<string> = (v) => (typeof v === 'string' && NAME.test(v) ? null : 'a stage');
+export const stageKey: Check<string> = (v) => (typeof v === 'string' && NAME.test(v) ? null : say('a stage'));
 
 const sideOfIdea = oneOf('left', 'right', 'none');
 const verdict = oneOf('agreed', 'added', 'rejected');
@@ -209,7 +215,7 @@ export const ideas: Check<readonly ConcludedIdea[]> = (v) => {
   };
   return Array.isArray(v) && v.length <= ENTRY_LIMITS.list && !v.some(wrong)
     ? null
-    : 'ideas agreed, added, or rejected with a reason';
+    : say('ideas agreed, added, or rejected with a reason');
 };
 
 const isDay = (v: unknown): boolean =>
@@ -218,17 +224,17 @@ const isDay = (v: unknown): boolean =>
 export const limits: Check<Limits> = (v) => {
   const l = v as Partial<Limits> | null;
   if (!hasOnly(l, ['what', 'day', 'weightBearing', 'partialKg', 'allowed', 'by', 'text']))
-    return 'what is allowed, by whom and since when';
+    return say('what is allowed, by whom and since when');
   if (oneOf('surgery', 'cast', 'fracture', 'other')(l.what) !== null)
-    return 'surgery, a cast, a fracture or something else';
-  if (!isDay(l.day)) return 'a day';
-  if (oneOf(...WEIGHT_BEARING)(l.weightBearing) !== null) return 'weight-bearing none, partial or full';
+    return say('surgery, a cast, a fracture or something else');
+  if (!isDay(l.day)) return say('a day');
+  if (oneOf(...WEIGHT_BEARING)(l.weightBearing) !== null) return say('weight-bearing none, partial or full');
   if (l.weightBearing === 'partial' && within(1, 150)(l.partialKg) !== null)
-    return 'partial weight from 1 to 150 kg';
-  if (l.weightBearing !== 'partial' && l.partialKg !== null) return 'no kilograms unless it is partial';
-  if (someOf(TAGS)(l.allowed) !== null) return 'a list of what is allowed';
-  if (typeof l.by !== 'string' || l.by.trim() === '' || !shortText(l.by)) return 'who said it';
+    return say('partial weight from 1 to 150 kg');
+  if (l.weightBearing !== 'partial' && l.partialKg !== null) return say('no kilograms unless it is partial');
+  if (someOf(TAGS)(l.allowed) !== null) return say('a list of what is allowed');
+  if (typeof l.by !== 'string' || l.by.trim() === '' || !shortText(l.by)) return say('who said it');
   return typeof l.text === 'string' && l.text.trim() !== '' && text(l.text) === null
     ? null
-    : 'the allowed range and limits in words';
+    : say('the allowed range and limits in words');
 };

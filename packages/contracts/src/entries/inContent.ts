@@ -4,6 +4,7 @@ import {
   outsideAllowed,
   type SafetyQuestion,
   type SkillDefinition,
+  say,
 } from '@heathstep/core';
 import { type ReadKey, readKey } from './registry.js';
 import type { ConcludedIdea, MeasureEntry } from './values.js';
@@ -21,27 +22,29 @@ const SIDED: readonly unknown[] = ['left', 'right', 'both'];
 
 function questionProblem(content: NamedContent, { name }: ReadKey, value: unknown): string | null {
   const question = content.safetyQuestions.find((q) => q.key === name);
-  if (question === undefined) return 'an answer to a known question';
+  if (question === undefined) return say('an answer to a known question');
   if (question.scope === 'person' && SIDED.includes(value))
-    return 'yes, no or not tested: it is asked of the person';
-  return question.how === 'ask' && value === 'not-tested' ? 'an answer: this is asked, not tested' : null;
+    return say('yes, no or not tested: it is asked of the person');
+  return question.how === 'ask' && value === 'not-tested'
+    ? say('an answer: this is asked, not tested')
+    : null;
 }
 
 function findingProblem(content: NamedContent, { name, side }: ReadKey): string | null {
   const finding = content.findings.find((f) => f.key === name);
-  if (finding === undefined) return 'an answer to a known finding';
-  return (finding.sides === 'person') === (side === 'none') ? null : 'on a side that this finding has';
+  if (finding === undefined) return say('an answer to a known finding');
+  return (finding.sides === 'person') === (side === 'none') ? null : say('on a side that this finding has');
 }
 
 function readingProblem(content: NamedContent, { name, side }: ReadKey, value: unknown): string | null {
   if (value === null) return null;
   const measure = content.measures.find((m) => m.key === name);
-  if (measure === undefined) return 'a reading of a known measure';
-  if (measure.computed !== null) return 'left out: this measure is worked out from others';
+  if (measure === undefined) return say('a reading of a known measure');
+  if (measure.computed !== null) return say('left out: this measure is worked out from others');
   if ((measure.sides === 'single') !== (side === 'none'))
     return measure.sides === 'single'
-      ? 'a reading without a side'
-      : 'a reading of the left or the right side';
+      ? say('a reading without a side')
+      : say('a reading of the left or the right side');
   const { trials, again } = value as MeasureEntry;
   const bad = [...trials, ...(again?.trials ?? [])].flatMap((t) =>
     t === null ? [] : outsideAllowed(measure, t, 'trial'),
@@ -57,7 +60,7 @@ export function contentProblem(content: NamedContent, key: string, value: unknow
   if (key === 'conclude.ideas') {
     const ideas = (value ?? []) as readonly ConcludedIdea[];
     const known = ideas.every((i) => content.conditions.some((c) => c.key === i.condition));
-    return known ? null : 'conditions of the library';
+    return known ? null : say('conditions of the library');
   }
   const read = readKey(key);
   switch (read?.kind) {
@@ -66,9 +69,9 @@ export function contentProblem(content: NamedContent, key: string, value: unknow
     case 'untested':
       return content.safetyQuestions.some((q) => q.key === read.name && q.how === 'test')
         ? null
-        : 'why a known test was left out';
+        : say('why a known test was left out');
     case 'skill':
-      return content.skills.some((s) => s.key === read.name) ? null : 'a known skill';
+      return content.skills.some((s) => s.key === read.name) ? null : say('a known skill');
     case 'finding':
       return findingProblem(content, read);
     case 'measure':

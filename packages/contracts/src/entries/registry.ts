@@ -1,4 +1,12 @@
-import { BODY_MASS, type Column, FINDING_STATES, SAFETY_ANSWERS, SKILL_LEVELS } from '@heathstep/core';
+import {
+  BODY_MASS,
+  type Column,
+  FINDING_STATES,
+  SAFETY_ANSWERS,
+  SKILL_LEVELS,
+  phrase,
+  say,
+} from '@heathstep/core';
 import { POSES } from '../look.js';
 import * as check from './checks.js';
 import type {
@@ -27,16 +35,20 @@ interface Registered<V> {
 
 /** Every entry with a key of its own. A new one is a line here and a line in NamedEntries. */
 const NAMED: { readonly [K in NamedKey]: Registered<NamedEntries[K]> } = {
-  'story.regions': { words: 'where it hurts', stands: 'person', check: check.list, needed: true },
-  'story.side': { words: 'the treated side', stands: 'person', check: check.oneOf('left', 'right', 'both') },
+  'story.regions': { words: phrase('where it hurts'), stands: 'person', check: check.list, needed: true },
+  'story.side': {
+    words: phrase('the treated side'),
+    stands: 'person',
+    check: check.oneOf('left', 'right', 'both'),
+  },
   'story.onset': {
-    words: 'how it began',
+    words: phrase('how it began'),
     stands: 'person',
     check: check.oneOf('gradual', 'sudden', 'injury'),
     needed: true,
   },
   'story.since': {
-    words: 'since when',
+    words: phrase('since when'),
     stands: 'person',
     check: check.oneOf(
       'under-2-weeks',
@@ -47,34 +59,44 @@ const NAMED: { readonly [K in NamedKey]: Registered<NamedEntries[K]> } = {
       'over-a-year',
     ),
   },
-  'story.days': { words: 'days since it began', stands: 'person', check: check.within(0, 60) },
-  'story.worst': { words: 'worst pain', stands: 'record', check: check.score, needed: true },
-  'story.now': { words: 'pain now', stands: 'record', check: check.score, needed: true },
-  'story.provoked': { words: 'how soon it is provoked', stands: 'record', check: check.flag, needed: true },
+  'story.days': { words: phrase('days since it began'), stands: 'person', check: check.within(0, 60) },
+  'story.worst': { words: phrase('worst pain'), stands: 'record', check: check.score, needed: true },
+  'story.now': { words: phrase('pain now'), stands: 'record', check: check.score, needed: true },
+  'story.provoked': {
+    words: phrase('how soon it is provoked'),
+    stands: 'record',
+    check: check.flag,
+    needed: true,
+  },
   'story.settles': {
-    words: 'how long it lasts',
+    words: phrase('how long it lasts'),
     stands: 'record',
     check: check.within(0, 1440),
     needed: true,
   },
-  'story.night': { words: 'night pain', stands: 'record', check: check.flag, needed: true },
-  'story.load-change': { words: 'what changed before it', stands: 'person', check: check.list },
-  'story.character': { words: 'burning or numbness', stands: 'person', check: check.list, needed: true },
-  'story.worse-when': { words: 'when it is worse', stands: 'person', check: check.list },
-  'story.activities': { words: 'own activities', stands: 'person', check: check.activities },
-  'story.goal': { words: 'the goal', stands: 'person', check: check.text },
-  'visit.measures': { words: 'measures added', stands: 'record', check: check.list },
+  'story.night': { words: phrase('night pain'), stands: 'record', check: check.flag, needed: true },
+  'story.load-change': { words: phrase('what changed before it'), stands: 'person', check: check.list },
+  'story.character': {
+    words: phrase('burning or numbness'),
+    stands: 'person',
+    check: check.list,
+    needed: true,
+  },
+  'story.worse-when': { words: phrase('when it is worse'), stands: 'person', check: check.list },
+  'story.activities': { words: phrase('own activities'), stands: 'person', check: check.activities },
+  'story.goal': { words: phrase('the goal'), stands: 'person', check: check.text },
+  'visit.measures': { words: phrase('measures added'), stands: 'record', check: check.list },
   'conclude.condition': {
-    words: 'whether it can be told',
+    words: phrase('whether it can be told'),
     stands: 'visit',
     check: check.oneOf('agree', 'other', 'open'),
   },
-  'conclude.ideas': { words: 'what it is', stands: 'visit', check: check.ideas },
-  'conclude.other': { words: 'what it is, in words', stands: 'visit', check: check.text },
-  'conclude.stage': { words: 'the starting stage', stands: 'visit', check: check.stageKey },
-  'letter.safety': { words: 'the letter for safety signs', stands: 'visit', check: check.text },
-  'letter.conclude': { words: 'the letter to refer', stands: 'visit', check: check.text },
-  'conclude.stage-reason': { words: 'why this stage', stands: 'visit', check: check.text },
+  'conclude.ideas': { words: phrase('what it is'), stands: 'visit', check: check.ideas },
+  'conclude.other': { words: phrase('what it is, in words'), stands: 'visit', check: check.text },
+  'conclude.stage': { words: phrase('the starting stage'), stands: 'visit', check: check.stageKey },
+  'letter.safety': { words: phrase('the letter for safety signs'), stands: 'visit', check: check.text },
+  'letter.conclude': { words: phrase('the letter to refer'), stands: 'visit', check: check.text },
+  'conclude.stage-reason': { words: phrase('why this stage'), stands: 'visit', check: check.text },
 };
 
 interface RegisteredKind<V> extends Registered<V> {
@@ -92,63 +114,68 @@ const keyed = (...parts: readonly string[]): RegExp => new RegExp(`^${parts.join
 const KINDS: { readonly [N in EntryKind]: RegisteredKind<EntryKindValues[N]> } = {
   safety: {
     key: keyed('safety', name),
-    words: 'a safety answer',
+    words: phrase('a safety answer'),
     stands: 'visit',
     check: check.oneOf(...SAFETY_ANSWERS),
   },
   measure: {
     key: keyed('measure', name, column),
-    words: 'a measure',
+    words: phrase('a measure'),
     stands: 'record',
     check: check.measure,
   },
   finding: {
     key: keyed('finding', name, column),
-    words: 'a finding',
+    words: phrase('a finding'),
     stands: 'record',
     check: check.oneOf(...FINDING_STATES),
   },
   skill: {
     key: keyed('skill', name, side),
-    words: 'a skill',
+    words: phrase('a skill'),
     stands: 'record',
     check: check.oneOf(...SKILL_LEVELS),
   },
   limits: {
     key: keyed('limits', side),
-    words: 'limits set by others',
+    words: phrase('limits set by others'),
     stands: 'record',
     check: check.limits,
   },
-  numb: { key: keyed('look', 'numb', side), words: 'feeling', stands: 'record', check: check.numb },
+  numb: { key: keyed('look', 'numb', side), words: phrase('feeling'), stands: 'record', check: check.numb },
   tender: {
     key: keyed('look', 'tender', side),
-    words: 'tender bones',
+    words: phrase('tender bones'),
     stands: 'record',
     check: check.tender,
   },
-  toes: { key: keyed('look', 'toes', side), words: 'toes', stands: 'record', check: check.toes },
-  wear: { key: keyed('look', 'wear', side), words: 'shoe wear', stands: 'record', check: check.wear },
-  callus: { key: keyed('look', 'callus', side), words: 'hard skin', stands: 'record', check: check.callus },
+  toes: { key: keyed('look', 'toes', side), words: phrase('toes'), stands: 'record', check: check.toes },
+  wear: { key: keyed('look', 'wear', side), words: phrase('shoe wear'), stands: 'record', check: check.wear },
+  callus: {
+    key: keyed('look', 'callus', side),
+    words: phrase('hard skin'),
+    stands: 'record',
+    check: check.callus,
+  },
   points: {
     key: keyed('look', 'points', `(${POSES.map(([p]) => p).join('|')})`, side),
-    words: 'support points',
+    words: phrase('support points'),
     stands: 'record',
     check: check.points,
   },
   skip: {
     key: keyed('skip', `(${steps.join('|')})`),
-    words: 'a step left out',
+    words: phrase('a step left out'),
     stands: 'record',
     check: check.reason,
   },
   untested: {
     key: keyed('untested', name),
-    words: 'why a test was left out',
+    words: phrase('why a test was left out'),
     stands: 'visit',
     check: check.reason,
   },
-  note: { key: keyed('note', '([a-z]+)'), words: 'a note', stands: 'record', check: check.text },
+  note: { key: keyed('note', '([a-z]+)'), words: phrase('a note'), stands: 'record', check: check.text },
 };
 
 const kindList = Object.entries(KINDS) as [EntryKind, RegisteredKind<unknown>][];
@@ -183,12 +210,12 @@ function registered(key: string): Registered<unknown> | null {
 /** What a value for this key should have been; null when it is fine. A null value clears the entry and is always fine. */
 export function entryProblem(key: string, value: unknown): string | null {
   const entry = registered(key);
-  if (entry === null) return 'a known entry';
+  if (entry === null) return say('a known entry');
   return value === null ? null : entry.check(value);
 }
 
 /** What an entry is about, within a sentence; one that names something is named by whoever knows the content. */
-export const entryWords = (key: string): string => registered(key)?.words ?? key;
+export const entryWords = (key: string): string => say(registered(key)?.words ?? key);
 
 /** Body mass is asked in the story and changes slowly. */
 const BODY_MASS_KEY = `measure.${BODY_MASS}.none` as const;

@@ -10,6 +10,8 @@ import type { PerSide } from '../quantity/side.js';
 import { dayOf, daysBetween } from '../quantity/day.js';
 import { shown, TOLERANCE } from '../quantity/statistics.js';
 import { tooEarly } from './ability.js';
+import { keptOf } from './keptWanted.js';
+import { cutWords } from './cutWords.js';
 import { type Choice, fillPlaces, type Place } from './planner.js';
 import { prescribe } from './prescribe.js';
 import type { Prescription } from './prescription.js';
@@ -330,41 +332,7 @@ function reasons(way: Way, input: ComposeInput, used: number): string[] {
     below ? say('A step toward: {{purpose}}', { purpose: slot.purpose }) : slot.purpose,
     ...(driver === undefined ? [] : [driver.because]),
     ...(start.why === '' || definition.key !== start.exercise ? [] : [start.why]),
-    ...(item.sets < full.sets
-      ? [
-          say('{{sets}} of {{sets2}} sets, {{cutFor}}', {
-            sets: item.sets,
-            sets2: full.sets,
-            cutFor: cutFor(way, input, used),
-          }),
-        ]
-      : []),
-    ...(item.reps < full.reps
-      ? [
-          say('{{reps}} of {{reps2}} turns, {{cutFor}}', {
-            reps: item.reps,
-            reps2: full.reps,
-            cutFor: cutFor(way, input, used),
-          }),
-        ]
-      : []),
-    ...(item.timesPerDay < full.timesPerDay
-      ? [
-          say('{{timesPerDay}} of {{timesPerDay2}} times a day, {{cutFor}}', {
-            timesPerDay: item.timesPerDay,
-            timesPerDay2: full.timesPerDay,
-            cutFor: cutFor(way, input, used),
-          }),
-        ]
-      : []),
-    ...(item.daysPerWeek < full.daysPerWeek
-      ? [
-          say('{{daysPerWeek}} of {{daysPerWeek2}} days, those there are', {
-            daysPerWeek: item.daysPerWeek,
-            daysPerWeek2: full.daysPerWeek,
-          }),
-        ]
-      : []),
+    ...cutWords(item, full, cutFor(way, input, used)),
     ...(input.locks?.keep.includes(definition.key) === true ? [say('kept as wanted')] : []),
   ];
 }
@@ -395,28 +363,6 @@ function allWays(input: ComposeInput, kept: readonly string[], lookup: MeasureLo
     own.some((s) => s.ways.some((w) => w.exercise === key) || s.barred.some((b) => b.exercise === key));
   const extra = input.exercises.filter((e) => kept.includes(e.key) && !reached(e.key));
   return [...own, ...extra.map((e) => waysOf(keptSlot(e), { ...input, exercises: [e] }, lookup, room))];
-}
-
-interface Kept {
-  readonly keys: readonly string[];
-  readonly warnings: readonly string[];
-}
-
-/** What is to be kept, less what is locked out as well: never counts, it is the safer of the two. */
-function keptOf(input: ComposeInput): Kept {
-  const { keep = [], never = [] } = input.locks ?? {};
-  const nameOf = (key: string) => input.exercises.find((e) => e.key === key)?.name ?? key;
-  const both = keep.filter((k) => never.includes(k));
-  const unknown = keep.filter((k) => input.exercises.every((e) => e.key !== k));
-  return {
-    keys: keep.filter((k) => !never.includes(k) && !unknown.includes(k)),
-    warnings: [
-      ...both.map((k) =>
-        say('{{nameOf}} is to be kept and never given at once: it is left out', { nameOf: nameOf(k) }),
-      ),
-      ...unknown.map((k) => say('There is no exercise {{k}} to keep', { k })),
-    ],
-  };
 }
 
 /** Of a slot that a kept exercise belongs to, only the ways that give it; the slot must then be filled. */
