@@ -42,7 +42,8 @@ export default async function setup(config) {
   // A log that can never be written, as on a full disk: nobody is to notice.
   const full = openSync('/dev/full', 'w');
   const urls = [];
-  for (const copy of await copies(database, config.workers)) {
+  const made = await copies(database, config.workers);
+  for (const copy of made) {
     const devices = await startDevices();
     const port = await freePort();
     running.push(devices.child);
@@ -50,6 +51,7 @@ export default async function setup(config) {
     urls.push(`http://127.0.0.1:${port}`);
   }
   process.env.E2E_URLS = JSON.stringify(urls);
+  process.env.E2E_DATABASES = JSON.stringify(made);
   process.env.E2E_PASSWORD = signIn.password;
   return async () => {
     await Promise.all(running.map(stopServer));

@@ -1,3 +1,5 @@
+// First of all: every other part says its words as it is read.
+import './parts/language.js';
 import './app/tokens.css';
 import { QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';

@@ -107,6 +107,8 @@ export interface Language {
   readonly locale: string;
   /** Whether what begins with a capital is written small within a sentence. */
   readonly smallWithin: boolean;
+  /** Whether it says what clinicians read as well; else only what patients read. */
+  readonly clinicians?: boolean;
   readonly texts: Readonly<Record<string, string>>;
 }
 

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { Ajv, type ValidateFunction } from 'ajv';
 import { type FileProblem, wrong } from './fileProblems.js';
 import { TAG_SCHEMA } from './tagSchema.js';
-import { type ExerciseDefinition, figureProblems, type FigureDefinition } from '@heathstep/core';
+import { type ExerciseDefinition, figureProblems, type FigureDefinition, phrase } from '@heathstep/core';
 import type { ContentBundle } from './bundle.js';
 import { exerciseProblems } from './crossCheck.js';
 import { expandExercise, usualStops, type WrittenExercise } from './expandExercise.js';
@@ -12,8 +12,8 @@ import { expandExercise, usualStops, type WrittenExercise } from './expandExerci
 /** The ladder of what a clinic adds for itself; its members stand side by side. */
 export const OWN_LADDER = {
   key: 'own',
-  name: 'Our own',
-  purpose: 'Added by this clinic',
+  name: phrase('Our own'),
+  purpose: phrase('Added by this clinic'),
   set: true,
 } as const;
 

@@ -1,3 +1,4 @@
+import { phrase } from '@heathstep/core';
 import type { DoseRanges, Evidence, ExerciseDefinition, Span, Tag, Variant } from '@heathstep/core';
 
 interface WrittenDose {
@@ -123,7 +124,7 @@ export function expandExercise(w: WrittenExercise): ExerciseDefinition {
     aim: w.aim,
     ladder: w.ladder,
     rung: w.rung,
-    change: w.change ?? 'the start',
+    change: w.change ?? phrase('the start'),
     changes: w.changes ?? [],
     after: w.after ?? [],
     ...(w.abilities === undefined ? {} : { abilities: w.abilities }),

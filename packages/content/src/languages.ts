@@ -3,7 +3,7 @@ import type { Language } from './bundle.js';
 /** One file of a language: its head in one of them, texts in all. */
 export interface LanguagePart {
   readonly code: string;
-  readonly head?: Pick<Language, 'name' | 'locale' | 'smallWithin'>;
+  readonly head?: Pick<Language, 'name' | 'locale' | 'smallWithin' | 'clinicians'>;
   readonly texts: Readonly<Record<string, string>>;
 }
 

@@ -150,6 +150,7 @@ export {
   type ProtocolView,
   type PublishedProtocol,
 } from './protocols.js';
-export { type LanguageView, tongueOf } from './tongue.js';
+export { readTexts, spokenContent } from './spokenContent.js';
+export { clinicianTongueOf, type LanguageView, tongueOf } from './tongue.js';
 export { type HandoutContent, type HandoutExercise, type HandoutPart, handoutText } from './handout.js';
 export { DEEPEST, plain, plainValue, unkeepable } from './plainText.js';

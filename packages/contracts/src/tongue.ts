@@ -1,5 +1,5 @@
 import i18next from 'i18next';
-import { ENGLISH, type Tongue } from '@heathstep/core';
+import { ENGLISH, type Gaps, type Tongue } from '@heathstep/core';
 
 /** A language as it is sent: every text that is written in English, said in it. */
 export interface LanguageView {
@@ -7,6 +7,8 @@ export interface LanguageView {
   readonly name: string;
   readonly locale: string;
   readonly smallWithin: boolean;
+  /** Whether it says what clinicians read as well. */
+  readonly clinicians?: boolean;
   readonly texts: Readonly<Record<string, string>>;
 }
 
@@ -34,4 +36,22 @@ export function tongueOf(language: LanguageView | null): Tongue {
     number: (value, decimals = 1) =>
       new Intl.NumberFormat(locale, { maximumFractionDigits: decimals, useGrouping: false }).format(value),
   };
+}
+
+/**
+ * The same for clinicians: what stands in a gap is said as well where it is a text by itself, such as the name of a measure
+ * from the content, which sentences hold as it is written there.
+ */
+export function clinicianTongueOf(language: LanguageView | null): Tongue {
+  const tongue = tongueOf(language);
+  if (language === null) return tongue;
+  const { texts } = language;
+  const said = (gaps: Gaps): Gaps =>
+    Object.fromEntries(
+      Object.entries(gaps).map(([name, v]) => [
+        name,
+        typeof v === 'string' && Object.hasOwn(texts, v) ? tongue.say(v) : v,
+      ]),
+    );
+  return { ...tongue, say: (text, gaps) => tongue.say(text, gaps === undefined ? gaps : said(gaps)) };
 }

@@ -128,6 +128,7 @@ export {
   type Tag,
   TAGS,
   type Variant,
+  mainPosition,
 } from './exercise/definition.js';
 export { circular, type Rise, risesOf, rungsOf, unreachable } from './exercise/ladder.js';
 export {
@@ -304,6 +305,7 @@ export {
 export {
   type Decision,
   type Episode,
+  notMetYet,
   REVIEW_RULES,
   reviewEpisode,
   type ReviewResult,
@@ -455,6 +457,7 @@ export {
   type Gaps,
   phrase,
   say,
+  sayIf,
   sayKey,
   speakBy,
   spoken,

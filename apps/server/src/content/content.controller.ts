@@ -158,7 +158,7 @@ export class ContentController {
     const { languages, ...bundle } = this.content.bundle;
     return {
       ...bundle,
-      languages: languages.map(({ code, name }) => ({ code, name })),
+      languages: languages.map(({ code, name, clinicians = false }) => ({ code, name, clinicians })),
       ...library,
       measures,
       own,

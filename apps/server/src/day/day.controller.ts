@@ -11,12 +11,14 @@ import {
   localDay,
   localTime,
   say,
+  sayIf,
 } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { ofReview, type Told } from './ofReview.js';
+import { languageNow } from '../http/speaking.js';
 import { keepNewest } from '../keepNewest.js';
 import { daySignatures } from '../episodes/signatures.js';
 import { auditList, Db, type Tx } from '../persistence/db.js';
@@ -89,6 +91,9 @@ const MOST_KEPT = 20_000;
 /** So many people are worked out before others get their turn: the first day of a large clinic holds up nobody else. */
 const AT_ONCE = 10;
 
+/** What is kept of someone says its reasons in a language. */
+const inLanguage = (id: string): string => `${id} ${languageNow() ?? ''}`;
+
 const otherRequests = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
 @Controller('api/day')
@@ -113,12 +118,12 @@ export class DayController {
       const signatures = await daySignatures(tx);
       // Of one hour: days pass, and with them what is due.
       const signatureOf = (id: string) => `${now.slice(0, 13)} ${signatures.get(id) ?? ''}`;
-      const changed = people.filter((p) => this.known.get(p.id)?.signature !== signatureOf(p.id));
+      const changed = people.filter((p) => this.known.get(inLanguage(p.id))?.signature !== signatureOf(p.id));
       for (let from = 0; from < changed.length; from += AT_ONCE) {
         await this.refresh(tx, changed.slice(from, from + AT_ONCE), signatureOf);
         await otherRequests();
       }
-      const items: DayItem[] = people.flatMap((p) => this.known.get(p.id)?.items ?? []);
+      const items: DayItem[] = people.flatMap((p) => this.known.get(inLanguage(p.id))?.items ?? []);
       items.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name));
       const shown = items.map((i) => i.personId);
       await auditList(tx, me, { action: 'read', subject: 'day', shown });
@@ -150,7 +155,7 @@ export class DayController {
           ? [newReferral(person)]
           : // Nothing of someone all of whose complaints are closed.
             own.map((r) => this.item(r, lastDecisions.get(r.row.id) ?? null));
-      keepNewest(this.known, person.id, { signature: signatureOf(person.id), items }, MOST_KEPT);
+      keepNewest(this.known, inLanguage(person.id), { signature: signatureOf(person.id), items }, MOST_KEPT);
     }
   }
 
@@ -175,7 +180,7 @@ export class DayController {
 
   private stageName(record: EpisodeRecord): string | null {
     const { stage } = record.row;
-    return stageOf(record.protocol, stage)?.name ?? stage;
+    return sayIf(stageOf(record.protocol, stage)?.name ?? stage);
   }
 
   private tell(record: EpisodeRecord, lastDecision: Date | null): Told {

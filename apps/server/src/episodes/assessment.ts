@@ -188,7 +188,7 @@ export class Assessment {
   stopsOpen(record: EpisodeRecord): string[] {
     const { safety, openStops } = record.view;
     const rules = (safety?.stops ?? []).map(
-      (s) => `${s.rule.title}${s.side === 'none' ? '' : `, ${say(s.side)}`}: ${s.rule.action}`,
+      (s) => `${say(s.rule.title)}${s.side === 'none' ? '' : `, ${say(s.side)}`}: ${say(s.rule.action)}`,
     );
     const reported = openStops.map(reportedText);
     const elsewhere = record.view.elsewhere.flatMap((c) => c.blocks);

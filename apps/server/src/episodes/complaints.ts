@@ -11,6 +11,7 @@ import {
   stageOf,
   type Tag,
   say,
+  sayIf,
 } from '@heathstep/core';
 import { type EpisodeRecord, patientPlanOf } from './record.js';
 
@@ -22,7 +23,7 @@ function complaintFor(record: EpisodeRecord, affected: Affected): ComplaintView 
     episodeId: view.id,
     condition: view.condition,
     affected: view.affected,
-    stageName: stageOf(record.protocol, view.stage)?.name ?? null,
+    stageName: sayIf(stageOf(record.protocol, view.stage)?.name ?? null),
     blocks: [...view.openStops.map(reportedText), ...blocks],
     openGrades: view.openStops.map((s) => s.grade),
     stopIds: record.home.filter((e) => e.kind === 'stop').map((e) => e.id),

@@ -15,6 +15,7 @@ import { In } from 'typeorm';
 import { ageOn, Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { notFound } from '../http/problem.js';
+import { languageNow } from '../http/speaking.js';
 import { keepNewest } from '../keepNewest.js';
 import type { Tx } from '../persistence/db.js';
 import { Clinic, EpisodeRow } from '../persistence/entities.js';
@@ -44,6 +45,9 @@ interface JudgedOn {
   readonly today: string;
   readonly closures: EpisodeView['closures'];
 }
+
+/** What is kept of an episode says its reasons in a language. */
+const inLanguage = (id: string): string => `${id} ${languageNow() ?? ''}`;
 
 @Injectable()
 export class EpisodeReader {
@@ -76,9 +80,10 @@ export class EpisodeReader {
     // Of one hour: days pass, and with them what is due.
     const hour = localTime(this.clock.now(), clinic.timeZone).slice(0, 13);
     const signature = `${hour} ${await recordSignature(tx, row.personId)}`;
-    const before = this.kept.get(id);
+    const kept = inLanguage(id);
+    const before = this.kept.get(kept);
     const record = before?.signature === signature ? before.record : await this.read(tx, id);
-    keepNewest(this.kept, id, { signature, record }, MOST_KEPT);
+    keepNewest(this.kept, kept, { signature, record }, MOST_KEPT);
     return record;
   }
 
@@ -145,9 +150,10 @@ export class EpisodeReader {
       measures.slice(this.content.bundle.measures.length),
     ]);
     const signature = createHash('sha256').update(told).digest('base64');
-    const before = this.judgements.get(row.id);
+    const kept = inLanguage(row.id);
+    const before = this.judgements.get(kept);
     const judged = before?.signature === signature ? before.judged : this.judge(row, clinic, on);
-    keepNewest(this.judgements, row.id, { signature, judged }, MOST_JUDGED);
+    keepNewest(this.judgements, kept, { signature, judged }, MOST_JUDGED);
     return judged;
   }
 

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import { ownProtocolKey } from '@heathstep/content';
 import type { PersonOnProtocol } from '@heathstep/contracts';
-import { type ProtocolDefinition, stageOf, say } from '@heathstep/core';
+import { type ProtocolDefinition, stageOf, say, sayIf } from '@heathstep/core';
 import type { SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -72,8 +72,8 @@ export class MovingPeople {
     return {
       episodeId: row.id,
       name: view.person.name,
-      version: `${row.protocol === key ? 'shipped' : 'ours'} ${row.protocolVersion}`,
-      stageName: stageOf(record.protocol, row.stage)?.name ?? null,
+      version: `${row.protocol === key ? say('shipped') : say('ours')} ${row.protocolVersion}`,
+      stageName: sayIf(stageOf(record.protocol, row.stage)?.name ?? null),
       current: here,
       stays: here ? null : stays(record, current),
       come: filled.filter((e) => !planned.includes(e)).map(nameOf),

@@ -6,7 +6,7 @@ import {
   PersonPatch,
   type PersonRow,
 } from '@heathstep/contracts';
-import { stageOf, say } from '@heathstep/core';
+import { stageOf, say, sayIf } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -71,7 +71,7 @@ export class PeopleController {
           condition: e.condition,
           affected: e.affected,
           stage: e.stage,
-          stageName: stageOf(protocols.on(e), e.stage)?.name ?? e.stage,
+          stageName: sayIf(stageOf(protocols.on(e), e.stage)?.name ?? e.stage),
           startedAt: e.startedAt.toISOString(),
           status: e.status === 'closed' ? 'closed' : 'open',
           ended: endedOf(e, names),

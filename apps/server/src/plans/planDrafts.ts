@@ -128,7 +128,7 @@ export class PlanDrafts {
       const exercise = library.exercise(item.exercise);
       return exercise === undefined
         ? { name: item.exercise, dose: '' }
-        : { name: exercise.name, dose: sentenceText(doseSentence(item, exercise)) };
+        : { name: say(exercise.name), dose: sentenceText(doseSentence(item, exercise)) };
     };
     return {
       come: come.map(told),

@@ -1,4 +1,5 @@
 import { say } from '@heathstep/core';
+import { pageLanguage } from '../parts/language.js';
 import type { Problem } from '@heathstep/contracts';
 
 /** A refused or failed request. Status 0 means the server was not reached. */
@@ -53,6 +54,7 @@ async function ask<T>(path: string, waitMs: number, init: RequestInit): Promise<
   try {
     response = await fetch(path, {
       ...init,
+      headers: { ...init.headers, 'accept-language': pageLanguage?.code ?? 'en' },
       credentials: 'same-origin',
       signal: AbortSignal.timeout(waitMs),
     });

@@ -13,6 +13,9 @@ import type {
   PhotoView,
   SessionView,
 } from '@heathstep/contracts';
+import { spokenContent } from '@heathstep/contracts';
+import { spoken } from '@heathstep/core';
+import { pageLanguage } from '../parts/language.js';
 // Of the views alone: the rules of what is sent need not be there before the first page is.
 import { PEOPLE_AT_ONCE } from '@heathstep/contracts/views';
 import { ApiError, request } from './client.js';
@@ -43,7 +46,12 @@ export interface OwnMeasureRow {
 
 export type ClinicContent = Omit<ContentBundle, 'languages'> & {
   /** What patients can read in beside English. */
-  readonly languages: readonly { readonly code: string; readonly name: string }[];
+  readonly languages: readonly {
+    readonly code: string;
+    readonly name: string;
+    /** Clinicians too. */
+    readonly clinicians?: boolean;
+  }[];
   readonly reviews: Reviews;
   readonly own: readonly OwnMeasureRow[];
   readonly ownExercises: readonly OwnExerciseView[];
@@ -81,7 +89,10 @@ export const useSession = (): UseQueryResult<SessionView> =>
 
 export const contentQuery = {
   queryKey: keys.content,
-  queryFn: () => request<ClinicContent>('GET', '/api/content'),
+  queryFn: async () => {
+    const content = await request<ClinicContent>('GET', '/api/content');
+    return pageLanguage === null ? content : spokenContent(content, spoken());
+  },
   staleTime: Infinity,
 };
 
@@ -114,9 +125,32 @@ export const usePeople = (q: string, enabled = true) =>
 export const usePerson = (id: string): UseQueryResult<PersonRow> =>
   useQuery({ queryKey: keys.person(id), queryFn: () => request<PersonRow>('GET', `/api/people/${id}`) });
 
+/** A protocol as its clinicians read it; for what is shown, never for what is written. */
+export const spokenProtocol = <P extends object>(protocol: P): P =>
+  pageLanguage === null ? protocol : spokenContent({ protocols: protocol }, spoken()).protocols;
+
+/** What the course has of protocols and stages, as clinicians read it. */
+function spokenCourse(course: CourseView): CourseView {
+  if (pageLanguage === null) return course;
+  return {
+    ...course,
+    protocol: spokenProtocol(course.protocol),
+    episode: {
+      ...course.episode,
+      safety: spokenContent({ safetyRules: course.episode.safety }, spoken()).safetyRules,
+      plan:
+        course.episode.plan === null
+          ? null
+          : { ...course.episode.plan, madeOf: spokenProtocol(course.episode.plan.madeOf) },
+    },
+    plans: course.plans.map((plan) => ({ ...plan, madeOf: spokenProtocol(plan.madeOf) })),
+  };
+}
+
 const courseQuery = (episodeId: string) => ({
   queryKey: keys.course(episodeId),
   queryFn: () => request<CourseView>('GET', `/api/episodes/${episodeId}/course`),
+  select: spokenCourse,
 });
 
 export const useCourse = (episodeId: string): UseQueryResult<CourseView> =>

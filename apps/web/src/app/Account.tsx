@@ -2,10 +2,12 @@ import { say } from '@heathstep/core';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Dialog } from 'radix-ui';
 import { type SyntheticEvent, useId, useState } from 'react';
-import type { DeviceView, SessionView } from '@heathstep/contracts';
+import type { DeviceView, LanguageView, SessionView } from '@heathstep/contracts';
 import { ApiError, request } from '../api/client.js';
-import { keys } from '../api/queries.js';
+import { keys, useContent } from '../api/queries.js';
 import { momentText } from '../parts/dates.js';
+import { SelectField } from '../parts/fields.js';
+import { pageLanguage, speakFromNowOn } from '../parts/language.js';
 import { deviceWords } from './deviceWords.js';
 
 const devicesKey = ['devices'] as const;
@@ -24,6 +26,7 @@ export function Account({ user, close }: { user: SessionView['user']; close: () 
             <h2>{user.name}</h2>
           </Dialog.Title>
           <Registration user={user} />
+          <Language />
           <Devices />
           <Dialog.Close className="action-quiet mt-6">{say('Close')}</Dialog.Close>
         </Dialog.Content>
@@ -76,6 +79,29 @@ function Registration({ user }: { user: SessionView['user'] }) {
             : ''}
       </p>
     </form>
+  );
+}
+
+/** In which language the pages are, on this device; only where there is one beside English that has them. */
+function Language() {
+  const content = useContent();
+  const languages = (content.data?.languages ?? []).filter((l) => l.clinicians === true);
+  const choose = useMutation({
+    mutationFn: (code: string) =>
+      code === '' ? Promise.resolve(null) : request<LanguageView>('GET', `/api/languages/${code}`),
+    onSuccess: speakFromNowOn,
+  });
+  if (languages.length === 0) return null;
+  return (
+    <div className="mt-4">
+      <SelectField
+        label={say('Language of these pages, on this device')}
+        options={[['', 'English'], ...languages.map((l) => [l.code, l.name] as const)]}
+        value={choose.variables ?? pageLanguage?.code ?? ''}
+        onChange={(code) => choose.mutate(code)}
+        error={choose.error instanceof ApiError ? choose.error.message : null}
+      />
+    </div>
   );
 }
 

@@ -1,5 +1,5 @@
 import { say } from '@heathstep/core';
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Check } from 'lucide-react';
 import { DropdownMenu } from 'radix-ui';
 import { useEffect, useLayoutEffect, useState } from 'react';
@@ -13,8 +13,10 @@ import {
   useNavigate,
   useNavigationType,
 } from 'react-router';
+import type { LanguageView } from '@heathstep/contracts';
 import { ApiError, request } from '../api/client.js';
 import { contentQuery, useSession } from '../api/queries.js';
+import { keepLanguage, pageLanguage } from '../parts/language.js';
 import { Failed } from '../parts/Waiting.js';
 import { Account } from './Account.js';
 import { LookUp } from './LookUp.js';
@@ -200,12 +202,28 @@ function useTopOfPage(): void {
   }, [pathname, back]);
 }
 
+/** The language of the pages as the server has it now, for the next page; this one goes on as it began. */
+function useNewestLanguage(): void {
+  const code = pageLanguage?.code ?? null;
+  const newest = useQuery({
+    queryKey: ['language', code],
+    queryFn: () => request<LanguageView>('GET', `/api/languages/${code ?? ''}`),
+    enabled: code !== null,
+    staleTime: Infinity,
+  });
+  const language = newest.data;
+  useEffect(() => {
+    if (language !== undefined) keepLanguage(language);
+  }, [language]);
+}
+
 /** The frame of every clinician's place; asks for a sign-in where there is none. */
 export function Shell() {
   const session = useSession();
   const location = useLocation();
   const client = useQueryClient();
   useTopOfPage();
+  useNewestLanguage();
   const [sheet, setSheet] = useState<Sheet | null>(null);
   const unread = useUnread();
   const [account, setAccount] = useState(false);

@@ -254,7 +254,7 @@ export function CourseLine({
             <StretchBar key={s.key} stretch={s} scale={scale} today={episode.today} />
           ))}
           <Marks episode={episode} scale={scale} />
-          <PainTrace pain={pain} name={morningName} scale={scale} />
+          <PainTrace pain={pain} name={say(morningName)} scale={scale} />
           <Weeks scale={scale} />
         </g>
       </svg>

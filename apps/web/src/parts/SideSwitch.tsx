@@ -1,7 +1,7 @@
-import { SIDES, type Side } from '@heathstep/core';
+import { SIDES, type Side, say } from '@heathstep/core';
 import { RadioRow } from './RadioRow.js';
 
-const OPTIONS = SIDES.map((side) => ({ value: side, word: side }));
+const OPTIONS = SIDES.map((side) => ({ value: side, word: say(side) }));
 
 /** Left or right, in the colours of the sides. */
 export function SideSwitch({

@@ -176,3 +176,7 @@ export interface ExerciseDefinition {
   readonly when: string | null;
   readonly evidence: Evidence;
 }
+
+/** The first words of a position, by which exercises are found: standing on a step is standing. */
+export const mainPosition = (e: Pick<ExerciseDefinition, 'position'>): string =>
+  e.position.split(/,| on | or /)[0] ?? e.position;

@@ -10,7 +10,13 @@ const full = (measure: MeasureDefinition, value: number): string => withUnit(mea
 export type GuardResult =
   | { readonly state: 'empty' }
   | { readonly state: 'fine'; readonly value: number }
-  | { readonly state: 'unusual'; readonly value: number; readonly ask: string }
+  | {
+      readonly state: 'unusual';
+      readonly value: number /** What is unusual. */;
+      readonly told: string;
+      /** The same, and whether it is right. */
+      readonly ask: string;
+    }
   | { readonly state: 'impossible'; readonly message: string; readonly meant?: number };
 
 const impossible = (message: string): GuardResult => ({ state: 'impossible', message });
@@ -74,12 +80,14 @@ export function guardReading(measure: MeasureDefinition, text: string): GuardRes
     return {
       state: 'unusual',
       value,
-      ask: say('{{measure}} is outside the usual {{min}} to {{max}}{{unitAfter}}. Is it right?', {
-        measure: full(measure, value),
-        min: usual.min,
-        max: usual.max,
-        unitAfter: unitAfter(measure),
-      }),
+      ...unusual(
+        say('{{measure}} is outside the usual {{min}} to {{max}}{{unitAfter}}.', {
+          measure: full(measure, value),
+          min: usual.min,
+          max: usual.max,
+          unitAfter: unitAfter(measure),
+        }),
+      ),
     };
   }
   return { state: 'fine', value };
@@ -92,3 +100,5 @@ export function outsideAllowed(measure: MeasureDefinition, value: number, path: 
     ? [issue(path, value, say('from {{min}} to {{measure}}', { min, measure: full(measure, max) }))]
     : [];
 }
+
+const unusual = (told: string) => ({ told, ask: say('{{told}} Is it right?', { told }) });

@@ -7,17 +7,20 @@ import { prescriptionProblems, type Prescription } from './prescription.js';
 import { isDoneAlone, roundProblems, tidyRounds } from './rounds.js';
 import { type LeftOut, switchedOff } from './safety.js';
 
+/** A problem; of an exercise that is switched off, why by itself. */
+type ItemProblem = Pick<Issue, 'path' | 'bound'> & { readonly value?: unknown; readonly why?: string };
+
 /** What is wrong with one prescription now, by its field. */
 function itemProblems(
   item: Prescription,
   exercise: ExerciseDefinition | undefined,
   tagsOff: PerSide<readonly Tag[]>,
-): Issue[] {
+): (Issue & ItemProblem)[] {
   if (exercise === undefined)
     return [{ path: 'exercise', value: item.exercise, bound: say('an exercise of the library') }];
   const off = switchedOff(exercise, item.sides, tagsOff);
   if (off !== null)
-    return [{ path: 'exercise', value: item.exercise, bound: say('left out: {{off}}', { off }) }];
+    return [{ path: 'exercise', value: item.exercise, bound: say('left out: {{off}}', { off }), why: off }];
   const together = item.sides === 'together';
   if ((exercise.laterality === 'together') !== together)
     return [{ path: 'sides', value: item.sides, bound: say('a way this exercise is done') }];
@@ -51,7 +54,7 @@ export function keepGivable<T extends Prescription>(
   const kept: T[] = [];
   const left: LeftOut[] = [];
   for (const item of items) {
-    const [problem] = kept.some((k) => k.exercise === item.exercise)
+    const [problem]: readonly ItemProblem[] = kept.some((k) => k.exercise === item.exercise)
       ? [{ path: 'exercise', bound: say('in the plan once only') }]
       : itemProblems(item, exerciseOf(item.exercise), tagsOff);
     if (problem === undefined) kept.push(item);
@@ -60,7 +63,7 @@ export function keepGivable<T extends Prescription>(
         exercise: item.exercise,
         why:
           problem.path === 'exercise'
-            ? problem.bound.replace(/^left out: /, '')
+            ? (problem.why ?? problem.bound)
             : say('{{path}} must be {{bound}}', { path: problem.path, bound: problem.bound }),
       });
   }

@@ -329,7 +329,7 @@ function reasons(way: Way, input: ComposeInput, used: number): string[] {
   const driver = input.drivers.find((d) => (slot.drivers ?? []).includes(d.key));
   const below = definition.rung < (input.exercises.find((e) => e.key === slot.start)?.rung ?? 1);
   return [
-    below ? say('A step toward: {{purpose}}', { purpose: slot.purpose }) : slot.purpose,
+    below ? say('A step toward: {{purpose}}', { purpose: slot.purpose }) : say(slot.purpose),
     ...(driver === undefined ? [] : [driver.because]),
     ...(start.why === '' || definition.key !== start.exercise ? [] : [start.why]),
     ...cutWords(item, full, cutFor(way, input, used)),

@@ -307,9 +307,16 @@ function withinErrorVerdict(criteria: CriteriaResult | null): Verdict | null {
   };
 }
 
+/** The reasons of a suggestion that are criteria simply not met yet. */
+export const notMetYet = (criteria: CriteriaResult | null): readonly string[] =>
+  criteria === null
+    ? []
+    : named(criteria.parts, 'not-met').map((p) => say('not yet: {{told}}', { told: told(p) }));
+
 function doseVerdict(episode: Episode, criteria: CriteriaResult | null, today: DayText): Verdict {
   const steps = (episode.doseSteps ?? []).filter((s) => s.step.kind !== 'keep');
   const open = criteria === null ? [] : named(criteria.parts, 'not-met');
+  const notYet = notMetYet(criteria);
   const days = daysBetween(dayOf(episode.facts.stageSince), today);
   const wait =
     criteria?.state === 'met' && days < episode.minimumDays
@@ -324,11 +331,7 @@ function doseVerdict(episode: Episode, criteria: CriteriaResult | null, today: D
     return {
       decision: 'adjust-dose',
       rule: 9,
-      because: [
-        ...steps.map((s) => `${s.exercise}: ${s.step.because}`),
-        ...open.map((p) => say('not yet: {{told}}', { told: told(p) })),
-        ...wait,
-      ],
+      because: [...steps.map((s) => `${say(s.exercise)}: ${s.step.because}`), ...notYet, ...wait],
       wouldChange: open.map((p) => p.text),
       confidence: 'clear',
     };
@@ -336,11 +339,7 @@ function doseVerdict(episode: Episode, criteria: CriteriaResult | null, today: D
   return {
     decision: 'hold',
     rule: 9,
-    because: [
-      ...open.map((p) => say('not yet: {{told}}', { told: told(p) })),
-      ...wait,
-      say('no exercise is ready for more, none is too much'),
-    ],
+    because: [...notYet, ...wait, say('no exercise is ready for more, none is too much')],
     wouldChange: [
       ...open.map((p) => p.text),
       ...(wait.length > 0

@@ -1,4 +1,4 @@
-import { say } from '../quantity/tongue.js';
+import { say, phrase } from '../quantity/tongue.js';
 import type { Criterion } from '../progress/criteriaTypes.js';
 
 /** What an answer is in the judgement of a day; null for what only criteria and the course read. */
@@ -42,33 +42,37 @@ const asked = (
 const SESSION_QUESTIONS: readonly HomeQuestion[] = [
   asked('before', 'before', {
     at: 'before',
-    ask: 'Before you start: how much does it hurt now?',
-    name: 'pain before exercise',
+    ask: phrase('Before you start: how much does it hurt now?'),
+    name: phrase('pain before exercise'),
   }),
   asked('during', 'during', {
     at: 'after',
-    ask: 'How much did it hurt at its highest, while you did it?',
-    name: 'pain during exercise',
+    ask: phrase('How much did it hurt at its highest, while you did it?'),
+    name: phrase('pain during exercise'),
   }),
-  asked('after', 'after', { at: 'after', ask: 'And how much now, after?', name: 'pain after exercise' }),
+  asked('after', 'after', {
+    at: 'after',
+    ask: phrase('And how much now, after?'),
+    name: phrase('pain after exercise'),
+  }),
   asked('hour-above', 'hour-above', {
     at: 'later',
-    ask: 'Is your pain still clearly above what it was before?',
-    name: 'pain an hour later',
+    ask: phrase('Is your pain still clearly above what it was before?'),
+    name: phrase('pain an hour later'),
   }),
 ];
 
 const MORNING_QUESTION = asked('morning-pain', 'morning', {
   at: 'morning',
-  ask: 'How much did it hurt when you got up this morning?',
-  name: 'morning pain',
+  ask: phrase('How much did it hurt when you got up this morning?'),
+  name: phrase('morning pain'),
 });
 
 const DAY_WORST_QUESTION: HomeQuestion = {
   ...asked('day-worst', 'day-worst', {
     at: 'morning',
-    ask: 'And yesterday at its worst?',
-    name: 'worst pain of the day',
+    ask: phrase('And yesterday at its worst?'),
+    name: phrase('worst pain of the day'),
   }),
   asked: 'by-criteria',
 };

@@ -46,3 +46,6 @@ export const sayKey = (key: string): string => say(key.replaceAll('-', ' '));
 
 /** Marks a text that is written before anyone reads it, and said where it is shown. */
 export const phrase = (text: string): string => text;
+
+/** The same of what may not be there. */
+export const sayIf = (text: string | null): string | null => (text === null ? null : say(text));

@@ -16,14 +16,13 @@ export interface KnownFinding extends SignReading {
 
 /** Keys of findings that say where it hurts begin so. */
 const SITE = 'site-';
-const PLAIN_WORDS: ReadonlySet<string> = new Set(Object.values(PLAIN));
+const isPlain = (because: string): boolean => Object.values(PLAIN).includes(because);
 /** Parts that are of no one place. */
 export const NO_ONE_PLACE: readonly BodyPart[] = ['whole-foot', 'person', 'leg'];
 
 /** Known findings by key and side, worked out on the first asking and kept. */
 const NOT_KNOWN: KnownFinding = { ...UNKNOWN, key: '', by: 'nobody', notTested: false };
 const NOT_TESTED: KnownFinding = { ...NOT_KNOWN, notTested: true };
-const ANSWERED = [PLAIN.answered];
 
 /** What is known of each finding on each side, from answers, the record and what follows from other findings. */
 export class Known {
@@ -58,7 +57,7 @@ export class Known {
   private named(key: string, side: Column): SignReading {
     const at = this.at(key, side);
     const name = this.byKey.get(key)?.name ?? key;
-    return { ...at, because: at.because.map((b) => (PLAIN_WORDS.has(b) ? `${name}, ${b}` : b)) };
+    return { ...at, because: at.because.map((b) => (isPlain(b) ? `${name}, ${b}` : b)) };
   }
 
   /** One finding as a side sees it: its own answer, or the person's. On `none`, either side's counts, present first. */
@@ -89,7 +88,7 @@ export class Known {
     const answer = this.given[side].get(key) ?? this.given.none.get(key);
     if (answer === undefined) return null;
     if (answer === 'not-tested') return NOT_TESTED;
-    return { key, weak: false, state: answer, because: ANSWERED, by: 'answer', notTested: false };
+    return { key, weak: false, state: answer, because: [PLAIN.answered], by: 'answer', notTested: false };
   }
 
   private ofRecord(finding: FindingDefinition, side: Column): SignReading {

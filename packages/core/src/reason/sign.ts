@@ -107,7 +107,7 @@ function ownValue(sign: Compared, side: Column, source: SignSource): SignReading
   return limited(
     m,
     { value, op: sign.op, limit: sign.value },
-    `${m.label} ${withUnit(m, value, m.decimals)}`,
+    `${say(m.label)} ${withUnit(m, value, m.decimals)}`,
   );
 }
 
@@ -162,7 +162,7 @@ function underUsual(
   const median = m === undefined ? null : medianFor(m, source.ageYears, source.sex ?? null);
   if (m === undefined || value === null || median === null) return UNKNOWN;
   const limit = median.low * sign.share;
-  const text = `${m.label} ${withUnit(m, value, m.decimals)}`;
+  const text = `${say(m.label)} ${withUnit(m, value, m.decimals)}`;
   return limited(
     m,
     { value, op: '<', limit },

@@ -49,7 +49,8 @@ export function referralLetter(input: LetterInput): string {
       action: t.rule.action,
     });
   };
-  const reason = (r: ReferralReason) => `${r.name}${r.side === 'none' ? '' : ` (${say(r.side)})`}: ${r.text}`;
+  const reason = (r: ReferralReason) =>
+    `${say(r.name)}${r.side === 'none' ? '' : ` (${say(r.side)})`}: ${say(r.text)}`;
   return [
     say(HEADLINE[first?.rule.level ?? (input.reasons.length > 0 ? 'refer' : 'caution')]),
     '',

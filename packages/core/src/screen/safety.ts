@@ -240,7 +240,7 @@ function riskFactor(input: SafetyInput, asked: Asked, factor: FootRiskFactor): b
 
 /** A triggered rule as one sentence: what, where, and what to do now. */
 export const signText = (t: TriggeredRule): string =>
-  `${t.rule.title}${t.side === 'none' ? '' : `, ${say(t.side)}`}: ${t.rule.action}`;
+  `${say(t.rule.title)}${t.side === 'none' ? '' : `, ${say(t.side)}`}: ${say(t.rule.action)}`;
 
 /**
  * Evaluates every safety rule on the answers given. Each open rule switches off exactly its tags; an unanswered question

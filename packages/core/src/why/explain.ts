@@ -34,7 +34,7 @@ export function whyTrials(m: MeasureDefinition, trials: readonly (number | null)
   const taken = trials.filter((t): t is number => t !== null);
   const value = result.value === null ? say('no value') : `${shown(result.value, 2)}${unit(m)}`;
   return {
-    statement: `${m.label}: ${value}`,
+    statement: `${say(m.label)}: ${value}`,
     inputs: [
       ...taken.map((t, i) => ({ name: `Trial ${i + 1}`, value: `${t}${unit(m)}` })),
       ...(simulated ? [{ name: say('Taken with'), value: say('a simulated device: no measurement') }] : []),
@@ -59,9 +59,9 @@ export function whyThreshold(m: MeasureDefinition, value: number, ageYears: numb
   const reading = readThreshold(m, value, ageYears);
   const sem = semAt(m, value);
   const usual = usualAtAge(m, ageYears);
-  const told = m.thresholds.map((t) => `${t.op} ${t.value}${unit(m)}: ${t.meaning}`);
+  const told = m.thresholds.map((t) => `${t.op} ${t.value}${unit(m)}: ${say(t.meaning)}`);
   return {
-    statement: `${m.label} ${shown(value, 2)}${unit(m)}: ${reading?.meaning ?? say('no threshold is passed')}`,
+    statement: `${say(m.label)} ${shown(value, 2)}${unit(m)}: ${say(reading?.meaning ?? 'no threshold is passed')}`,
     inputs: [
       { name: say('Value'), value: `${shown(value, 2)}${unit(m)}` },
       { name: say('Standard error'), value: sem === null ? say('not known') : `${shown(sem, 2)}${unit(m)}` },
@@ -82,7 +82,7 @@ export function whyComputed(m: MeasureDefinition, computed: Computed): Why {
     statement:
       computed.value === null
         ? say('{{label}}: not known yet', { label: m.label })
-        : `${m.label}: ${shown(computed.value, m.decimals)}${unit(m)}`,
+        : `${say(m.label)}: ${shown(computed.value, m.decimals)}${unit(m)}`,
     inputs: computed.value === null ? computed.missing.map((n) => ({ name: n, value: say('missing') })) : [],
     rule: m.method.join('; '),
     arithmetic:
@@ -97,7 +97,7 @@ export function whyChange(m: MeasureDefinition, then: number, now: number): Why 
   const result = compareValues(m, then, now);
   const mdc = mdcBetween(m, then, now);
   return {
-    statement: `${m.label} ${result.direction === 'same' ? say('unchanged') : say(result.direction)}, ${sayKey(result.class)}`,
+    statement: `${say(m.label)} ${result.direction === 'same' ? say('unchanged') : say(result.direction)}, ${sayKey(result.class)}`,
     inputs: [
       { name: say('Last time'), value: `${shown(then, 2)}${unit(m)}` },
       { name: say('Now'), value: `${shown(now, 2)}${unit(m)}` },
@@ -284,7 +284,7 @@ export function whyStage(start: StartingStage): Why {
     }),
     inputs: start.entries.flatMap((e) =>
       e.parts.map((p) => ({
-        name: `${e.name}: ${p.text}`,
+        name: `${say(e.name)}: ${p.text}`,
         value: `${sayKey(p.state)}, ${p.because}`,
       })),
     ),
@@ -333,7 +333,7 @@ export function whySession(session: JudgedSession, school: PainSchool): Why {
 export function whySafety(triggered: TriggeredRule): Why {
   const { rule } = triggered;
   return {
-    statement: `${rule.title}: ${rule.level}`,
+    statement: `${say(rule.title)}: ${say(rule.level)}`,
     inputs: triggered.because.map((value) => ({ name: say('Answered'), value })),
     rule: rule.evidence.statement,
     arithmetic: [

@@ -11,15 +11,15 @@ import type { Why } from './why.js';
 const onSide = (side: string): string => (side === 'none' ? '' : `, ${say(side)}`);
 
 const pushText = (p: Push): string =>
-  `${p.name}: ${p.state}${p.weak ? say(', within error') : ''}, x ${shown(p.ratio, 2)}`;
+  `${say(p.name)}: ${say(p.state)}${p.weak ? say(', within error') : ''}, x ${shown(p.ratio, 2)}`;
 
 /** Opens up the rank of a condition, down to each ratio and its source. */
 export function whyRank(c: ConditionDefinition, ranked: RankedCondition): Why {
   const pushes = [...ranked.for, ...ranked.against];
   return {
-    statement: `${c.name}${onSide(ranked.side)}: ${ranked.rank}`,
+    statement: `${say(c.name)}${onSide(ranked.side)}: ${say(ranked.rank)}`,
     inputs: pushes.map((p) => ({
-      name: `${p.name}: ${p.state}`,
+      name: `${say(p.name)}: ${say(p.state)}`,
       value: say('{{list}}. x {{ratio}}, {{share}} % of the push. {{source}}', {
         list: p.because.join('; '),
         ratio: shown(p.ratio, 2),
@@ -64,7 +64,7 @@ export function whyRank(c: ConditionDefinition, ranked: RankedCondition): Why {
 /** Opens up what keeps it going. */
 export function whyDriver(driver: Driver, definition: DriverDefinition): Why {
   return {
-    statement: `${driver.label}${onSide(driver.side)}: ${driver.strength}`,
+    statement: `${say(driver.label)}${onSide(driver.side)}: ${say(driver.strength)}`,
     inputs: driver.because.split('; ').map((value) => ({ name: say('Found'), value })),
     rule: say(
       '{{gloss}}. Clear when nothing it hangs on is within error and nothing that tells it apart is unknown; else possible.',

@@ -2,7 +2,14 @@ import { RadioRow } from '../../parts/RadioRow.js';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { type ProtocolDefinition, REVIEW_RULES, type ReviewResult, whyReview, say } from '@heathstep/core';
+import {
+  type ProtocolDefinition,
+  REVIEW_RULES,
+  type ReviewResult,
+  whyReview,
+  say,
+  notMetYet,
+} from '@heathstep/core';
 import { DECISIONS, STOP_ENDS, type CourseView, type DecisionBody } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
@@ -133,8 +140,9 @@ function Drafted({ plan }: { plan: NonNullable<CourseView['drafted']> }) {
 
 /** Why, in full; criteria that are simply not met yet stand at the left and are only counted here. */
 function Reasons({ review }: { review: ReviewResult }) {
-  const waiting = review.because.filter((b) => b.startsWith('not yet: ')).length;
-  const told = review.because.filter((b) => !b.startsWith('not yet: '));
+  const notYet = notMetYet(review.criteria);
+  const waiting = review.because.filter((b) => notYet.includes(b)).length;
+  const told = review.because.filter((b) => !notYet.includes(b));
   return (
     <ul className="mt-4 border-t border-line">
       {told.map((reason) => (

@@ -4,7 +4,7 @@ import { type LanguageView, tongueOf } from '@heathstep/contracts';
 import { ENGLISH, type Tongue } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { keep, stored } from '../../api/kept.js';
-import { dayHere, longDay, shortDay, weekdayName } from '../../parts/dates.js';
+import { dayHere, dayIn, longDay, shortDay, weekdayName } from '../../parts/dates.js';
 
 /** How a page speaks to its reader: texts, numbers and days. */
 export interface Reader extends Tongue {
@@ -35,10 +35,8 @@ function browserLanguage(): string | null {
 }
 
 function readerOf(language: LanguageView): Reader {
-  const days = (parts: Intl.DateTimeFormatOptions) => {
-    const format = new Intl.DateTimeFormat(language.locale, { ...parts, timeZone: 'UTC' });
-    return (iso: string) => format.format(new Date(`${dayHere(iso)}T00:00:00Z`));
-  };
+  const days = (parts: Intl.DateTimeFormatOptions) => (iso: string) =>
+    dayIn(language.locale, parts, dayHere(iso));
   return {
     ...tongueOf(language),
     longDay: days({ weekday: 'long', day: 'numeric', month: 'long' }),

@@ -265,7 +265,7 @@ function StandIns({ content }: { content: ClinicContent }) {
         <tbody>
           {content.standIns.map((s) => (
             <tr key={s.key} className="border-b border-line-2">
-              <td className="py-1.5">{s.serves}</td>
+              <td className="py-1.5">{say(s.serves)}</td>
               <td className="font-semibold">{s.name}</td>
               <td className="whitespace-nowrap">
                 {s.kg === null

@@ -210,12 +210,12 @@ const Stairs = memo(function Stairs({
         return (
           <section
             key={ladder.key}
-            aria-label={ladder.name}
+            aria-label={say(ladder.name)}
             hidden={!rungs.some((e) => shown.has(e.key))}
             className="max-w-full py-4 [contain-intrinsic-size:auto_20rem] [content-visibility:auto]"
           >
-            <h2 className="text-lg">{ladder.name}</h2>
-            <p className="text-sm text-ink-2">{ladder.purpose}</p>
+            <h2 className="text-lg">{say(ladder.name)}</h2>
+            <p className="text-sm text-ink-2">{say(ladder.purpose)}</p>
             <ol className="mt-2 flex items-end gap-1 overflow-x-auto pb-2">
               {rungs.map((e) => (
                 <Rung
@@ -297,7 +297,7 @@ const Step = memo(function Step({ exercise, figure, starred, moving, rise }: Ste
           )}
         </span>
         <span className="text-sm leading-tight text-ink-2">
-          {exercise.change === 'the start' ? '' : exercise.change}
+          {exercise.change === say('the start') ? '' : exercise.change}
         </span>
       </span>
     </>

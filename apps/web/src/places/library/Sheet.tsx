@@ -91,7 +91,7 @@ export function Sheet({
           <ul>
             {exercise.faults.map((f) => (
               <li key={f.fault}>
-                <b>{f.fault}:</b> {f.fix}
+                <b>{say(f.fault)}:</b> {f.fix}
               </li>
             ))}
           </ul>
@@ -132,7 +132,7 @@ export function Sheet({
           </Part>
         </div>
         <Part title={say('Evidence')}>
-          <p className="text-sm text-ink-2">{`${exercise.evidence.statement}. ${exercise.evidence.source} (${exercise.evidence.kind}).`}</p>
+          <p className="text-sm text-ink-2">{`${exercise.evidence.statement}. ${exercise.evidence.source} (${say(exercise.evidence.kind)}).`}</p>
           <Review exercise={exercise} content={content} />
           {own !== undefined && <Versions exerciseKey={exercise.key} />}
         </Part>
@@ -171,7 +171,7 @@ function DrawnAndNamed({
               at: at + 1,
               n: rungs.length,
             })}
-        {`${sentence(exercise.position)}, ${exercise.place}. `}
+        {`${sentence(say(exercise.position))}, ${exercise.place}. `}
         {own?.retired === true && <b>{say('Put aside: offered to no new plan.')}</b>}
       </p>
       {figure !== undefined && (
@@ -299,7 +299,7 @@ function Neighbours({ exercise, content }: { exercise: ExerciseDefinition; conte
       <Link className="text-action" to={`/library/${key}`}>
         {content.exercises.find((e) => e.key === key)?.name ?? key}
       </Link>
-      <span className="text-ink-2">{`: ${r.change} (${r.changes.join(', ')})`}</span>
+      <span className="text-ink-2">{`: ${r.change} (${r.changes.map((c) => say(c)).join(', ')})`}</span>
     </li>
   );
   return (

@@ -327,7 +327,7 @@ function SeenFaults({
             onClick={() => toggle(f.fault)}
           >
             <kbd className="w-6 font-head text-base text-ink-2">{i + 1}</kbd>
-            <span className="flex-1">{f.fault}</span>
+            <span className="flex-1">{say(f.fault)}</span>
             {faults.includes(f.fault) && <span className="text-base font-normal">{f.fix}</span>}
           </button>
         ))}

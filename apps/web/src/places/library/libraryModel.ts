@@ -1,4 +1,4 @@
-import { say } from '@heathstep/core';
+import { say, mainPosition } from '@heathstep/core';
 import type { ExerciseDefinition } from '@heathstep/core';
 import type { ClinicContent } from '../../api/queries.js';
 import { type Find, finderOf } from '../../parts/finder.js';
@@ -11,9 +11,6 @@ export type Chosen = Readonly<Partial<Record<Facet, string>>>;
 
 const NOTHING = say('nothing needed');
 
-/** Standing on a step is standing: the first words of a position. */
-const positionOf = (e: ExerciseDefinition): string => e.position.split(/,| on | or /)[0] ?? e.position;
-
 function wordsOf(e: ExerciseDefinition, facet: Facet): readonly string[] {
   switch (facet) {
     case 'aim':
@@ -21,7 +18,7 @@ function wordsOf(e: ExerciseDefinition, facet: Facet): readonly string[] {
     case 'body part':
       return e.parts;
     case 'position':
-      return [positionOf(e)];
+      return [mainPosition(e)];
     case 'equipment':
       return e.equipment.length === 0 ? [NOTHING] : e.equipment;
     case 'driver':
@@ -37,7 +34,7 @@ const textOf = (e: ExerciseDefinition): string =>
     e.name,
     ...(e.also ?? []),
     e.aim,
-    e.position,
+    say(e.position),
     e.place,
     e.feel,
     e.change,
@@ -46,7 +43,7 @@ const textOf = (e: ExerciseDefinition): string =>
     ...e.variants.map((v) => v.name),
     ...e.equipment,
     ...e.steps,
-    ...e.faults.flatMap((f) => [f.fault, f.fix]),
+    ...e.faults.flatMap((f) => [say(f.fault), f.fix]),
     ...e.drivers,
   ].join(' ');
 

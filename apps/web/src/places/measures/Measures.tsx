@@ -207,8 +207,8 @@ function Detail({
           ? `${m.error.mdc} ${unit}`
           : `${m.error.mdcPercent} %`,
     ],
-    [say('Methods'), m.methods.join('; ')],
-    [say('Positions'), m.positions.join('; ')],
+    [say('Methods'), m.methods.map((x) => say(x)).join('; ')],
+    [say('Positions'), m.positions.map((x) => say(x)).join('; ')],
     ...(m.also === undefined ? [] : [[say('Also called'), m.also.join(', ')] as const]),
     [say('Quick line'), [...m.aliases, m.key.replaceAll('-', ' ')].join(', ')],
   ];
@@ -217,7 +217,7 @@ function Detail({
       <h2>{m.label}</h2>
       <p className="text-ink-2">{m.brief}</p>
       <div className="mt-3 flex gap-4">
-        {m.setup !== null && <Setup name={m.setup} label={m.positions[0] ?? ''} />}
+        {m.setup !== null && <Setup name={m.setup} label={say(m.positions[0] ?? '')} />}
         <ol className="list-decimal pl-5 text-sm">
           {m.method.map((s) => (
             <li key={s}>{s}</li>
@@ -254,7 +254,7 @@ function Standing({
   return (
     <>
       <p className="mt-4 border-t border-line-2 pt-3 text-sm text-ink-2">
-        {`${m.evidence.statement}. ${m.evidence.source} (${m.evidence.kind}).`}
+        {`${m.evidence.statement}. ${m.evidence.source} (${say(m.evidence.kind)}).`}
         {m.error !== null && say(' Error: {{source}}.', { source: m.error.source })}
       </p>
       <p className="text-sm text-ink-2">

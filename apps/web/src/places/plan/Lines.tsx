@@ -264,7 +264,8 @@ function Taught({ line, course }: { line: PlanLine; course: CourseView }) {
         <span className="ml-3 text-ink-2">
           {say('Taught {{shortDay}}: {{words}}', {
             shortDay: shortDay(last.at),
-            words: last.faults.length === 0 ? say('no fault seen') : last.faults.join('; '),
+            words:
+              last.faults.length === 0 ? say('no fault seen') : last.faults.map((f) => say(f)).join('; '),
           })}
         </span>
       )}
@@ -321,7 +322,7 @@ function LoadSteps({ load, most }: { load: number | null; most: number }) {
     <span
       className="flex h-6 w-12 items-end gap-0.5"
       role="img"
-      aria-label={`relative load ${shown(load)} body weights`}
+      aria-label={say('relative load {{load}} body weights', { load: shown(load) })}
       title={say('{{load}} body weights', { load: shown(load) })}
     >
       {Array.from({ length: BARS }, (_, i) => (

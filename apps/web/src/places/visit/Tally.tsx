@@ -147,13 +147,13 @@ function ToConfirm({ live }: { live: LiveVisit }) {
   return (
     <Part title={say('Is it right?')}>
       <ul className="text-sm">
-        {live.toConfirm.map(({ measure, side, ask }) => (
+        {live.toConfirm.map(({ measure, side, told }) => (
           <li key={`${measure.key}-${side}`} className="py-0.5">
             <span className="font-semibold">
               {measure.label}
               {sideLetter(side)}
             </span>
-            : {ask.replace(/ Is it right\?$/, '')}{' '}
+            : {told}{' '}
             <button
               type="button"
               className="text-action min-h-9"

@@ -111,7 +111,7 @@ export interface LiveVisit {
   readonly toConfirm: readonly {
     readonly measure: MeasureDefinition;
     readonly side: Column;
-    readonly ask: string;
+    readonly told: string;
   }[];
 }
 
@@ -157,7 +157,7 @@ function askedAbout(measures: readonly MeasureDefinition[], readings: VisitReadi
       if (entry === null || entry.confirmed === true) return [];
       return entry.trials.flatMap((t) => {
         const guard = t === null ? null : guardReading(measure, String(t));
-        return guard?.state === 'unusual' ? [{ measure, side, ask: guard.ask }] : [];
+        return guard?.state === 'unusual' ? [{ measure, side, told: guard.told }] : [];
       });
     }),
   );

@@ -119,7 +119,7 @@ function HowDone({
         value={typed.text.counted}
         options={[
           ['', way === 'hold' ? say('holds') : say('repetitions')],
-          ...COUNTED.filter((c) => c !== 'reps' && c !== 'holds').map((c) => [c, c] as const),
+          ...COUNTED.filter((c) => c !== 'reps' && c !== 'holds').map((c) => [c, say(c)] as const),
         ]}
         onChange={(value) => put('counted', value)}
       />
@@ -127,7 +127,7 @@ function HowDone({
         label={say('Load')}
         error={errorsAt(error, '/file/exercise/loadKind')}
         value={typed.text.loadKind}
-        options={[['', say('by its tags')], ...LOAD_KINDS.map((k) => [k, k] as const)]}
+        options={[['', say('by its tags')], ...LOAD_KINDS.map((k) => [k, say(k)] as const)]}
         onChange={(value) => put('loadKind', value)}
       />
       <TextField

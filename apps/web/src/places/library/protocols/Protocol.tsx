@@ -5,7 +5,7 @@ import { Link, useParams } from 'react-router';
 import type { ProtocolView } from '@heathstep/contracts';
 import type { ProtocolDefinition } from '@heathstep/core';
 import { ApiError, request } from '../../../api/client.js';
-import { type ClinicContent, keys, useContent, useSession } from '../../../api/queries.js';
+import { type ClinicContent, keys, spokenProtocol, useContent, useSession } from '../../../api/queries.js';
 import { fullDay } from '../../../parts/dates.js';
 import { Failed, Loading } from '../../../parts/Waiting.js';
 import { PeopleOn } from './PeopleOn.js';
@@ -39,7 +39,7 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
   const role = session.data?.user.role;
   const { shipped, published, draft } = view;
   const [editing, setEditing] = useState(() => keptDraft(shipped.key) !== null);
-  const used = published?.definition ?? shipped;
+  const used = spokenProtocol(published?.definition ?? shipped);
   const mayChange = role !== 'assistant';
   return (
     <main className="px-6 py-5">
@@ -47,7 +47,7 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
         {say('All protocols')}
       </Link>
       <div className="flex flex-wrap items-baseline gap-x-6">
-        <h1 className="flex-1">{shipped.name}</h1>
+        <h1 className="flex-1">{say(shipped.name)}</h1>
         <a
           className="text-action min-h-11 content-center"
           href={`/api/library/protocols/${shipped.key}/file`}
@@ -82,7 +82,7 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
           {draft !== null && (
             <Changes
               title={say('What the draft of version {{version}} changes', { version: draft.version })}
-              changes={changesBetween(used, draft.definition, content)}
+              changes={changesBetween(used, spokenProtocol(draft.definition), content)}
             />
           )}
           {published !== null && (
@@ -90,7 +90,7 @@ function Whole({ view, content }: { view: ProtocolView; content: ClinicContent }
               title={say('What our version {{version}} says otherwise than the shipped one', {
                 version: published.version,
               })}
-              changes={changesBetween(shipped, published.definition, content)}
+              changes={changesBetween(spokenProtocol(shipped), used, content)}
             />
           )}
           <PeopleOn protocolKey={shipped.key} mayMove={mayChange} />

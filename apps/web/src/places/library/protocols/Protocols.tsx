@@ -14,9 +14,9 @@ import { Failed, Loading } from '../../../parts/Waiting.js';
 const protocolsOf = (rows: readonly ProtocolRow[], pathways: readonly Pathway[]): Find<ProtocolRow> =>
   finderOf(rows, (row) =>
     [
-      row.name,
+      say(row.name),
       ...pathways.filter((p) => p.protocol === row.key).flatMap((p) => [p.name, p.gloss, ...p.also]),
-      ...row.stages,
+      ...row.stages.map((s) => say(s)),
     ].join(' '),
   );
 
@@ -62,8 +62,8 @@ export function Protocols() {
               to={`/library/protocols/${row.key}`}
               className="grid min-h-14 grid-cols-[minmax(0,17rem)_minmax(0,1fr)_9rem_6rem] items-baseline gap-5 border-b border-line-2 px-2 py-2.5 hover:bg-line-2"
             >
-              <span className="font-head text-lg font-semibold">{row.name}</span>
-              <span className="text-sm text-ink-2">{row.stages.join(' · ')}</span>
+              <span className="font-head text-lg font-semibold">{say(row.name)}</span>
+              <span className="text-sm text-ink-2">{row.stages.map((s) => say(s)).join(' · ')}</span>
               <span className="text-sm">
                 {row.own === null ? (
                   say('as shipped')

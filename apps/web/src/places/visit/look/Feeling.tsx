@@ -83,13 +83,13 @@ function Spots({ entry, side, tap }: { entry: NumbEntry; side: Side; tap: (site:
     <>
       {NUMB_SITES.map(([site, name]) => {
         const [x, y] = SOLE_SPOTS[site] ?? [0, 0];
-        const state = entry.felt.includes(site)
-          ? say('felt')
+        const state: 'felt' | 'missed' | 'not tested' = entry.felt.includes(site)
+          ? 'felt'
           : entry.missed.includes(site)
-            ? say('missed')
-            : say('not tested');
+            ? 'missed'
+            : 'not tested';
         return (
-          <Spot key={site} label={`${name}, ${say(side)}: ${state}`} onPress={() => tap(site)}>
+          <Spot key={site} label={`${say(name)}, ${say(side)}: ${say(state)}`} onPress={() => tap(site)}>
             <circle cx={x} cy={y} r="19" fill="transparent" />
             <circle
               cx={x}

@@ -58,7 +58,7 @@ export function Details(props: RowProps) {
             keep={(value, heldBy, simulated) =>
               keep(value, {
                 ...(measure.methods.includes('phone or inclinometer')
-                  ? { method: say('phone or inclinometer') }
+                  ? { method: 'phone or inclinometer' }
                   : {}),
                 ...(heldBy === 'self' ? { by: 'self' as const } : {}),
                 ...(simulated ? { simulated } : {}),
@@ -443,7 +443,7 @@ function How(props: RowProps) {
           {say('How it is taken')} <Also of={measure} most={4} />
         </summary>
         <div className="flex gap-5 pb-1">
-          {measure.setup !== null && <Setup name={measure.setup} label={measure.positions[0] ?? ''} />}
+          {measure.setup !== null && <Setup name={measure.setup} label={say(measure.positions[0] ?? '')} />}
           <div>
             <ol className="list-decimal pl-5">
               {measure.method.map((step) => (
@@ -480,7 +480,7 @@ function Choice({
       >
         {options.map((o) => (
           <option key={o} value={o}>
-            {o}
+            {say(o)}
           </option>
         ))}
       </select>
