@@ -2,11 +2,10 @@ import { rmSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
 import { freePort } from '../scripts/lib/postgres.mjs';
 import { startServer as start, stopServer as stop } from '../scripts/lib/server.mjs';
-import { contentWithMadeUp as withMadeUp } from '../scripts/lib/texts.mjs';
+import { contentWithMadeUp } from '../scripts/lib/texts.mjs';
 
-const startServer = start as (database: unknown, port: number, env: object) => Promise<unknown>;
+const startServer: (database: unknown, port: number, env: object) => Promise<unknown> = start;
 const stopServer = stop as (server: unknown) => Promise<void>;
-const contentWithMadeUp = withMadeUp as () => Promise<string>;
 
 /** What of an answer is written in English for all: content and protocols are said by the page. */
 const SAID_BY_THE_PAGE = ['protocol', 'madeOf', 'safety', 'stages'];

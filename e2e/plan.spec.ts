@@ -58,6 +58,17 @@ test('the week of a plan: marks go to another day by pointer and by keys, and st
     expect(await daysOf(week, exercise)).toEqual(['Tuesday', 'Thursday', 'Sunday']);
   });
 
+  await test.step('an exercise at another part of the day than the rest, by keys, and its sentence says so', async () => {
+    const when = week.getByLabel(`When of the day, ${exercise}`);
+    await expect(when).toHaveValue('');
+    await when.focus();
+    await page.keyboard.press('e');
+    await expect(when).toHaveValue('evening');
+    await expect(page.getByText(/3 days a week, in the evening\./)).toBeVisible();
+    await page.keyboard.press('Control+z');
+    await expect(when).toHaveValue('');
+  });
+
   await test.step('a time of day, held against the calendar of the person', async () => {
     const time = week.getByLabel('Time of day for the exercises');
     await expect(time).toHaveValue('18:00');

@@ -70,8 +70,37 @@ describe('the plan for a calendar', () => {
     expect(other.exerciseTime).toBe('06:45');
   });
 
-  it('puts no two sittings of a day at one time', async () => {
+  it('has what is given for a part of the day there, in the sentence too, and refuses what is no part', async () => {
+    const { episodeId, plan } = await treated(who);
+    const draft = (
+      await who
+        .post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), stage: 'build', from: 'current' })
+        .expect(201)
+    ).body as PlanView;
+    // One with no part of the day of its own.
+    const at = draft.items.findIndex((i) => i.timesPerDay === 1 && i.daysPerWeek < 7);
+    const put = (part: unknown) =>
+      who.put(`/api/plans/${draft.id}`, {
+        version: draft.version,
+        items: draft.items.map((i, n) => (n === at ? { ...i, part } : i)),
+      });
+    for (const part of ['night', 7, ['evening']])
+      expect((await put(part).expect(400)).body.errors[0].pointer).toBe(`/items/${at}/part`);
+    const kept = (await put('midday').expect(200)).body as PlanView;
+    await who.post(`/api/plans/${draft.id}/give`, { version: kept.version }).expect(200);
+    expect(plan.items[at]?.part).toBeUndefined();
+    const hours = eventsOf(await calendar(episodeId))
+      .filter((e) => e.isRecurring())
+      .map((e) => `${e.startDate.hour}:${e.startDate.minute}`);
+    expect(hours).toContain('12:30');
+    expect((await who.get(`/api/episodes/${episodeId}/handout`).expect(200)).text).toContain('at midday');
+  });
+
+  it('puts no two sittings of a day at one time, whenever the person exercises', async () => {
     const { episodeId } = await treated(who);
+    const { version } = (await who.get(`/api/episodes/${episodeId}`).expect(200)).body as EpisodeView;
+    // Just before what is done before the first step ends.
+    await who.patch(`/api/episodes/${episodeId}`, { version, exerciseTime: '07:01' }).expect(200);
     const sittings = eventsOf(await calendar(episodeId)).filter((e) => e.isRecurring());
     const spans = sittings.flatMap((e) => {
       const iterator = e.iterator();

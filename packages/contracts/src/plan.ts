@@ -1,4 +1,4 @@
-import type { StageKey } from '@heathstep/core';
+import { DAY_PARTS, type DayPart, type StageKey } from '@heathstep/core';
 import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
@@ -52,6 +52,8 @@ export class PlanItem {
   @IsNumber() daysPerWeek!: number;
   /** Weekdays it is done on, 0 Monday; left out where they are spread evenly. */
   @IsOptional() @IsInt({ each: true }) @ArrayMaxSize(7) @IsArray() days?: number[];
+  /** When of the day it is done; left out for the person's usual time. */
+  @IsOptional() @IsIn(DAY_PARTS, { message: 'must be morning, midday or evening' }) part?: DayPart;
   /** Done in turn with others of the plan. */
   @IsOptional() @ValidateNested() @Type(() => InRoundBody) @IsObject() round?: InRoundBody;
   /** Why the dose goes beyond the usual range. */

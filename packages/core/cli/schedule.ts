@@ -72,5 +72,7 @@ export function scheduleOn(raw: unknown, content: ContentBundle): Result<unknown
     ...busyProblems(input.busy),
   ];
   if (problems.length > 0) return refused(...problems);
-  return ok(schedule({ ...input, from: dayOf(input.from), items, busy: input.busy ?? [] }));
+  const made = schedule({ ...input, from: dayOf(input.from), items, busy: input.busy ?? [] });
+  // Doses given here name no part of the day.
+  return ok({ ...made, items: made.items.map(({ part: _, ...item }) => item) });
 }

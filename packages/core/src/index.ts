@@ -317,6 +317,9 @@ export {
   SHORTEST_REASON,
   sidesFor,
   toDoseInput,
+  DAY_PARTS,
+  type DayPart,
+  mayHavePart,
 } from './plan/prescription.js';
 export {
   doseFieldValue,
@@ -402,6 +405,7 @@ export {
   type ScheduledSitting,
   type ScheduleInput,
   SITTING_TIMES,
+  sittingTime,
 } from './plan/schedule.js';
 export { LEAST_SHARE, shareOfDay, type ShareOfDay } from './plan/shareOfDay.js';
 export {

@@ -12,6 +12,7 @@ import {
   type Sitting,
   SITTING_TIMES,
   sittingsOf,
+  sittingTime,
   weekdayOf,
 } from '@heathstep/core';
 import type { PlanView } from '@heathstep/contracts';
@@ -54,16 +55,18 @@ function firstOn(days: readonly number[], from: string): string {
 /** How long a sitting is in a calendar: whole minutes, and long enough to be seen. */
 const minutesOf = (s: Sitting): number => Math.max(5, Math.ceil(s.seconds / 60));
 
-/** How many minutes after the time of day each sitting begins: when those before it on any of its days are done. */
-function startsAfter(all: readonly Sitting[]): (s: Sitting) => number {
-  const ends: { readonly sitting: Sitting; readonly end: number }[] = [];
-  for (const sitting of all) {
-    const before = ends.filter(
-      (e) => e.sitting.when === sitting.when && e.sitting.days.some((d) => sitting.days.includes(d)),
-    );
-    ends.push({ sitting, end: Math.max(0, ...before.map((e) => e.end)) + minutesOf(sitting) });
+/** When of the day each sitting begins, in minutes from midnight: at its time, or when those before it on any of its days are done. */
+function startsOf(all: readonly Sitting[], usual: string): ReadonlyMap<Sitting, number> {
+  const wanted = (s: Sitting) => {
+    const [hours = 0, minutes = 0] = sittingTime(s, usual).split(':').map(Number);
+    return hours * 60 + minutes;
+  };
+  const starts = new Map<Sitting, number>();
+  for (const sitting of [...all].sort((x, y) => wanted(x) - wanted(y))) {
+    const before = [...starts].filter(([s]) => s.days.some((d) => sitting.days.includes(d)));
+    starts.set(sitting, Math.max(wanted(sitting), ...before.map(([s, at]) => at + minutesOf(s))));
   }
-  return (s) => (ends.find((e) => e.sitting === s)?.end ?? 0) - minutesOf(s);
+  return starts;
 }
 
 const idOf = (episodeId: string, key: string): string => `${episodeId}-${key}@heathstep`;
@@ -88,10 +91,10 @@ export function planCalendar(record: EpisodeRecord, now: Date): string | null {
   const from = view.today;
   const usual = view.exerciseTime ?? SITTING_TIMES.usual;
   const until = new Date(`${addDays(from, LONGEST_DAYS)}T23:59:59Z`);
-  const after = startsAfter(current);
+  const starts = startsOf(current, usual);
   for (const s of current) {
-    const time = s.when === null ? usual : SITTING_TIMES.set;
-    const start = new Date(new Date(`${firstOn(s.days, from)}T${time}:00Z`).getTime() + after(s) * 60_000);
+    const midnight = new Date(`${firstOn(s.days, from)}T00:00:00Z`).getTime();
+    const start = new Date(midnight + (starts.get(s) ?? 0) * 60_000);
     const event = calendar.createEvent({
       id: idOf(view.id, s.key),
       sequence: view.plan.number,

@@ -1,9 +1,11 @@
 import { useEffect } from 'react';
 
+/** What a choice is made in keeps nothing to take back of its own, other than a field for text. */
+const CHOICES = ['checkbox', 'radio', 'range', 'file', 'button'];
+
 const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLInputElement ||
   target instanceof HTMLTextAreaElement ||
-  target instanceof HTMLSelectElement;
+  (target instanceof HTMLInputElement && !CHOICES.includes(target.type));
 
 /** Ctrl+Z takes back, Ctrl+Shift+Z and Ctrl+Y make again; a field that is being typed in keeps its own. */
 export function useUndoKeys(back: () => void, again: () => void): void {

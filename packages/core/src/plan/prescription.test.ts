@@ -1,7 +1,7 @@
 import { exercise } from '../testing/exercises.js';
 import { keepGivable, planProblems } from './check.js';
 import { prescribe } from './prescribe.js';
-import { type Prescription, prescriptionProblems, sidesFor } from './prescription.js';
+import { type DayPart, type Prescription, prescriptionProblems, sidesFor } from './prescription.js';
 
 const rise = exercise();
 const both = exercise({ key: 'rise-both', laterality: 'together' });
@@ -47,9 +47,17 @@ describe('a prescription of an exercise', () => {
     ['a hold beside a tempo', { holdSeconds: 10 }, 'holdSeconds'],
     ['a day too many', { daysPerWeek: 8 }, 'daysPerWeek'],
     ['not a number', { sets: Number.NaN }, 'sets'],
+    ['a part of the day there is not', { part: 'night' as DayPart }, 'part'],
+    ['one part of the day for several times', { part: 'evening', timesPerDay: 2 }, 'part'],
   ])('refuses %s by its field', (_name, change, field) =>
     expect(prescriptionProblems({ ...left, ...change }, rise).map((p) => p.path)).toContain(field),
   );
+
+  it('is given for a part of the day, but not where the exercise has its own', () => {
+    const evening = { ...left, part: 'evening' as const };
+    expect(prescriptionProblems(evening, rise)).toEqual([]);
+    expect(prescriptionProblems(evening, exercise({ when: 'before the first step' }))[0]?.path).toBe('part');
+  });
 
   it('has nothing against its own dose', () => expect(prescriptionProblems(left, rise)).toEqual([]));
 });

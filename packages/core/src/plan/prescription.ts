@@ -6,6 +6,14 @@ import { doseRange } from './doseRange.js';
 import type { InRound } from './rounds.js';
 import { outsideRanges, type Issue } from '../result/result.js';
 
+/** Parts of the day an exercise can be given for; else it is done at the person's usual time. */
+export const DAY_PARTS = ['morning', 'midday', 'evening'] as const;
+export type DayPart = (typeof DAY_PARTS)[number];
+
+/** Once a day, and with no part of the day of its own: only then can another be chosen. */
+export const mayHavePart = (p: { readonly timesPerDay: number }, exercise: ExerciseDefinition): boolean =>
+  p.timesPerDay === 1 && exercise.when === null;
+
 /** One exercise of a plan as prescribed. */
 export interface Prescription extends ExerciseDose {
   readonly exercise: string;
@@ -15,6 +23,8 @@ export interface Prescription extends ExerciseDose {
   readonly variant?: string | undefined;
   /** Weekdays it is done on, 0 Monday; left out where they are spread evenly. */
   readonly days?: readonly number[] | undefined;
+  /** When of the day it is done; left out for the person's usual time. */
+  readonly part?: DayPart | undefined;
   /** Done in turn with others; left out where it is done by itself. */
   readonly round?: InRound | undefined;
   /** Why its dose goes beyond the usual range; left out where it does not. */
@@ -86,6 +96,12 @@ export function prescriptionProblems(p: Prescription, exercise: ExerciseDefiniti
     !(new Set(days).size === days.length && days.every((d) => Number.isInteger(d) && d >= 0 && d <= 6))
   )
     problems.push({ path: 'days', value: days, bound: say('weekdays from 0, Monday, to 6, each once') });
+  if (p.part !== undefined && !(DAY_PARTS.includes(p.part) && mayHavePart(p, exercise)))
+    problems.push({
+      path: 'part',
+      value: p.part,
+      bound: say('morning, midday or evening, for what is done once a day and at no time of its own'),
+    });
   const dose = computeDose(toDoseInput(p, exercise));
   if (!dose.ok) problems.push(...dose.issues.filter((i) => problems.every((q) => q.path !== i.path)));
   return problems;

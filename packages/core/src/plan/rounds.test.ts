@@ -127,6 +127,17 @@ describe('exercises done in rounds', () => {
     ]);
   });
 
+  it('are done at one part of the day: who changes it in one changes it in all', () => {
+    const before = series();
+    const after = before.map((i) => (i.exercise === 'down' ? { ...i, part: 'morning' as const } : i));
+    expect(followRound(before, after).map((i) => i.part ?? null)).toEqual([
+      'morning',
+      'morning',
+      'morning',
+      null,
+    ]);
+  });
+
   it('are parted again, and what is left alone is in no round', () => {
     expect(partNext(series(), 0).map((i) => i.round?.key ?? null)).toEqual([null, 'b', 'b', null]);
     expect(tidyRounds(series().filter((i) => i.exercise !== 'up' && i.exercise !== 'in'))[0]?.round).toBe(

@@ -27,7 +27,7 @@ export const isDoneAlone = (exercise: ExerciseDefinition): boolean =>
   exercise.aim === 'aid' || isWalkRun(exercise) || exercise.when !== null;
 
 /** What the exercises of a round have in common: who changes it in one, changes it in all. */
-const SHARED = ['sets', 'timesPerDay', 'daysPerWeek', 'days', 'round'] as const;
+const SHARED = ['sets', 'timesPerDay', 'daysPerWeek', 'days', 'part', 'round'] as const;
 type Shared = (typeof SHARED)[number];
 
 const sharedOf = (p: Prescription): Pick<Prescription, Shared> => ({
@@ -35,6 +35,7 @@ const sharedOf = (p: Prescription): Pick<Prescription, Shared> => ({
   timesPerDay: p.timesPerDay,
   daysPerWeek: p.daysPerWeek,
   days: p.days,
+  part: p.part,
   round: p.round,
 });
 

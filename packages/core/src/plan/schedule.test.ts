@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { exercise } from '../testing/exercises.js';
 import { localTime } from '../quantity/day.js';
 import { prescribe } from './prescribe.js';
+import type { DayPart } from './prescription.js';
 import { betterTime, displaced, momentAt, schedule, type ScheduleInput } from './schedule.js';
 import type { WeekItem } from './week.js';
 
@@ -55,6 +56,25 @@ describe('a plan in days', () => {
     const [monday, tuesday] = schedule(of2({ days: 2, busy })).items;
     expect([monday?.start, monday?.moved]).toEqual(['2026-03-16T18:30:00+01:00', true]);
     expect([tuesday?.start, tuesday?.moved]).toEqual(['2026-03-17T18:00:00+01:00', false]);
+  });
+
+  it('puts what is given for a part of the day there, and moves it within that part only', () => {
+    const at = (part: DayPart, busy: ScheduleInput['busy'] = []) => {
+      const given = of('a', 7);
+      const items = [{ ...given, item: { ...given.item, part } }, of('b', 7)];
+      const { items: placed, conflicts } = schedule(of2({ items, days: 1, busy, usualTime: '20:00' }));
+      return [placed.map((p) => [p.part, p.start.slice(11, 16), p.moved]), conflicts.map((c) => c.because)];
+    };
+    const usual = [null, '20:00', false];
+    expect(at('morning')).toEqual([[['morning', '07:30', false], usual], []]);
+    expect(at('midday')).toEqual([[['midday', '12:30', false], usual], []]);
+    expect(at('evening')).toEqual([[['evening', '19:30', false], usual], []]);
+    const taken = (from: string, to: string) => [
+      { start: `2026-03-16T${from}:00+01:00`, end: `2026-03-16T${to}:00+01:00` },
+    ];
+    expect(at('morning', taken('07:00', '08:00'))[0]).toEqual([['morning', '08:00', true], usual]);
+    // The whole morning: it is not pushed into the afternoon.
+    expect(at('morning', taken('05:00', '11:30'))).toEqual([[usual], ['morning: no free time']]);
   });
 
   it('says what does not fit into a day that is full', () => {

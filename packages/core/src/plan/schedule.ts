@@ -1,13 +1,31 @@
 import { say } from '../quantity/tongue.js';
 import { addDays, type DayText, localTime } from '../quantity/day.js';
 import { weekdayOf } from './due.js';
+import type { DayPart } from './prescription.js';
 import { sittingsOf, type Sitting, type WeekConflict, weekConflicts, type WeekItem } from './week.js';
 
 /** Where in the day a sitting is put at first, local time: what has its own part of the day comes first. [convention] */
 export const SITTING_TIMES = { set: '07:00', usual: '18:00' } as const;
 
-/** A sitting at its usual time may move within these hours, in minutes from midnight. [convention] */
-const WAKING = { from: 7 * 60, to: 22 * 60 } as const;
+interface Hours {
+  /** Minutes from midnight. */
+  readonly from: number;
+  readonly to: number;
+}
+
+/** A sitting at its usual time may move within these hours. [convention] */
+const WAKING: Hours = { from: 7 * 60, to: 22 * 60 };
+
+/** Where in its part of the day a sitting is put at first, and the hours it may move within. [convention] */
+const PARTS: Readonly<Record<DayPart, Hours & { readonly time: string }>> = {
+  morning: { time: '07:30', from: 6 * 60, to: 11 * 60 },
+  midday: { time: '12:30', from: 11 * 60, to: 15 * 60 },
+  evening: { time: '19:30', from: 17 * 60, to: 22 * 60 },
+};
+
+/** When of the day a sitting is, `HH:MM`, before anything is in its way; `usual` is the person's own time. */
+export const sittingTime = ({ when, part }: Pick<Sitting, 'when' | 'part'>, usual: string): string =>
+  when !== null ? SITTING_TIMES.set : part !== null ? PARTS[part].time : usual;
 const STEP_MINUTES = 15;
 const LEAST_MINUTES = 5;
 
@@ -36,6 +54,8 @@ export interface ScheduledSitting {
   readonly end: string;
   /** When of the day, as the patient reads it; null for the usual time. */
   readonly when: string | null;
+  /** The part of the day it was given for; null for the usual time. */
+  readonly part: DayPart | null;
   readonly exercises: readonly string[];
   readonly minutes: number;
   /** Whether it stands at another time than usual, because that one was taken. */
@@ -83,19 +103,20 @@ interface Span {
   readonly to: number;
 }
 
-/** Starts to try, in minutes: the usual one, then ever further from it, the later first. */
+/** Starts to try, in minutes: its own one, then ever further from it, the later first. */
 function startsFor(sitting: Sitting, minutes: number, usual: number): readonly number[] {
-  if (sitting.when !== null) return [minutesOf(SITTING_TIMES.set)];
-  const steps = Array.from({ length: (WAKING.to - WAKING.from) / STEP_MINUTES }, (_, i) => i * STEP_MINUTES);
+  if (sitting.when !== null) return [usual];
+  const { from, to } = sitting.part === null ? WAKING : PARTS[sitting.part];
+  const steps = Array.from({ length: (to - from) / STEP_MINUTES }, (_, i) => i * STEP_MINUTES);
   return [...new Set(steps.flatMap((s) => [usual + s, usual - s]))].filter(
-    (start) => start === usual || (start >= WAKING.from && start + minutes <= WAKING.to),
+    (start) => start === usual || (start >= from && start + minutes <= to),
   );
 }
 
 interface PlaceOn {
   readonly taken: readonly Span[];
   readonly timeZone: string;
-  /** Minutes from midnight. */
+  /** When it is before anything is in its way, minutes from midnight. */
   readonly usual: number;
 }
 
@@ -122,34 +143,34 @@ const CROWDED: Readonly<Record<WeekConflict['kind'], string>> = {
  */
 export function schedule(input: ScheduleInput): Schedule {
   const { items, from, days, timeZone, busy } = input;
-  const usualMinutes = minutesOf(input.usualTime ?? SITTING_TIMES.usual);
+  const own = (s: Sitting) => minutesOf(sittingTime(s, input.usualTime ?? SITTING_TIMES.usual));
   const taken: Span[] = busy.map((b) => ({ from: Date.parse(b.start), to: Date.parse(b.end) }));
   const list = Array.from({ length: days }, (_, i) => addDays(from, i));
-  const sittings = [...sittingsOf(items)].sort((a, b) => Number(a.when === null) - Number(b.when === null));
+  const free = (s: Sitting) => (s.when !== null ? 0 : s.part !== null ? 1 : 2);
+  const sittings = [...sittingsOf(items)].sort((a, b) => free(a) - free(b));
   const placed: ScheduledSitting[] = [];
   const conflicts: ScheduleConflict[] = [];
   for (const day of list)
     for (const sitting of sittings.filter((s) => s.days.includes(weekdayOf(day)))) {
-      const span = placeOf(sitting, day, { taken, timeZone, usual: usualMinutes });
+      const span = placeOf(sitting, day, { taken, timeZone, usual: own(sitting) });
       if (span === null) {
         const because =
-          sitting.when === null
-            ? say('no free time within waking hours')
-            : say('{{when}}: that time is taken', { when: sitting.when });
+          sitting.when !== null
+            ? say('{{when}}: that time is taken', { when: sitting.when })
+            : sitting.part !== null
+              ? say('{{part}}: no free time', { part: say(sitting.part) })
+              : say('no free time within waking hours');
         conflicts.push({ kind: 'busy', days: [day], exercises: sitting.exercises, because });
         continue;
       }
       taken.push(span);
-      const usual = momentAt(
-        day,
-        sitting.when === null ? usualMinutes : minutesOf(SITTING_TIMES.set),
-        timeZone,
-      );
+      const usual = momentAt(day, own(sitting), timeZone);
       placed.push({
         day,
         start: written(new Date(span.from), timeZone),
         end: written(new Date(span.to), timeZone),
         when: sitting.when,
+        part: sitting.part,
         exercises: sitting.exercises,
         minutes: sitting.seconds / 60,
         moved: span.from !== usual.getTime(),

@@ -67,6 +67,15 @@ describe('a prescription in words', () => {
       /every day, before the first step\.$/,
     ));
 
+  it('says the part of the day it is given for, and no more once it is done several times', () => {
+    const evening = { ...heldLeft, timesPerDay: 1, part: 'evening' as const };
+    expect(say(evening, held)).toMatch(/once a day, every day, in the evening\.$/);
+    const twice = withDoseField(evening, 'timesPerDay', 2);
+    expect(twice).not.toHaveProperty('part');
+    expect(withDoseField(evening, 'sets', 2).part).toBe('evening');
+    expect(say(twice, held)).toMatch(/2 times a day, every day\.$/);
+  });
+
   it('sets a number wherever it lives and reads it back; a held exercise has no tempo to set', () => {
     const fields: readonly DoseField[] = [
       'sets',

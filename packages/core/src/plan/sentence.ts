@@ -1,6 +1,6 @@
 import type { DoseSides } from '../dose/dose.js';
 import type { Counted, ExerciseDefinition } from '../exercise/definition.js';
-import { type Prescription, variantOf } from './prescription.js';
+import { type DayPart, type Prescription, variantOf } from './prescription.js';
 import { isWalkRun } from '../dose/walkRun.js';
 import { type Tongue, spoken } from '../quantity/tongue.js';
 
@@ -57,6 +57,12 @@ const setsOf = ({ sets, round }: Prescription, t: Tongue): string =>
   round === undefined
     ? t.say(sets === 1 ? 'set of' : 'sets of', { count: sets })
     : t.say(sets === 1 ? 'round of' : 'rounds of', { count: sets });
+
+const IN_PART: Readonly<Record<DayPart, string>> = {
+  morning: 'in the morning',
+  midday: 'at midday',
+  evening: 'in the evening',
+};
 
 /** What is done in one session: sets of repetitions at a tempo, sets of holds, or minutes. */
 function work(p: Prescription, exercise: ExerciseDefinition, t: Tongue): SentencePart[] {
@@ -178,6 +184,7 @@ export function doseSentence(
     words(', '),
     { kind: 'number', field: 'daysPerWeek', value: p.daysPerWeek, text: days(p.daysPerWeek, t) },
     ...(exercise.when === null ? [] : [words(`, ${exercise.when}`)]),
+    ...(p.part === undefined ? [] : [words(`, ${t.say(IN_PART[p.part])}`)]),
   ];
 }
 
@@ -190,7 +197,11 @@ export function withDoseField(p: Prescription, field: DoseField, value: number):
   if (field === 'upSeconds' || field === 'topSeconds' || field === 'downSeconds') {
     return p.tempo === undefined ? p : { ...p, tempo: { ...p.tempo, [field]: value } };
   }
-  return { ...p, [field]: value };
+  const next = { ...p, [field]: value };
+  // What is done several times a day is spread over it.
+  if (field !== 'timesPerDay' || value === 1) return next;
+  const { part: _, ...spread } = next;
+  return spread;
 }
 
 /** One number of a prescription, wherever it lives; undefined where it has none. */

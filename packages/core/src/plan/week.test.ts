@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { exercise } from '../testing/exercises.js';
 import { prescribe } from './prescribe.js';
+import type { DayPart } from './prescription.js';
 import { dueDays } from './due.js';
 import { arrangeWeek, sittingsOf, weekConflicts, type WeekItem } from './week.js';
 
@@ -46,7 +47,23 @@ describe('the days of a week', () => {
   });
 });
 
+const inPart = (part: DayPart, entry: WeekItem): WeekItem => ({ ...entry, item: { ...entry.item, part } });
+
 describe('sittings', () => {
+  it('keep apart what is given for another part of the day, and an exercise with its own stays there', () => {
+    const list = sittingsOf([
+      inPart('evening', on(7, { key: 'a', name: 'A' })),
+      on(7, { key: 'b', name: 'B' }),
+      inPart('evening', on(7, { key: 'c', name: 'C' })),
+      inPart('midday', on(7, { key: 'd', name: 'D', when: 'before the first step' })),
+    ]);
+    expect(list.map((s) => [s.key, s.exercises, s.part, s.when])).toEqual([
+      ['evening-0123456', ['A', 'C'], 'evening', null],
+      ['usual-0123456', ['B'], null, null],
+      ['set-0123456', ['D'], null, 'before the first step'],
+    ]);
+  });
+
   it('puts together what shares days and part of the day', () => {
     const list = sittingsOf([
       on(3, { key: 'a', name: 'A' }),

@@ -1,7 +1,7 @@
 import type { ExerciseDefinition } from '../exercise/definition.js';
 import { isRun } from '../dose/impact.js';
 import { dueDays, isDueOn } from './due.js';
-import type { Prescription } from './prescription.js';
+import type { DayPart, Prescription } from './prescription.js';
 import { prescriptionTime } from './timing.js';
 
 const WEEKDAYS = [0, 1, 2, 3, 4, 5, 6] as const;
@@ -19,6 +19,8 @@ export interface Sitting {
   readonly days: readonly number[];
   /** When of the day, as the patient reads it; null for the usual time. */
   readonly when: string | null;
+  /** When of the day it was given for; null for the usual time. */
+  readonly part: DayPart | null;
   readonly exercises: readonly string[];
   readonly seconds: number;
 }
@@ -33,13 +35,14 @@ export function sittingsOf(items: readonly WeekItem[]): readonly Sitting[] {
   const groups = new Map<string, WeekItem[]>();
   for (const entry of items) {
     const days = dueDays(entry.item).join('');
-    const key = `${entry.definition.when === null ? 'usual' : 'set'}-${days}`;
+    const key = `${entry.definition.when === null ? (entry.item.part ?? 'usual') : 'set'}-${days}`;
     groups.set(key, [...(groups.get(key) ?? []), entry]);
   }
   return [...groups].map(([key, list]) => ({
     key,
     days: list[0] === undefined ? [] : dueDays(list[0].item),
     when: list[0]?.definition.when ?? null,
+    part: list[0]?.definition.when === null ? (list[0].item.part ?? null) : null,
     exercises: list.map((l) => l.definition.name),
     seconds: list.reduce((sum, l) => sum + secondsOf(l), 0),
   }));

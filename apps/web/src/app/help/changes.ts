@@ -9,6 +9,14 @@ export interface News {
 /** The newest first. What only concerns who runs it is left out. */
 export const CHANGES: readonly News[] = [
   {
+    day: '2026-11-28',
+    lines: [
+      say('An exercise can be given for the morning, midday or evening; sentence and calendar say so.'),
+      say('Ctrl Z takes back what was chosen from a list too.'),
+      say('Pages can be read in other languages, where one says what clinicians read.'),
+    ],
+  },
+  {
     day: '2026-11-27',
     lines: [
       say('Exercises can be done in rounds; ready routines stand beside a plan, and a plan is kept as one.'),

@@ -17,7 +17,16 @@ import {
   useSensors,
 } from '@dnd-kit/core';
 import { useState } from 'react';
-import { type ComposedExercise, dueDays, shown, withDayMoved, withDayToggled, say } from '@heathstep/core';
+import {
+  type ComposedExercise,
+  dueDays,
+  shown,
+  withDayMoved,
+  withDayToggled,
+  say,
+  DAY_PARTS,
+  mayHavePart,
+} from '@heathstep/core';
 import type { EpisodeView } from '@heathstep/contracts';
 import { TimeOfDay } from './TimeOfDay.js';
 import type { PlanLine, PlanModel } from './planModel.js';
@@ -106,7 +115,7 @@ export function Week({ model, modelOf, onChange, episode }: WeekProps) {
       <h2>{say('The week')}</h2>
       <p className="text-sm text-ink-2">
         {say(
-          'Drag a mark to another day, or press Space on it, go with the arrows, and Space again. An empty day is put on by a press.',
+          'Drag a mark to another day, or press Space on it, go with the arrows, and Space again. An empty day is put on by a press; the time of day is chosen under the name.',
         )}
       </p>
       <TimeOfDay episode={episode} model={model} />
@@ -201,7 +210,10 @@ function Row({ line, change }: { line: PlanLine; change: (item: ComposedExercise
   const due = dueDays(item);
   return (
     <>
-      <span className="flex items-center border-b border-line-2 py-1 text-sm">{exercise.name}</span>
+      <span className="flex flex-col justify-center border-b border-line-2 py-1 text-sm leading-tight">
+        {exercise.name}
+        {mayHavePart(item, exercise) && <WhenOfDay item={item} name={exercise.name} change={change} />}
+      </span>
       {DAYS.map((name, day) => {
         const next = withDayToggled(item, day, exercise.range.daysPerWeek);
         return (
@@ -232,12 +244,43 @@ function Row({ line, change }: { line: PlanLine; change: (item: ComposedExercise
   );
 }
 
+/** The part of the day it is done in; the person's usual time where none is chosen. */
+function WhenOfDay({
+  item,
+  name,
+  change,
+}: {
+  item: ComposedExercise;
+  name: string;
+  change: (item: ComposedExercise) => void;
+}) {
+  const { part, ...usual } = item;
+  return (
+    <select
+      className="min-h-9 w-full max-w-36 cursor-pointer bg-transparent text-ink-2 pointer-coarse:min-h-11"
+      aria-label={say('When of the day, {{name}}', { name })}
+      value={part ?? ''}
+      onChange={(e) => {
+        const chosen = DAY_PARTS.find((p) => p === e.target.value);
+        change(chosen === undefined ? usual : { ...usual, part: chosen });
+      }}
+    >
+      <option value="">{say('at the usual time')}</option>
+      {DAY_PARTS.map((p) => (
+        <option key={p} value={p}>
+          {say(p)}
+        </option>
+      ))}
+    </select>
+  );
+}
+
 function Place({ cell, children }: { cell: Cell; children: React.ReactNode }) {
   const { setNodeRef, isOver } = useDroppable({ id: `${cell.exercise}:${cell.day}`, data: cell });
   return (
     <div
       ref={setNodeRef}
-      className={`border-b border-line-2 py-1 ${isOver ? 'rounded outline-2 outline-dashed outline-heather' : ''}`}
+      className={`flex items-center border-b border-line-2 py-1 ${isOver ? 'rounded outline-2 outline-dashed outline-heather' : ''}`}
     >
       {children}
     </div>
