@@ -159,6 +159,47 @@ test('the keyboard alone: trials by Enter and arrows, safety by arrows, Why by W
   await expect(first.getByRole('radio', { name: 'No' })).toBeChecked();
 });
 
+test('a reading with all its decimals goes on by itself, and the hand’s own way on does nothing twice', async ({
+  page,
+}) => {
+  await signIn(page);
+  await openMeasure(page);
+  const trial = (measure: string, side: string, n: number) =>
+    page.getByLabel(`${measure}, ${side}, trial ${n}`, { exact: true });
+  const straight = (side: string, n: number) => trial('Lunge, knee straight', side, n);
+  await straight('left', 1).focus();
+  await page.keyboard.type('31.5');
+  await expect(straight('left', 2)).toBeFocused();
+  // Enter by habit, and Tab: already there.
+  await page.keyboard.press('Enter');
+  await expect(straight('left', 2)).toBeFocused();
+  await page.keyboard.type('32,5');
+  await page.keyboard.press('Tab');
+  await expect(straight('left', 3)).toBeFocused();
+  // A whole number may still get its decimal: it waits.
+  await page.keyboard.type('33');
+  await expect(straight('left', 3)).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(straight('right', 1)).toBeFocused();
+  // What is not possible stays where it can be mended.
+  await page.keyboard.type('345.5');
+  await expect(straight('right', 1)).toBeFocused();
+  await expect(page.getByRole('alert')).toContainText('Lunge, knee straight lies between');
+  await straight('right', 1).fill('');
+  await page.keyboard.type('34.5');
+  await expect(straight('right', 2)).toBeFocused();
+  // Backspace right after takes from what was typed last, and a unit belongs to it.
+  await page.keyboard.press('Backspace');
+  await page.keyboard.type('2');
+  await expect(straight('right', 1)).toHaveValue('34.2');
+  await page.keyboard.type(' °');
+  await expect(straight('right', 1)).toHaveValue('34.2 °');
+  await expect(straight('left', 1)).toHaveValue('31.5');
+  await expect(straight('left', 2)).toHaveValue('32,5');
+  await expect(straight('right', 2)).toHaveValue('');
+  await expect(saved(page)).toBeVisible();
+});
+
 test('a wrong home link is a kind page that tells nothing', async ({ browser }) => {
   const phone = await openPhone(browser);
   await phone.goto(url('/home#AAAAAAAAAAAAAAAAAAAAAA'));

@@ -43,6 +43,13 @@ async function saving(api, line) {
   );
 }
 
+/** Which field of a visit has the cursor. */
+const placeNow = (page) =>
+  page.evaluate(() => {
+    const { row, order } = document.activeElement?.closest('[data-order]')?.dataset ?? {};
+    return `${row} ${order}`;
+  });
+
 /** Types the first-visit set of heel pain by keyboard and counts every press that is not a figure of a reading. */
 async function presses(page, url, api, line) {
   const { episode } = await newVisit(api, 'Bench Keys');
@@ -67,11 +74,22 @@ async function presses(page, url, api, line) {
       await page.getByRole('heading', { level: 2, name, exact: true }).waitFor();
     }
     if (rows.length === 0) continue;
-    // One press stands for coming to the first field of a step, by Tab or a tap.
-    beyond += 1;
-    await page.locator('[data-order]').first().focus();
+    const first = page.locator('[data-order]').first();
+    const there = await first
+      .and(page.locator(':focus'))
+      .waitFor({ timeout: 1000 })
+      .then(
+        () => true,
+        () => false,
+      );
+    if (!there) {
+      // One press stands for coming to the first field of a step, by Tab or a tap.
+      beyond += 1;
+      await first.focus();
+    }
     for (const m of rows) {
       for (let i = 0; i < m.trials.count * 2; i += 1) {
+        const before = await placeNow(page);
         if (m.levels !== null) {
           if (i > 1) break;
           await press(m.levels.at(-1).word.charAt(0));
@@ -79,7 +97,8 @@ async function presses(page, url, api, line) {
           const middle = (m.usual.min + m.usual.max) / 2;
           await page.keyboard.type(String(Number(middle.toFixed(m.decimals))));
         }
-        await press('Enter');
+        // A reading with all its decimals, and a chosen word, go on by themselves.
+        if ((await placeNow(page)) === before) await press('Enter');
       }
     }
   }

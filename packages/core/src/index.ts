@@ -96,7 +96,7 @@ export {
   type SkillLevels,
 } from './protocol/skill.js';
 export { referralLetter, type LetterInput } from './screen/letter.js';
-export { guardReading, type GuardResult, outsideAllowed } from './measure/guard.js';
+export { guardReading, type GuardResult, outsideAllowed, isWhole } from './measure/guard.js';
 export { estimateLungeAngle, type LungeEstimate, type LungeEstimateInput } from './measure/lungeEstimate.js';
 export {
   computeDose,

@@ -8,5 +8,5 @@ export function complaintName(
   pathways: readonly Pathway[],
 ): string {
   const name = pathways.find((p) => p.key === complaint.condition)?.name ?? '';
-  return `${name}, ${complaint.affected === 'both' ? say('both sides') : complaint.affected}`;
+  return `${name}, ${complaint.affected === 'both' ? say('both sides') : say(complaint.affected)}`;
 }

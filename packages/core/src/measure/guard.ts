@@ -102,3 +102,12 @@ export function outsideAllowed(measure: MeasureDefinition, value: number, path: 
 }
 
 const unusual = (told: string) => ({ told, ask: say('{{told}} Is it right?', { told }) });
+
+/**
+ * Whether what was typed can only be whole: an ordinary reading with every decimal that is taken. A whole number never is:
+ * the mark may still follow.
+ */
+export const isWhole = (measure: MeasureDefinition, text: string): boolean =>
+  measure.decimals > 0 &&
+  new RegExp(`^[+\\-\u2212]?\\d+[.,]\\d{${measure.decimals}}$`).test(text.trimStart()) &&
+  guardReading(measure, text).state === 'fine';

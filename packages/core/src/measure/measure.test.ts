@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { compareValues, isImportant } from './compare.js';
-import { guardReading } from './guard.js';
+import { guardReading, isWhole } from './guard.js';
 import { estimateLungeAngle } from './lungeEstimate.js';
 import { compareSides } from './symmetry.js';
 import { combineTrials } from './trials.js';
@@ -212,6 +212,24 @@ describe('typing guard', () => {
   ])('reads %p', (text, expected) => {
     expect(guardReading(lunge, text)).toMatchObject(expected);
   });
+
+  it.each([
+    ['34.5', true],
+    ['34,5', true],
+    // A decimal may still follow, or another figure.
+    ['34', false],
+    ['34.', false],
+    ['345', false],
+    // More than is taken, asked whether it is right, impossible, with a unit: each waits.
+    ['34.55', false],
+    ['9.9', false],
+    ['71.5', false],
+    ['34.5 ', false],
+    ['34.5 °', false],
+    ['', false],
+  ])('of %p says whether it can only be whole', (text, whole) => expect(isWhole(lunge, text)).toBe(whole));
+
+  it('never takes a measure of whole numbers for whole', () => expect(isWhole(raise, '25')).toBe(false));
 
   it('refuses half a heel raise', () => {
     expect(guardReading(raise, '12.5')).toMatchObject({

@@ -98,13 +98,18 @@ function Levels({ measure, side, row, entry, alternating, write }: SideProps) {
         }
         const letter =
           event.key.length === 1 && !event.ctrlKey && !event.metaKey ? event.key.toLowerCase() : '';
-        const at = letter.trim() === '' ? -1 : levels.findIndex((l) => l.word.startsWith(letter));
+        const at =
+          letter.trim() === ''
+            ? -1
+            : levels.findIndex((l) => sayKey(l.word).toLowerCase().startsWith(letter));
         const picked = levels[at];
         if (picked === undefined && letter === 'p') goTo(painOf(String(row), side));
         if (picked === undefined) return;
         event.preventDefault();
         choose(picked.value);
-        (event.currentTarget.children[at] as HTMLElement | undefined)?.focus();
+        // A letter is a whole answer: on to the next, where there is one.
+        if (!goTo(nextStop(event.currentTarget, 1)))
+          (event.currentTarget.children[at] as HTMLElement | undefined)?.focus();
       }}
     />
   );

@@ -1,7 +1,7 @@
 import { useEffect, useId, useState } from 'react';
-import { guardReading, type GuardResult, type MeasureDefinition, say } from '@heathstep/core';
+import { guardReading, type GuardResult, type MeasureDefinition, say, isWhole } from '@heathstep/core';
 import type { Column } from '../live.js';
-import { move } from './moving.js';
+import { goOnByItself, move } from './moving.js';
 
 interface TrialProps {
   readonly measure: MeasureDefinition;
@@ -67,7 +67,13 @@ export function Trial(props: TrialProps) {
         placeholder={index === 0 ? measure.unitLabel : undefined}
         value={text}
         className={`h-10 placeholder:font-normal placeholder:text-ink-3 border-b-2 bg-transparent text-center text-[0.95rem] font-semibold focus:outline-none ${measure.trials.count === 1 ? 'w-14' : 'w-8 pointer-coarse:w-11'} ${tone}`}
-        onChange={(event) => take(event.target.value)}
+        onChange={(event) => {
+          const { target, nativeEvent } = event;
+          take(target.value);
+          // What is pasted or dictated in one piece is looked at where it stands.
+          const typed = (nativeEvent as InputEvent).data?.length === 1;
+          if (typed && isWhole(measure, target.value)) goOnByItself(target);
+        }}
         onKeyDown={move}
         onFocus={(event) => event.currentTarget.select()}
       />

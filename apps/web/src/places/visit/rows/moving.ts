@@ -26,6 +26,39 @@ export function goTo(element: HTMLElement | undefined): boolean {
   return true;
 }
 
+/** The field that was come to by itself, because the one before it was whole, until a key says how it goes on. */
+let cameByItself: { readonly from: HTMLInputElement; readonly at: HTMLInputElement } | null = null;
+
+/** On from a reading that can only be whole to the field after it, where that is one of the same kind of field. */
+export function goOnByItself(from: HTMLInputElement): void {
+  const at = nextStop(from, 1);
+  // Only while it is being typed at its end: who mends a figure within stays there.
+  if (document.activeElement !== from || from.selectionEnd !== from.value.length) return;
+  if (!(at instanceof HTMLInputElement) || at.value.trim() !== '' || !goTo(at)) return;
+  cameByItself = { from, at };
+}
+
+/**
+ * The first key in a field that was come to by itself. Enter, Tab and the arrow on are the hand’s own way to it, and are
+ * done already; a unit, a blank or Backspace is meant for the reading before.
+ */
+function afterComing(event: KeyboardEvent<HTMLInputElement>): boolean {
+  const came = cameByItself;
+  if (came === null || ['Shift', 'Control', 'Alt', 'Meta', 'AltGraph'].includes(event.key)) return false;
+  cameByItself = null;
+  if (came.at !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return false;
+  if (['Enter', 'Tab', 'ArrowRight'].includes(event.key) && !event.shiftKey) {
+    event.preventDefault();
+    return true;
+  }
+  const belongsBefore =
+    event.key === 'Backspace' || (event.key.length === 1 && !/[\d+\-.,pP]/.test(event.key));
+  if (!belongsBefore) return false;
+  came.from.focus();
+  came.from.setSelectionRange(came.from.value.length, came.from.value.length);
+  return true;
+}
+
 /** The field taken after (or before) this one. */
 export function nextStop(from: HTMLElement, by: 1 | -1): HTMLElement | undefined {
   const list = stops();
@@ -52,6 +85,7 @@ export function afterPain(row: number): HTMLElement | undefined {
 
 /** Arrow keys and Enter move between trials, P to the pain with it; up and down between measures, in the same column. */
 export function move(event: KeyboardEvent<HTMLInputElement>): void {
+  if (afterComing(event)) return;
   const input = event.currentTarget;
   const column = input.dataset['column'];
   const same = [...document.querySelectorAll<HTMLInputElement>(`input[data-column="${column ?? ''}"]`)];
