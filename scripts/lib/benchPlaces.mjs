@@ -18,7 +18,15 @@ export async function placesAfterClicks(page, names, rounds) {
     const name = new RegExp(`^${escaped(names[round % names.length])}(?!\\d| \\d)`);
     const counts = round > 0;
     const person = page.getByRole('main').getByRole('link', { name });
-    await click('People', staff.getByRole('link', { name: 'People' }), person, counts);
+    const anyone = page.getByRole('main').getByRole('link', { name: /, (left|right|both sides)/ });
+    await click('People', staff.getByRole('link', { name: 'People' }), anyone, counts);
+    // In a large clinic someone is found, not seen at once.
+    await page
+      .getByRole('searchbox')
+      .or(page.getByLabel('Find by name'))
+      .first()
+      .fill(names[round % names.length]);
+    await person.first().waitFor();
     await click('Course', person.first(), page.getByRole('heading', { name: /^To leave/ }), counts);
     await click(
       'Plan',

@@ -26,8 +26,25 @@ import { endedOf } from './ending.js';
 import { type EpisodeRows, homeOf, namesOf, rowsOf, visitsOf } from './rows.js';
 import { recordSignature } from './signatures.js';
 
-/** Records that are kept to be shown again; the one not asked for longest goes first. */
-const MOST_KEPT = 300;
+/** Of records that are kept to be shown again, so many entries of visits and logs: some 150 MB. */
+const MOST_KEPT = 150_000;
+
+/** Whose record an episode is, and where they live by. */
+interface Whose {
+  readonly personId: string;
+  readonly timeZone: string;
+}
+
+interface KeptRecord {
+  readonly signature: string;
+  readonly record: EpisodeRecord;
+}
+
+/** About how much room a record takes, in entries. */
+const sizeOf = (kept: KeptRecord | undefined): number =>
+  kept === undefined
+    ? 0
+    : 100 + kept.record.home.length + kept.record.view.visits.reduce((sum, v) => sum + v.entries.length, 0);
 
 /** The same of what was judged, which takes less room. */
 const MOST_JUDGED = 2000;
@@ -52,7 +69,8 @@ const inLanguage = (id: string): string => `${id} ${languageNow() ?? ''}`;
 @Injectable()
 export class EpisodeReader {
   private readonly judgements = new Map<string, { readonly signature: string; readonly judged: Judged }>();
-  private readonly kept = new Map<string, { readonly signature: string; readonly record: EpisodeRecord }>();
+  private readonly kept = new Map<string, KeptRecord>();
+  private keptSize = 0;
 
   constructor(
     private readonly content: Content,
@@ -73,18 +91,49 @@ export class EpisodeReader {
    * The same for pages that only show it: kept from before as long as nothing it hangs on has changed. What writes reads
    * anew, since rows changed twice in one transaction look the same.
    */
-  async shown(tx: Tx, id: string): Promise<EpisodeRecord> {
-    const row = await tx.findOneBy(EpisodeRow, { id });
-    if (row === null) throw notFound();
-    const clinic = await tx.findOneByOrFail(Clinic, { id: row.clinicId });
+  async shown(tx: Tx, id: string, at?: Whose): Promise<EpisodeRecord> {
+    const { personId, timeZone } = at ?? (await this.whose(tx, id));
     // Of one hour: days pass, and with them what is due.
-    const hour = localTime(this.clock.now(), clinic.timeZone).slice(0, 13);
-    const signature = `${hour} ${await recordSignature(tx, row.personId)}`;
+    const hour = localTime(this.clock.now(), timeZone).slice(0, 13);
+    const signature = `${hour} ${await recordSignature(tx, personId)}`;
     const kept = inLanguage(id);
     const before = this.kept.get(kept);
     const record = before?.signature === signature ? before.record : await this.read(tx, id);
-    keepNewest(this.kept, kept, { signature, record }, MOST_KEPT);
+    this.keep(kept, { signature, record });
     return record;
+  }
+
+  /** Keeps a record, and lets those go that were not asked for longest, so that what is kept has a bounded size. */
+  private keep(key: string, value: KeptRecord): void {
+    this.keptSize -= sizeOf(this.kept.get(key));
+    this.kept.delete(key);
+    this.kept.set(key, value);
+    this.keptSize += sizeOf(value);
+    for (const [oldest, old] of this.kept) {
+      if (this.keptSize <= MOST_KEPT || oldest === key) break;
+      this.kept.delete(oldest);
+      this.keptSize -= sizeOf(old);
+    }
+  }
+
+  private async whose(tx: Tx, id: string): Promise<Whose> {
+    const [row] = await tx.query<Whose[]>(
+      `SELECT e.person_id AS "personId", c.time_zone AS "timeZone"
+         FROM episode e JOIN clinic c ON c.id = e.clinic_id WHERE e.id = $1`,
+      [id],
+    );
+    if (row === undefined) throw notFound();
+    return row;
+  }
+
+  /** Open complaints of the person of an episode, that one first, then the oldest. */
+  openBeside(tx: Tx, id: string): Promise<(Whose & { readonly id: string })[]> {
+    return tx.query(
+      `SELECT o.id, o.person_id AS "personId", c.time_zone AS "timeZone"
+         FROM episode own JOIN episode o ON o.person_id = own.person_id JOIN clinic c ON c.id = o.clinic_id
+        WHERE own.id = $1 AND o.status = 'open' ORDER BY o.id <> own.id, o.started_at, o.id`,
+      [id],
+    );
   }
 
   /** Every open episode of the clinic, or of some people of it, in a fixed number of queries. */
@@ -109,11 +158,6 @@ export class EpisodeReader {
     });
   }
 
-  /** Open episodes of a person, the oldest first. */
-  async openOf(tx: Tx, personId: string): Promise<string[]> {
-    return (await this.openRows(tx, personId)).map((r) => r.id);
-  }
-
   names(tx: Tx): Promise<Map<string, string>> {
     return namesOf(tx);
   }
@@ -123,9 +167,9 @@ export class EpisodeReader {
     return (await visitsOf(tx, [episodeId], await namesOf(tx))).get(episodeId) ?? [];
   }
 
-  /** The newest version of each home entry of one episode, by day. */
-  async home(tx: Tx, episodeId: string): Promise<readonly HomeEntryView[]> {
-    return (await homeOf(tx, [episodeId])).get(episodeId) ?? [];
+  /** The newest version of one home entry of an episode. */
+  async homeEntry(tx: Tx, episodeId: string, id: string): Promise<HomeEntryView | undefined> {
+    return (await homeOf(tx, [episodeId], id)).get(episodeId)?.[0];
   }
 
   private async records(tx: Tx, episodes: readonly EpisodeRow[]): Promise<EpisodeRecord[]> {

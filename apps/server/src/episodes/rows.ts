@@ -117,12 +117,17 @@ export async function visitsOf(
   );
 }
 
-/** The newest version of each home entry of some episodes, by day. */
-export async function homeOf(tx: Tx, ids: readonly string[]): Promise<Map<string, HomeEntryView[]>> {
+/** The newest version of each home entry of some episodes, by day; of one entry alone where it is named. */
+export async function homeOf(
+  tx: Tx,
+  ids: readonly string[],
+  only?: string,
+): Promise<Map<string, HomeEntryView[]>> {
   const rows = await tx.query<(OfEpisode<Omit<HomeEntryView, 'at'>> & { at: Date })[]>(
     `SELECT DISTINCT ON (id) id, version, kind, to_char(day, 'YYYY-MM-DD') AS day, plan_id AS "planId", payload, at,
-            episode_id FROM home_entry WHERE episode_id = ANY($1) ORDER BY id, version DESC`,
-    [ids],
+            episode_id FROM home_entry WHERE episode_id = ANY($1) ${only === undefined ? '' : 'AND id = $2'}
+      ORDER BY id, version DESC`,
+    only === undefined ? [ids] : [ids, only],
   );
   const listed = rows
     .map((r) => ({ ...r, at: r.at.toISOString() }))

@@ -1,5 +1,5 @@
 import type { Tx } from '../persistence/db.js';
-import { STAMP, stampOf } from '../persistence/stamps.js';
+import { STAMP, stampOf, stampsOf } from '../persistence/stamps.js';
 
 /** Rows that say something of a person's day, each with how it is reached. */
 const OF_PERSON = [
@@ -42,11 +42,13 @@ const ONE = [...OF_PERSON, ...SHOWN]
   .map(([mark, from, person]) => `SELECT '${mark}' || ${STAMP} AS stamp FROM ${from} WHERE ${person} = $1`)
   .join('\n  UNION ALL ');
 
+/** All of it in one statement: what is only shown again is mostly the way to the database and back. */
+const RECORD = `${stampsOf([...OF_CLINIC, 'app_user'])} UNION ALL ${ONE}`;
+
 /** What the whole record of a person hangs on, the names of who wrote in it included: the same text, the same record. */
 export async function recordSignature(tx: Tx, personId: string): Promise<string> {
-  const clinic = await stampOf(tx, [...OF_CLINIC, 'app_user']);
-  const rows = await tx.query<{ stamp: string }[]>(ONE, [personId]);
-  return `${clinic} ${rows.map((r) => r.stamp).join(' ')}`;
+  const rows = await tx.query<{ stamp: string }[]>(RECORD, [personId]);
+  return rows.map((r) => r.stamp).join(' ');
 }
 
 /** What a person's day hangs on, as one text each: the same text, the same day. */

@@ -62,6 +62,9 @@ const decoy = hash('000000');
 
 @Controller('api')
 export class HomeController {
+  /** Of the same record the same is shown. */
+  private readonly shown = new WeakMap<EpisodeRecord, HomeView>();
+
   constructor(
     private readonly db: Db,
     private readonly content: Content,
@@ -213,19 +216,14 @@ export class HomeController {
   ): Promise<HomeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       await this.renew(tx, request, response);
-      const open = await this.complaints(tx, me);
-      const record = await this.reader.shown(tx, open.find((id) => id === wanted) ?? open[0] ?? me.episodeId);
+      const open = await this.reader.openBeside(tx, me.episodeId);
+      const asked = open.find((o) => o.id === wanted) ?? open[0];
+      const record = await this.reader.shown(tx, asked?.id ?? me.episodeId, asked);
       await audit(tx, me, { action: 'read', subject: 'home', personId: record.row.personId });
-      return this.view(record);
+      const view = this.shown.get(record) ?? this.view(record);
+      this.shown.set(record, view);
+      return view;
     });
-  }
-
-  /** Episodes that a link opens: the open complaints of its person, the one it was made from first. */
-  private async complaints(tx: Tx, me: AtHome): Promise<string[]> {
-    const own = await tx.findOneBy(EpisodeRow, { id: me.episodeId });
-    if (own === null) throw notFound();
-    const open = await this.reader.openOf(tx, own.personId);
-    return [...open.filter((id) => id === me.episodeId), ...open.filter((id) => id !== me.episodeId)];
   }
 
   /** Saves or corrects a log entry. The same id and version again changes nothing; a correction is a new version within 48 hours. */
@@ -234,11 +232,13 @@ export class HomeController {
   save(@Me() me: AtHome, @Body() body: HomeEntryBody): Promise<HomeEntryView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const episodeId = body.episodeId ?? me.episodeId;
-      if (body.episodeId !== undefined && !(await this.complaints(tx, me)).includes(body.episodeId))
+      const open = body.episodeId === undefined ? [] : await this.reader.openBeside(tx, me.episodeId);
+      if (body.episodeId !== undefined && open.every((o) => o.id !== body.episodeId))
         throw new ProblemError(401, 'This was logged under another link', {
           detail: 'It waits until their link is opened again',
         });
-      const record = await this.reader.read(tx, episodeId);
+      // Nothing was written in this transaction yet, so what is shown is what stands.
+      const record = await this.reader.shown(tx, episodeId);
       checkPayload(body, homeQuestions(record.protocol));
       const versions = await tx.find(HomeEntry, { where: { id: body.id }, order: { version: 'ASC' } });
       if (versions.some((v) => v.episodeId !== episodeId)) throw notFound();
@@ -253,7 +253,7 @@ export class HomeController {
           personId: record.row.personId,
         });
       }
-      const now = (await this.reader.home(tx, episodeId)).find((e) => e.id === body.id);
+      const now = await this.reader.homeEntry(tx, episodeId, body.id);
       if (now === undefined) throw notFound();
       return now;
     });

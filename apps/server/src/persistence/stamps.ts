@@ -6,9 +6,12 @@ import type { Tx } from './db.js';
  */
 export const STAMP = `count(*) || ':' || coalesce(sum(t.xmin::text::bigint), 0)`;
 
+/** One stamp of each of some tables, as a statement. */
+export const stampsOf = (tables: readonly string[]): string =>
+  tables.map((table) => `SELECT '${table}' || ${STAMP} AS stamp FROM ${table} t`).join(' UNION ALL ');
+
 /** What a clinic's rows of some tables are, as one short text: the same text, the same rows. */
 export async function stampOf(tx: Tx, tables: readonly string[]): Promise<string> {
-  const each = tables.map((table) => `SELECT '${table}' || ${STAMP} AS stamp FROM ${table} t`);
-  const rows = await tx.query<{ stamp: string }[]>(each.join(' UNION ALL '));
+  const rows = await tx.query<{ stamp: string }[]>(stampsOf(tables));
   return rows.map((r) => r.stamp).join(' ');
 }

@@ -13,7 +13,7 @@ import type {
   PhotoView,
   SessionView,
 } from '@heathstep/contracts';
-import { spokenContent } from '@heathstep/contracts';
+import { spokenContent } from '@heathstep/contracts/content';
 import { spoken } from '@heathstep/core';
 import { pageLanguage } from '../parts/language.js';
 // Of the views alone: the rules of what is sent need not be there before the first page is.

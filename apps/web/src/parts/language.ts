@@ -1,4 +1,4 @@
-import { clinicianTongueOf, type LanguageView } from '@heathstep/contracts';
+import type { LanguageView } from '@heathstep/contracts/language';
 import { speakBy } from '@heathstep/core';
 import { keep, stored } from '../api/kept.js';
 
@@ -10,9 +10,14 @@ const KEPT = 'heathstep.language';
  */
 export const pageLanguage: LanguageView | null = stored<LanguageView | null>(KEPT, null);
 
-const tongue = clinicianTongueOf(pageLanguage);
-speakBy(() => tongue);
-if (pageLanguage !== null) document.documentElement.lang = pageLanguage.code;
+/** Sets who says what the pages say; what speaks another language is fetched only where one is read. */
+export async function readLanguage(): Promise<void> {
+  if (pageLanguage === null) return;
+  document.documentElement.lang = pageLanguage.code;
+  const { clinicianTongueOf } = await import('@heathstep/contracts/language');
+  const tongue = clinicianTongueOf(pageLanguage);
+  speakBy(() => tongue);
+}
 
 /** Keeps a language, or English, for this device, and reads the page anew in it. */
 export function speakFromNowOn(language: LanguageView | null): void {

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, use, useEffect, useMemo } from 'react';
-import { type LanguageView, tongueOf } from '@heathstep/contracts';
+import { type LanguageView, tongueOf } from '@heathstep/contracts/language';
 import { ENGLISH, type Tongue } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { keep, stored } from '../../api/kept.js';
