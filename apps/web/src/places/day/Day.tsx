@@ -16,6 +16,7 @@ import type { ComponentType } from 'react';
 import { Link } from 'react-router';
 import type { DayItem } from '@heathstep/contracts';
 import { useContent, useDay } from '../../api/queries.js';
+import { useFirstThenAll } from '../../parts/useFirstThenAll.js';
 import { complaintName } from '../../parts/complaints.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { longDay } from '../../parts/dates.js';
@@ -97,10 +98,11 @@ export function Day() {
 
 function List({ items }: { items: readonly DayItem[] }) {
   const pathways = useContent().data?.pathways ?? [];
+  const shown = useFirstThenAll(items);
   if (items.length === 0) return null;
   return (
     <ul className="mt-5 border-t border-line">
-      {items.map((item) => {
+      {shown.map((item) => {
         const kind = KINDS[item.kind];
         return (
           <li key={item.episodeId ?? item.personId} className="border-b border-line">

@@ -5,6 +5,7 @@ import { lazy, Suspense, useDeferredValue } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { PEOPLE_AT_ONCE, type PersonRow } from '@heathstep/contracts';
 import { fullDay } from '../../parts/dates.js';
+import { useFirstThenAll } from '../../parts/useFirstThenAll.js';
 import { SearchField } from '../../parts/fields.js';
 import { useContent, usePeople } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
@@ -89,6 +90,7 @@ function placeOf(p: PersonRow): string {
 
 function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
   const content = useContent();
+  const shown = useFirstThenAll(people);
   if (people.length === 0) {
     return (
       <p className="mt-8 text-ink-2">
@@ -103,7 +105,7 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
   return (
     <>
       <ul className="mt-6 border-t border-line">
-        {people.map((p) => (
+        {shown.map((p) => (
           <li key={p.id} className="border-b border-line">
             <Link
               to={placeOf(p)}
