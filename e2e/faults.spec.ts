@@ -179,6 +179,11 @@ test('a reading with all its decimals goes on by itself, and the hand’s own wa
   // A whole number may still get its decimal: it waits.
   await page.keyboard.type('33');
   await expect(straight('left', 3)).toBeFocused();
+  await page.keyboard.type('.5');
+  await expect(straight('right', 1)).toBeFocused();
+  // P right after is the pain of what was measured, not of the side that comes.
+  await page.keyboard.press('p');
+  await expect(page.getByRole('button', { name: 'Pain while doing it, left 0' })).toBeFocused();
   await page.keyboard.press('Enter');
   await expect(straight('right', 1)).toBeFocused();
   // What is not possible stays where it can be mended.

@@ -12,6 +12,8 @@ export const CHANGES: readonly News[] = [
     day: '2026-11-28',
     lines: [
       say('An exercise can be given for the morning, midday or evening; sentence and calendar say so.'),
+      say('A reading typed with all its decimals goes on by itself; Enter and Tab still do no harm.'),
+      say('Alt with up or down comes to a step ready to type.'),
       say('Ctrl Z takes back what was chosen from a list too.'),
       say('Pages can be read in other languages, where one says what clinicians read.'),
     ],

@@ -30,7 +30,7 @@ export const KEYS: readonly (readonly [
     say('Plan'),
     [
       ['↑ ↓', say('on a number: a step more or less')],
-      ['digits', say('on a number: type another')],
+      [say('digits'), say('on a number: type another')],
       [say('Space, arrows'), say('on a mark of the week: to another day')],
       [say('Ctrl Z, Ctrl Shift Z'), say('takes the last change back, makes it again')],
     ],

@@ -5,6 +5,8 @@ import { STEPS, type Step } from './progress.js';
 
 /** Who comes by keys can type at once: into the first field without a reading, where it can be seen without scrolling. */
 function focusFirstOpen(): void {
+  // Who is somewhere already, in the quick line perhaps, stays there.
+  if (document.activeElement !== null && document.activeElement !== document.body) return;
   const open = [...document.querySelectorAll<HTMLInputElement>('input[data-trial]')].find(
     (input) => input.value === '',
   );

@@ -36,11 +36,13 @@ export function goOnByItself(from: HTMLInputElement): void {
   if (document.activeElement !== from || from.selectionEnd !== from.value.length) return;
   if (!(at instanceof HTMLInputElement) || at.value.trim() !== '' || !goTo(at)) return;
   cameByItself = { from, at };
+  // Who goes elsewhere and comes back came by hand.
+  at.addEventListener('blur', () => (cameByItself = null), { once: true });
 }
 
 /**
  * The first key in a field that was come to by itself. Enter, Tab and the arrow on are the hand’s own way to it, and are
- * done already; a unit, a blank or Backspace is meant for the reading before.
+ * done already; P, a unit, a blank or Backspace is meant for the reading before, whose side may be the other one.
  */
 function afterComing(event: KeyboardEvent<HTMLInputElement>): boolean {
   const came = cameByItself;
@@ -51,8 +53,12 @@ function afterComing(event: KeyboardEvent<HTMLInputElement>): boolean {
     event.preventDefault();
     return true;
   }
-  const belongsBefore =
-    event.key === 'Backspace' || (event.key.length === 1 && !/[\d+\-.,pP]/.test(event.key));
+  if (event.key.toLowerCase() === 'p') {
+    const { row, column } = came.from.dataset;
+    event.preventDefault();
+    return goTo(painOf(row, column?.split('-')[0]));
+  }
+  const belongsBefore = event.key === 'Backspace' || (event.key.length === 1 && !/[\d+\-.,]/.test(event.key));
   if (!belongsBefore) return false;
   came.from.focus();
   came.from.setSelectionRange(came.from.value.length, came.from.value.length);
