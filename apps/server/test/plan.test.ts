@@ -42,6 +42,34 @@ describe('plans', () => {
         items: draft.items.map((item, i) => (i === 0 ? { ...item, ...change } : item)),
       });
 
+    it('refuses null for what may be left out, by its field', async () => {
+      const { episodeId } = await treated(who);
+      const draft = (
+        await who
+          .post(`/api/episodes/${episodeId}/plans`, { id: randomUUID(), stage: 'build', from: 'current' })
+          .expect(201)
+      ).body as PlanView;
+      const at = draft.items.findIndex((i) => i.tempo !== undefined);
+      for (const field of [
+        'tempo',
+        'holdSeconds',
+        'releaseSeconds',
+        'addedKg',
+        'variant',
+        'days',
+        'part',
+        'round',
+        'beyond',
+        'why',
+      ]) {
+        const items = draft.items.map((i, n) => (n === at ? { ...i, [field]: null } : i));
+        const { body } = await who
+          .put(`/api/plans/${draft.id}`, { version: draft.version, items })
+          .expect(400);
+        expect([field, body.errors[0].pointer]).toEqual([field, `/items/${at}/${field}`]);
+      }
+    });
+
     it('takes an edit within the safe range, and a stale one is 409', async () => {
       expect((await put({ reps: 5 }).expect(200)).body).toMatchObject({ version: 2 });
       expect((await put({ reps: 6 }).expect(409)).body.current.items[0].reps).toBe(5);

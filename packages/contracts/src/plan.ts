@@ -14,7 +14,7 @@ import {
   MaxLength,
   ValidateNested,
 } from 'class-validator';
-import { IsVersion } from './validators.js';
+import { IsVersion, MayBeLeftOut } from './validators.js';
 
 export class DoseTempo {
   @IsNumber() upSeconds!: number;
@@ -40,28 +40,28 @@ export class PlanItem {
     message: 'must be a way of doing both sides',
   })
   sides!: 'left' | 'right' | 'together' | 'one-after-other' | 'alternating';
-  @IsOptional() @MaxLength(60) @IsString() variant?: string;
+  @MayBeLeftOut() @MaxLength(60) @IsString() variant?: string;
   @IsNumber() sets!: number;
   @IsNumber() reps!: number;
-  @IsOptional() @IsNumber() holdSeconds?: number;
-  @IsOptional() @IsNumber() releaseSeconds?: number;
-  @IsOptional() @ValidateNested() @Type(() => DoseTempo) @IsObject() tempo?: DoseTempo;
+  @MayBeLeftOut() @IsNumber() holdSeconds?: number;
+  @MayBeLeftOut() @IsNumber() releaseSeconds?: number;
+  @MayBeLeftOut() @ValidateNested() @Type(() => DoseTempo) @IsObject() tempo?: DoseTempo;
   @IsNumber() restSeconds!: number;
-  @IsOptional() @IsNumber() addedKg?: number;
+  @MayBeLeftOut() @IsNumber() addedKg?: number;
   @IsNumber() timesPerDay!: number;
   @IsNumber() daysPerWeek!: number;
   /** Weekdays it is done on, 0 Monday; left out where they are spread evenly. */
-  @IsOptional() @IsInt({ each: true }) @ArrayMaxSize(7) @IsArray() days?: number[];
+  @MayBeLeftOut() @IsInt({ each: true }) @ArrayMaxSize(7) @IsArray() days?: number[];
   /** When of the day it is done; left out for the person's usual time. */
-  @IsOptional() @IsIn(DAY_PARTS, { message: 'must be morning, midday or evening' }) part?: DayPart;
+  @MayBeLeftOut() @IsIn(DAY_PARTS, { message: 'must be morning, midday or evening' }) part?: DayPart;
   /** Done in turn with others of the plan. */
-  @IsOptional() @ValidateNested() @Type(() => InRoundBody) @IsObject() round?: InRoundBody;
+  @MayBeLeftOut() @ValidateNested() @Type(() => InRoundBody) @IsObject() round?: InRoundBody;
   /** Why the dose goes beyond the usual range. */
-  @IsOptional()
+  @MayBeLeftOut()
   @MaxLength(200, { message: 'At most 200 characters' })
   @IsString()
   beyond?: string;
-  @IsOptional()
+  @MayBeLeftOut()
   @MaxLength(400, { each: true })
   @IsString({ each: true })
   @ArrayMaxSize(12)

@@ -1,4 +1,4 @@
-import { IsInt, Max, Min } from 'class-validator';
+import { IsInt, Max, Min, ValidateIf } from 'class-validator';
 
 /** The largest whole number a column of versions holds. */
 const LARGEST = 2 ** 31 - 1;
@@ -11,3 +11,6 @@ export const IsVersion =
     Max(LARGEST, { message })(target, key);
     IsInt({ message })(target, key);
   };
+
+/** May be left out; nothing else stands for that, null neither: it is refused by its field. */
+export const MayBeLeftOut = (): PropertyDecorator => ValidateIf((_, value) => value !== undefined);
