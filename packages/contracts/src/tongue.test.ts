@@ -1,4 +1,4 @@
-import { tongueOf } from './tongue.js';
+import { clinicianTongueOf, tongueOf } from './tongue.js';
 
 const german = tongueOf({
   code: 'de',
@@ -39,4 +39,27 @@ describe('a tongue', () => {
     expect(english.inside('Work under the arch')).toBe('work under the arch');
     expect(english.number(2.5)).toBe('2.5');
   });
+});
+
+describe('a tongue for clinicians', () => {
+  const spoken = clinicianTongueOf({
+    code: 'de',
+    name: 'Deutsch',
+    locale: 'de-DE',
+    smallWithin: false,
+    texts: { 'Heel raise': 'Fersenheben', '{{label}} {{n}} s': '{{label}}, {{n}} Sekunden', left: 'links' },
+  });
+
+  it('says what stands in a gap where that is a text by itself', () =>
+    expect(spoken.say('{{label}} {{n}} s', { label: 'Heel raise', n: 5 })).toBe('Fersenheben, 5 Sekunden'));
+
+  it('leaves what someone wrote, a number, and what only begins like a text', () => {
+    expect(spoken.say('{{label}} {{n}} s', { label: 'Heel raise at work', n: 5 })).toBe(
+      'Heel raise at work, 5 Sekunden',
+    );
+    expect(spoken.say('{{label}} {{n}} s', { label: 'toString', n: 0 })).toBe('toString, 0 Sekunden');
+  });
+
+  it('is English where no language is chosen, gaps and all', () =>
+    expect(clinicianTongueOf(null).say('{{side}} foot', { side: 'left' })).toBe('left foot'));
 });

@@ -41,11 +41,11 @@ export const spoken = (): Tongue => spokenBy();
 /** A text in the language of who reads it now. */
 export const say = (text: string, gaps?: Gaps): string => spokenBy().say(text, gaps);
 
+/** The same of a text that may not be there. */
+export const sayIf = (text: string | null): string | null => (text === null ? null : say(text));
+
 /** A key that is a word, such as `not-tested`, in the language of who reads it now. */
 export const sayKey = (key: string): string => say(key.replaceAll('-', ' '));
 
 /** Marks a text that is written before anyone reads it, and said where it is shown. */
 export const phrase = (text: string): string => text;
-
-/** The same of what may not be there. */
-export const sayIf = (text: string | null): string | null => (text === null ? null : say(text));

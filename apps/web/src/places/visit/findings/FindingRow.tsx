@@ -1,3 +1,4 @@
+import { aboutMinutes } from './listing.js';
 import { isStop } from '../forbidden.js';
 import { memo, useState } from 'react';
 import type { Column, FindingDefinition, NextBest, Reasoning, Side } from '@heathstep/core';
@@ -87,12 +88,7 @@ export const FindingRow = memo(function FindingRow({
                 of={() => whyNext(next, finding, nameOf)}
                 label={say('{{name}}: why next', { name: finding.name })}
               >
-                {say('about {{value}}', {
-                  value:
-                    finding.minutes < 1
-                      ? `${Math.round(finding.minutes * 60)} s`
-                      : say('{{minutes}} min', { minutes: finding.minutes }),
-                })}
+                {aboutMinutes(finding.minutes)}
               </Why>
             </>
           )}

@@ -1,3 +1,4 @@
+import { aboutMinutes } from './listing.js';
 import { Link } from 'react-router';
 import { whyNext, say } from '@heathstep/core';
 import { sentence } from '../../../parts/Judgement.js';
@@ -37,12 +38,7 @@ export function NextTests({ live }: { live: LiveVisit }) {
               className="min-h-[24px] min-w-[24px] shrink-0 text-ink-2"
               label={say('{{name}}: why next', { name: finding.name })}
             >
-              {say('about {{value}}', {
-                value:
-                  finding.minutes < 1
-                    ? `${Math.round(finding.minutes * 60)} s`
-                    : say('{{minutes}} min', { minutes: finding.minutes }),
-              })}
+              {aboutMinutes(finding.minutes)}
             </Why>
           </li>
         ))}

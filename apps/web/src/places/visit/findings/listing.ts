@@ -76,3 +76,9 @@ export function isSettled(reasoning: Reasoning, finding: FindingDefinition): boo
 
 export const partsWith = (findings: readonly FindingDefinition[]): BodyPart[] =>
   BODY_PARTS.filter((part) => findings.some((f) => f.part === part));
+
+/** How long a test takes, as it is told beside it: about 18 s, about 2 min. */
+export const aboutMinutes = (minutes: number): string =>
+  say('about {{time}}', {
+    time: minutes < 1 ? `${Math.round(minutes * 60)} s` : say('{{minutes}} min', { minutes }),
+  });
