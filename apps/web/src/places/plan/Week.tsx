@@ -265,7 +265,7 @@ function WhenOfDay({
         change(chosen === undefined ? usual : { ...usual, part: chosen });
       }}
     >
-      <option value="">{say('at the usual time')}</option>
+      <option value="">{say('usual time')}</option>
       {DAY_PARTS.map((p) => (
         <option key={p} value={p}>
           {say(p)}
