@@ -4,6 +4,7 @@ import { EpisodeReader } from '../src/episodes/reader.js';
 import { Db } from '../src/persistence/db.js';
 import {
   addEpisode,
+  addPerson,
   decidedOn,
   entry,
   inWorld,
@@ -129,6 +130,60 @@ describe('a record that is shown again', () => {
     const after = await both();
     expect(after.read).not.toEqual(before.read);
     expect(after.shown).toEqual(after.read);
+  });
+
+  it('hangs on the mark of its person, which every table that says something of a person changes', async () => {
+    // Who looks, pictures and their places, and the phones that are signed in are read anew each time.
+    const apart = ['audit', 'home_session', 'person_mark', 'photo', 'visit_presence'];
+    const of = await world.owner.query<{ name: string; marked: string }[]>(
+      `SELECT c.table_name AS name,
+              coalesce((SELECT string_agg(DISTINCT t.event_manipulation, ' ' ORDER BY t.event_manipulation)
+                 FROM information_schema.triggers t
+                WHERE t.event_object_table = c.table_name AND t.trigger_name LIKE 'mark_%'), '') AS marked
+         FROM information_schema.columns c
+        WHERE c.table_schema = 'public'
+          AND (c.column_name IN ('person_id', 'episode_id', 'visit_id') OR (c.table_name, c.column_name) = ('person', 'id'))
+        GROUP BY c.table_name ORDER BY c.table_name`,
+    );
+    expect(of.filter((t) => t.marked === '').map((t) => t.name)).toEqual(apart);
+    expect([...new Set(of.filter((t) => t.marked !== '').map((t) => t.marked))]).toEqual([
+      'DELETE INSERT UPDATE',
+    ]);
+  });
+
+  it('leaves the marks of others alone, and moves both when a complaint comes to another person', async () => {
+    const [one, two] = [await treated(who), await treated(who)];
+    const marks = async () =>
+      Object.fromEntries(
+        (
+          await world.owner.query<{ id: string; mark: string }[]>(
+            'SELECT person_id AS id, mark FROM person_mark',
+          )
+        ).map((m) => [m.id, m.mark]),
+      );
+    const changed = async (change: () => Promise<unknown>) => {
+      const before = await marks();
+      await change();
+      const after = await marks();
+      return Object.keys(after).filter((id) => after[id] !== before[id]);
+    };
+    const entries = [entry('story.now', 4)];
+    expect(await changed(() => who.get(`/api/episodes/${one.episodeId}/course`).expect(200))).toEqual([]);
+    const visit = await openVisit(who, one.episodeId);
+    expect(await changed(() => who.put(`/api/visits/${visit.id}/entries`, { entries }).expect(200))).toEqual([
+      one.person.id,
+    ]);
+    const moved = await changed(() =>
+      world.owner.query('UPDATE stage_span SET stage = stage WHERE episode_id = ANY($1)', [
+        [one.episodeId, two.episodeId],
+      ]),
+    );
+    expect(moved.toSorted()).toEqual([one.person.id, two.person.id].toSorted());
+    const { id: spareId } = await addPerson(who, 'Spare Person');
+    const given = await changed(() =>
+      world.owner.query('UPDATE episode SET person_id = $2 WHERE id = $1', [two.episodeId, spareId]),
+    );
+    expect(given.toSorted()).toEqual([two.person.id, spareId].toSorted());
   });
 
   it('is stopped at once by a sign from home and free once it is closed, on the phone and in the clinic', async () => {

@@ -11,6 +11,7 @@ import { Library1764200000000 } from './migrations/library.js';
 import { Frozen1765800000000 } from './migrations/frozen.js';
 import { HomeOpen1765700000000 } from './migrations/homeOpen.js';
 import { HomeScores1764400000000 } from './migrations/homeScores.js';
+import { Marks1766000000000 } from './migrations/marks.js';
 import { OneOfEach1765600000000 } from './migrations/oneOfEach.js';
 import { Protocols1764500000000 } from './migrations/protocols.js';
 import { Routines1765400000000 } from './migrations/routines.js';
@@ -39,6 +40,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     HomeOpen1765700000000,
     Frozen1765800000000,
     Sealed1765900000000,
+    Marks1766000000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -2,7 +2,7 @@ import { say } from '@heathstep/core';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { AreaMap, SideCaption } from './AreaMap.js';
-import { regionName, VIEWS, viewOf } from './footShapes.js';
+import { placeName, VIEWS, viewOf } from './footShapes.js';
 
 /** Both feet and lower legs in one view at a time, sole first; tap or paint where it hurts. */
 export function BodyMap({
@@ -23,8 +23,17 @@ export function BodyMap({
   const change = (value: string, on: boolean) =>
     onChange(on ? [...chosen.filter((c) => c !== value), value] : chosen.filter((c) => c !== value));
   return (
-    <Tabs.Root value={shown.key} onValueChange={setView} role="group" aria-label={say('Where it hurts')}>
-      <Tabs.List aria-label={say('View of the foot')} className="flex flex-wrap justify-center">
+    <Tabs.Root
+      value={shown.key}
+      onValueChange={setView}
+      role="group"
+      aria-label={say('Where it hurts')}
+      className="@container"
+    >
+      <Tabs.List
+        aria-label={say('View of the foot')}
+        className="grid grid-cols-3 @xs:flex @xs:flex-wrap @xs:justify-center"
+      >
         {VIEWS.map((v) => {
           const marked = chosen.filter((c) => v.regions.some((r) => r.key === c.split(':')[1])).length;
           return (
@@ -50,19 +59,14 @@ export function BodyMap({
               chosen={chosen.filter((c) => c.startsWith(`${side}:`)).map((c) => c.slice(side.length + 1))}
               onChange={(region, on) => change(`${side}:${region}`, on)}
               {...(shown.lines === undefined ? {} : { lines: shown.lines })}
-              className={
-                shown.lines === undefined ? 'h-72 w-32' : wide ? 'h-72 w-56 max-sm:w-[40vw]' : 'h-56 w-36'
-              }
+              className={!shown.fromTheSide ? 'h-72 w-32' : wide ? 'h-72 w-56 max-sm:w-[40vw]' : 'h-56 w-36'}
             />
             <SideCaption side={side} />
           </figure>
         ))}
       </Tabs.Content>
       <p className="mt-1 min-h-6 text-center text-sm font-semibold" aria-live="polite">
-        {chosen
-          .map((c) => c.split(':'))
-          .map(([side, key]) => `${regionName(key ?? '')}, ${side ?? ''}`)
-          .join('; ')}
+        {chosen.map(placeName).join('; ')}
       </p>
     </Tabs.Root>
   );

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { EpisodeView } from '@heathstep/contracts';
 import type { SafetyState } from '@heathstep/core';
 import { longDay } from './dates.js';
-import { sentence } from './Judgement.js';
+import { LEVEL_WORDS } from './levels.js';
 
 const MOST_SHOWN = 4;
 
@@ -30,9 +30,9 @@ function openStops(episode: EpisodeView, safety: SafetyState | null, query: stri
     })),
     ...(safety?.stops ?? []).map((t) => ({
       id: `${t.rule.key}-${t.side}`,
-      level: sentence(t.rule.level),
+      level: LEVEL_WORDS[t.rule.level],
       what: t.rule.title,
-      where: t.side === 'none' ? '' : t.side,
+      where: t.side === 'none' ? '' : say(t.side),
       now: t.rule.action,
       to: screen,
     })),

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { whyAcuity, whyIrritability, whyStage, say } from '@heathstep/core';
+import { whyAcuity, whyIrritability, whyStage, say, sayKey } from '@heathstep/core';
 import { isConcluded, type VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys, useSession } from '../../api/queries.js';
@@ -35,11 +35,11 @@ export function Conclude({ live }: { live: LiveVisit }) {
           <Why of={() => whyIrritability(live.irritability)}>
             {live.irritability.level === 'not-known'
               ? say('Irritability not known yet')
-              : say('{{sentence}} irritability', { sentence: sentence(live.irritability.level) })}
+              : say('{{sentence}} irritability', { sentence: sentence(sayKey(live.irritability.level)) })}
           </Why>
           {', '}
           <Why of={() => whyAcuity(live.acuity)}>
-            {live.acuity.level === 'not-known' ? say('time course not told') : say(live.acuity.level)}
+            {live.acuity.level === 'not-known' ? say('time course not told') : sayKey(live.acuity.level)}
           </Why>
         </p>
         <p className="text-sm text-ink-2">

@@ -5,6 +5,7 @@ import { canOverride, type SafetyQuestion, type TriggeredRule, whySafety, say } 
 import { useSession } from '../../api/queries.js';
 import { longDay } from '../../parts/dates.js';
 import { sentence } from '../../parts/Judgement.js';
+import { LEVEL_WORDS, SIGN_WORDS } from '../../parts/levels.js';
 import { Why } from '../../parts/Why.js';
 import { CloseRule } from './CloseRule.js';
 import { Letter } from './Letter.js';
@@ -14,13 +15,12 @@ import type { LiveVisit } from './live.js';
 import { lastAnswer, Question } from './safety/Question.js';
 import { Tests } from './safety/Tests.js';
 
-const LEVELS: Record<TriggeredRule['rule']['level'], { readonly word: string; readonly className: string }> =
-  {
-    emergency: { word: say('Emergency'), className: 'bg-ease text-paper' },
-    urgent: { word: say('Urgent'), className: 'bg-ease text-paper' },
-    refer: { word: say('Refer'), className: 'bg-hold-wash text-hold-deep' },
-    caution: { word: say('Caution'), className: 'bg-line-2 text-ink' },
-  };
+const LEVEL_LOOKS: Record<TriggeredRule['rule']['level'], string> = {
+  emergency: 'bg-ease text-paper',
+  urgent: 'bg-ease text-paper',
+  refer: 'bg-hold-wash text-hold-deep',
+  caution: 'bg-line-2 text-ink',
+};
 
 /** Every sign, answered one key each, with what it does. Some are asked only after another was answered yes. */
 export function Safety({ live }: { live: LiveVisit }) {
@@ -210,12 +210,12 @@ function Triggered({ live }: { live: LiveVisit }) {
           className={`flex items-start gap-3 rounded px-3 py-2 ${t.status === 'open' && (t.rule.level === 'emergency' || t.rule.level === 'urgent') ? 'bg-ease-wash' : 'bg-paper'}`}
         >
           <span
-            className={`mt-0.5 inline-flex w-24 shrink-0 items-center justify-center gap-1 rounded px-2 py-0.5 text-sm font-bold ${LEVELS[t.rule.level].className}`}
+            className={`mt-0.5 inline-flex w-24 shrink-0 items-center justify-center gap-1 rounded px-2 py-0.5 text-sm font-bold ${LEVEL_LOOKS[t.rule.level]}`}
           >
             {(t.rule.level === 'emergency' || t.rule.level === 'urgent') && (
               <Octagon className="size-3.5 shrink-0" aria-hidden />
             )}
-            {LEVELS[t.rule.level].word}
+            {LEVEL_WORDS[t.rule.level]}
           </span>
           <span className="min-w-0 flex-1">
             <Why of={() => whySafety(t)} className="font-semibold">
@@ -230,7 +230,7 @@ function Triggered({ live }: { live: LiveVisit }) {
             )}
             {t.closure !== null && (
               <span className="block text-sm">
-                {sentence(t.status)}: {t.closure.text}
+                {sentence(SIGN_WORDS[t.status])}: {t.closure.text}
                 {closedBy(live, t)}
               </span>
             )}

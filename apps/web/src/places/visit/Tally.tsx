@@ -13,7 +13,7 @@ import {
   sayKey,
 } from '@heathstep/core';
 import { pointsReading } from '@heathstep/contracts';
-import { sentence } from '../../parts/Judgement.js';
+import { LEVEL_WORDS } from '../../parts/levels.js';
 import { Why } from '../../parts/Why.js';
 import { Ideas } from './findings/Ideas.js';
 import { NextTests } from './findings/NextTests.js';
@@ -92,7 +92,7 @@ function SafetyLine({ live }: { live: LiveVisit }) {
   const untested = left > 0 ? say(', {{left}} not tested', { left }) : '';
   const [tone, Icon, text] =
     stop !== undefined
-      ? (['text-ease-deep', Octagon, `${sentence(stop.rule.level)}: ${stop.rule.title}`] as const)
+      ? (['text-ease-deep', Octagon, `${LEVEL_WORDS[stop.rule.level]}: ${stop.rule.title}`] as const)
       : reported !== undefined
         ? (['text-ease-deep', Octagon, say('Reported at home: {{sign}}', { sign: reported.sign })] as const)
         : missing > 0

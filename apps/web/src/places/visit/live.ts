@@ -42,6 +42,7 @@ import {
   type EntryView,
   isConcluded,
   measuredFacts,
+  entriesOfKind,
   LASTING,
   newestEntries,
   rankOnEntries,
@@ -57,7 +58,7 @@ import {
 } from '@heathstep/contracts';
 import type { EntryStore } from '../../api/entryStore.js';
 import type { ClinicContent } from '../../api/queries.js';
-import { needsStage, panelDone, type Progress, type Step, stepText } from './progress.js';
+import { askedText, needsStage, panelDone, type Progress, type Step, stepText } from './progress.js';
 
 export type { Column };
 
@@ -288,7 +289,11 @@ function progressOf({
     const rows = partsOf(step);
     const drawn = step === 'look' ? panels : [];
     const marked = drawn.filter((p) => panelDone(p, entries)).length;
-    return stepText(rows.done + marked, rows.of + drawn.length, get(`skip.${step}`));
+    const of = rows.of + drawn.length;
+    const skipped = get(`skip.${step}`);
+    if (step === 'feel' && of === 0 && skipped === null)
+      return askedText(entriesOfKind(entries, 'finding').length);
+    return stepText(rows.done + marked, of, skipped);
   };
   const told = STORY_NEEDS.filter((key) => !untold(get(key))).length;
   const storyRows = partsOf('story');

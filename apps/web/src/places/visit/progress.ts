@@ -34,6 +34,12 @@ export function stepText(done: number, of: number, skipped: string | null): Prog
   };
 }
 
+/** How far what is asked and felt by choice is: nothing is wanted of it, and its sole is empty until something was. */
+export const askedText = (answered: number): Progress =>
+  answered === 0
+    ? { done: true, text: say('as needed'), share: 0 }
+    : { done: true, text: say('{{answered}} answered', { answered }), share: 1 };
+
 /** Whether anything of a drawing has been marked, both sides counting as one. */
 export function panelDone(panel: LookPanel, entries: Entries): boolean {
   if (panel === 'pain') return (entries.get('story.regions') ?? []).length > 0;

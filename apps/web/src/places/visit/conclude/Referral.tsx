@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { type ReferralReason, whyReferral, say } from '@heathstep/core';
+import { LEVEL_WORDS } from '../../../parts/levels.js';
 import { Why } from '../../../parts/Why.js';
 import { Letter } from '../Letter.js';
 import type { LiveVisit } from '../live.js';
@@ -35,7 +36,7 @@ export function Referral({ live }: { live: LiveVisit }) {
         {signs.map((t) => (
           <li key={`${t.rule.key}-${t.side}`} className="border-b border-line-2 py-1.5">
             <b>{`${t.rule.title}${t.side === 'none' ? '' : `, ${say(t.side)}`}`}</b>
-            <span className="block text-sm text-ink-2">{`${t.rule.level}: ${t.rule.action}`}</span>
+            <span className="block text-sm text-ink-2">{`${LEVEL_WORDS[t.rule.level]}: ${t.rule.action}`}</span>
           </li>
         ))}
         {reasons.map((r) => (

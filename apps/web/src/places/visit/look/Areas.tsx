@@ -7,7 +7,7 @@ import type { LiveVisit } from '../live.js';
 const areasOf = (
   list: readonly (readonly [string, string])[],
   shapes: Readonly<Record<string, string>>,
-): Area[] => list.map(([key, name]) => ({ key, name, shape: shapes[key] ?? '' }));
+): Area[] => list.map(([key, name]) => ({ key, name: say(name), shape: shapes[key] ?? '' }));
 
 const CALLUS = areasOf(CALLUS_AREAS, CALLUS_SHAPES);
 const WEAR = areasOf(WEAR_AREAS, WEAR_SHAPES);

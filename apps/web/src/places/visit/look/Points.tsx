@@ -27,8 +27,8 @@ export function PointsPanel({ live }: { live: LiveVisit }) {
           <div key={pose} className="text-center">
             <div className="text-sm font-semibold">{say(name)}</div>
             <div className="flex justify-center gap-1">
-              <Sole live={live} pose={pose} side="left" poseName={name} />
-              <Sole live={live} pose={pose} side="right" poseName={name} />
+              <Sole live={live} pose={pose} side="left" poseName={say(name)} />
+              <Sole live={live} pose={pose} side="right" poseName={say(name)} />
             </div>
             <button
               type="button"
@@ -85,7 +85,7 @@ function Sole({ live, pose, side, poseName }: { live: LiveVisit; pose: Pose; sid
         return (
           <Spot
             key={point}
-            label={`${poseName}, ${say(side)}, ${name}: ${say(state ?? 'not looked at')}`}
+            label={`${poseName}, ${say(side)}, ${say(name)}: ${say(state ?? 'not looked at')}`}
             onPress={() => next(point)}
           >
             <circle cx={x} cy={y} r="34" fill="transparent" />

@@ -1,6 +1,7 @@
 import { SIDES, type FindingDefinition, type Known, withUnit, say } from '@heathstep/core';
 import { concludedIdeas, entriesOfKind } from '@heathstep/contracts';
-import { regionName } from '../../../parts/footShapes.js';
+import { placeName } from '../../../parts/footShapes.js';
+import { LEVEL_WORDS, SIGN_WORDS } from '../../../parts/levels.js';
 import { type Column, columnsOf, type LiveVisit } from '../live.js';
 import { STATUS_WORDS } from '../rows/entries.js';
 import { STORY_CHOICES, STORY_LISTS, type ToldKey, type ToldListKey } from '../storyWords.js';
@@ -31,13 +32,7 @@ function several(live: LiveVisit, key: ToldListKey): string {
 export function storyLines(live: LiveVisit): Line[] {
   const settles = live.get('story.settles');
   const lines: Line[] = [
-    [
-      say('Where it hurts'),
-      (live.get('story.regions') ?? [])
-        .map((r) => r.split(':'))
-        .map(([side, key]) => `${regionName(key ?? '')}, ${side ?? ''}`)
-        .join('; '),
-    ],
+    [say('Where it hurts'), (live.get('story.regions') ?? []).map(placeName).join('; ')],
     [
       say('How it began'),
       [chosen(live, 'story.onset'), chosen(live, 'story.since')].filter((t) => t !== '').join(', '),
@@ -75,8 +70,8 @@ export function safetyLines(live: LiveVisit): Line[] {
   });
   return [
     ...safety.triggered.map((t): Line => [
-      t.rule.level.charAt(0).toUpperCase() + t.rule.level.slice(1),
-      `${t.rule.title}${on(t.side)}: ${t.status}${t.closure === null ? '' : `, ${t.closure.text}`}`,
+      LEVEL_WORDS[t.rule.level],
+      `${t.rule.title}${on(t.side)}: ${SIGN_WORDS[t.status]}${t.closure === null ? '' : `, ${t.closure.text}`}`,
     ]),
     ...(safety.unanswered.length > 0
       ? [

@@ -5,7 +5,7 @@ import { EntryStore } from '../../../api/entryStore.js';
 import { SETUPS } from '../../../parts/Setup.js';
 import { alignment } from '../photo/align.js';
 import { SAMPLES } from '../photo/samples.js';
-import { panelDone, stepText } from '../progress.js';
+import { askedText, panelDone, stepText } from '../progress.js';
 import { changesOf } from '../QuickLine.js';
 import { EMPTY, nextPlace, nextTrial, readEntry, swapSides, withTrial, writeEntry } from './entries.js';
 
@@ -200,6 +200,13 @@ describe('how far a step is', () => {
     [1, 3, 'too sore', true, 1, 'skipped'],
   ])('%d of %d, skipped %s', (done, of, skipped, isDone, share, text) => {
     expect(stepText(done, of, skipped)).toEqual({ done: isDone, share, text });
+  });
+
+  it.each([
+    [0, 0, 'as needed'],
+    [4, 1, '4 answered'],
+  ])('of what is asked by choice, %d answered, nothing holds up', (answered, share, text) => {
+    expect(askedText(answered)).toEqual({ done: true, share, text });
   });
 
   it('support points are looked at when one pose was, on both feet', () => {
