@@ -115,7 +115,10 @@ test('a whole first visit for an ankle sprain by keyboard alone', async ({ page 
     await page.keyboard.press('Enter');
     await fillGap(page, /^wakes at night/, 0);
     await expect(page.getByRole('button', { name: 'how it began: with an injury' })).toBeVisible();
-    await quick(page, 'now r 4 l 0; worst r 7 l 0');
+    // Asked once: what is told is the measure's, on the side that hurts.
+    await expect(page.getByLabel('Pain now, right, trial 1', { exact: true })).toHaveValue('4');
+    await expect(page.getByLabel('Pain now, left, trial 1', { exact: true })).toHaveValue('');
+    await quick(page, 'now l 0; worst r 7 l 0');
     await expectAccessible(page, 'Story, sprain');
   });
 

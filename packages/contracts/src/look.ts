@@ -126,6 +126,17 @@ function rigidToe(entries: Entries, side: Side): string | null {
   });
 }
 
+/** Within these days an injury calls for the bone points. Source: the ankle and foot rules read it of the first 10 days. */
+const LATELY_DAYS = 10;
+
+/** Whether the story tells of an injury in these days; that its day was not told is no reason to think it long ago. */
+export function injuredLately(entries: Entries): string | null {
+  if (entries.get('story.onset') !== 'injury') return null;
+  const days = entries.get('story.days');
+  const lately = days === undefined ? entries.get('story.since') === 'under-2-weeks' : days <= LATELY_DAYS;
+  return lately ? say('An injury in these days') : null;
+}
+
 /** A sign of the safety rules that was marked on the drawings, in words; null when it was not. */
 export function seenSign(entries: Entries, sign: string, side: Side): string | null {
   if (sign === 'feeling-lost') return feelingLost(entries, side);

@@ -2,7 +2,7 @@ import { say } from '@heathstep/core';
 import type { Column, FindingState, MeasureDefinition, ScreenRecord, Side } from '@heathstep/core';
 import { entriesOfKind, readKey, standsFor } from './entries/registry.js';
 import { asEntries, type Entries, type MeasureEntry } from './entries/values.js';
-import { POSES, seenSign, type SupportPoint } from './look.js';
+import { injuredLately, POSES, seenSign, type SupportPoint } from './look.js';
 import type { VisitReadings } from './measured.js';
 
 const skipsOver = (key: string, value: unknown): boolean =>
@@ -75,6 +75,7 @@ function seenIn(entries: Entries, sign: string, side: Side): string | false | nu
       ? say('marked on the drawing')
       : false;
   }
+  if (sign === 'injured-lately') return injuredLately(entries) ?? false;
   const drawing = drawingOf(sign);
   const looked = drawing !== undefined && entries.get(`look.${drawing}.${side}`) !== undefined;
   if (!looked) return null;

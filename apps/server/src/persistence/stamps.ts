@@ -4,7 +4,7 @@ import type { Tx } from './db.js';
  * How many rows `t` has, and the sum of the numbers of the transactions that wrote them: another as soon as a row is added,
  * changed or taken away, in whatever order transactions end.
  */
-export const STAMP = `count(*) || ':' || coalesce(sum(t.xmin::text::bigint), 0)`;
+const STAMP = `count(*) || ':' || coalesce(sum(t.xmin::text::bigint), 0)`;
 
 /** One stamp of each of some tables, as a statement. */
 export const stampsOf = (tables: readonly string[]): string =>

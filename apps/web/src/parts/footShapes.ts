@@ -153,7 +153,7 @@ export const VIEWS: readonly MapView[] = [
       {
         key: 'ankle-front',
         name: say('front of the ankle'),
-        shape: 'M8 200 C40 186 100 186 126 196 V244 H88 C86 216 72 208 58 208 C42 208 30 216 28 244 H8 Z',
+        shape: 'M8 200 C40 186 100 186 126 196 V222 H84 C78 212 68 208 58 208 C46 208 36 212 31 222 H8 Z',
       },
       { key: 'toe-tops', name: say('tops of the toes'), shape: TOES_AREA },
     ],
@@ -181,12 +181,13 @@ export const VIEWS: readonly MapView[] = [
         key: 'above-ankle-line',
         name: say('above the ankle line, in front'),
         shape:
-          'M70 90 C94 94 108 94 117 88 C117 93 118 98 118 104 C118 114 120 122 126 130 C120 134 114 136 106 136 C96 140 84 140 70 136 Z',
+          'M70 90 C94 94 108 94 117 88 C117 93 118 98 118 104 C118 114 120 122 126 130 C120 134 114 136 106 136 C97 139 86 140 76 137 L70 136 Z',
       },
       {
         key: 'ankle-outer-front',
         name: say('in front of the outer ankle bone'),
-        shape: 'M70 136 C84 140 96 140 106 136 C102 154 100 176 103 196 C92 194 78 194 62 200 L34 150 Z',
+        shape:
+          'M76 137 C86 140 97 139 106 136 C102 154 100 176 103 196 C92 194 78 194 62 200 L54 186 L66 170 L78 150 L76 137 Z',
       },
       {
         key: 'ankle-outer',
@@ -202,7 +203,7 @@ export const VIEWS: readonly MapView[] = [
       {
         key: 'outer-forefoot',
         name: say('outer forefoot'),
-        shape: 'M0 150 H34 L62 200 C62 212 60 226 58 240 H0 Z',
+        shape: 'M0 196 L54 186 L62 200 C62 212 60 226 58 240 H0 Z',
       },
       {
         key: 'heel-side-outer',
@@ -245,12 +246,13 @@ export const VIEWS: readonly MapView[] = [
       {
         key: 'navicular',
         name: say('navicular'),
-        shape: 'M124 138 C110 140 102 150 97 166 C94 178 93 190 92 202 C104 200 116 200 128 204 L146 176 Z',
+        shape:
+          'M124 138 C110 140 102 150 97 166 C94 178 93 190 92 202 C104 200 116 200 128 204 L136 184 L124 170 L114 150 Z',
       },
       {
         key: 'inner-forefoot',
         name: say('inner forefoot'),
-        shape: 'M190 160 L156 160 L146 176 L128 204 C128 216 130 228 132 240 L190 240 Z',
+        shape: 'M190 190 L136 184 L128 204 C128 216 130 228 132 240 L190 240 Z',
       },
       {
         key: 'arch-inner',

@@ -134,6 +134,8 @@ export interface MeasureDefinition {
   };
   /** Pain is not asked beside it: it is pain, or nothing that can hurt. */
   readonly painless: boolean;
+  /** The answer of the story that is the same thing: told there, it is this measure's on the sides that hurt. */
+  readonly told?: 'now';
   /** What taking it puts on the foot; not taken while safety switches that off. */
   readonly needs?: readonly Tag[];
   /** Whether it is a squat, a hop, or on one leg, where `needs` does not show it. */

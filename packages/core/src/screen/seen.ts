@@ -27,9 +27,10 @@ export function tenderSign(bone: TenderBone, cm: number | null): string | null {
   return cm === null || cm < SHORT_CM ? 'tender-shin-short' : null;
 }
 
-/** Every sign that a drawing can give the safety rules. */
+/** Every sign that a drawing or the story can give the safety rules. */
 export const SEEN_SIGNS: readonly string[] = [
   'feeling-lost',
+  'injured-lately',
   'rigid-toe',
   'tender-shin-short',
   ...TENDER_BONES.flatMap(([bone]) => (bone === 'shin-inner' ? [] : [`tender-${bone}`])),

@@ -105,7 +105,7 @@ function List({ items }: { items: readonly DayItem[] }) {
       {shown.map((item) => {
         const kind = KINDS[item.kind];
         return (
-          <li key={item.episodeId ?? item.personId} className="border-b border-line">
+          <li key={item.episodeId ?? item.personId} className="seen-when-near border-b border-line">
             <Link
               to={linkOf(item)}
               className="group grid grid-cols-1 items-start gap-x-4 gap-y-1 px-2 py-4 hover:bg-paper sm:grid-cols-[8.5rem_1fr] lg:grid-cols-[8.5rem_15rem_1fr_auto]"

@@ -106,7 +106,7 @@ function Rows({ people, q }: { people: readonly PersonRow[]; q: string }) {
     <>
       <ul className="mt-6 border-t border-line">
         {shown.map((p) => (
-          <li key={p.id} className="border-b border-line">
+          <li key={p.id} className="seen-when-near border-b border-line">
             <Link
               to={placeOf(p)}
               className="grid items-baseline gap-x-4 gap-y-1 px-2 py-3 hover:bg-paper sm:grid-cols-[16rem_1fr] lg:grid-cols-[16rem_1fr_12rem]"

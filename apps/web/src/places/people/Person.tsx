@@ -95,24 +95,33 @@ function Begin({
     <section className="mt-6 border-t border-line pt-6">
       <h2>{title}</h2>
       <PathwayChoice pathways={conditions} value={key} onChange={setKey} />
-      <RadioRow
-        label={say('Which side hurts')}
-        className="mt-5 flex gap-3"
-        value={side}
-        options={SIDES_THAT_HURT}
-        onChange={setSide}
-        itemClass={(_, on) =>
-          `min-h-11 min-w-24 rounded-lg border-2 px-4 font-semibold ${on ? 'border-heather bg-heather-wash text-heather-deep' : 'border-line hover:border-heather'}`
-        }
-      />
-      <button
-        type="button"
-        className="action mt-6"
-        disabled={side === null || condition === undefined || begin.isPending}
-        onClick={() => begin.mutate()}
-      >
-        {say('Begin the first visit')}
-      </button>
+      <div className="sticky bottom-0 z-10 mt-3 flex flex-wrap items-center gap-x-6 gap-y-2 border-t border-line bg-ground py-3">
+        <RadioRow
+          label={say('Which side hurts')}
+          className="flex gap-3"
+          value={side}
+          options={SIDES_THAT_HURT}
+          onChange={setSide}
+          itemClass={(_, on) =>
+            `min-h-11 min-w-20 rounded-lg border-2 px-4 font-semibold ${on ? 'border-heather bg-heather-wash text-heather-deep' : 'border-line hover:border-heather'}`
+          }
+        />
+        <button
+          type="button"
+          className="action"
+          disabled={side === null || condition === undefined || begin.isPending}
+          onClick={() => begin.mutate()}
+        >
+          {say('Begin the first visit')}
+        </button>
+        <p className="text-sm text-ink-2" aria-live="polite">
+          {condition === undefined
+            ? say('Choose what brings them')
+            : side === null
+              ? say('{{name}}: which side hurts?', { name: condition.name })
+              : ''}
+        </p>
+      </div>
       {begin.error instanceof ApiError && (
         <p role="alert" className="mt-3 text-ease-deep">
           {begin.error.message}

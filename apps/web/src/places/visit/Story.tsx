@@ -77,8 +77,25 @@ function ToldScore({
   entry: 'story.worst' | 'story.now';
   label: string;
 }) {
-  return <ScoreBlank label={label} value={live.get(entry)} onChange={(v) => live.set(entry, v)} />;
+  return <ScoreBlank label={label} value={live.get(entry)} onChange={(v) => tell(live, entry, v)} />;
 }
+
+/** A score that is told is the measure's that asks the same, on the sides that hurt, unless another was taken there. */
+function tell(live: LiveVisit, entry: 'story.worst' | 'story.now', value: number | null): void {
+  const before = live.store.get(entry);
+  const same = live.measures.filter((m) => m.told !== undefined && entry === `story.${m.told}`);
+  const taken = same.flatMap((m) =>
+    treatedSides(live.affected).flatMap((side) => {
+      const key = `measure.${m.key}.${side}` as const;
+      const now = live.store.get(key);
+      const asTold = now === null || (now.trials.length === 1 && now.trials[0] === before);
+      return asTold ? [[key, value === null ? null : scoreEntry(value)] as const] : [];
+    }),
+  );
+  live.store.setMany([[entry, value], ...taken]);
+}
+
+const scoreEntry = (value: number): MeasureEntry => ({ trials: [value], status: 'taken', pain: null });
 
 /** Which side, how and when it began, after what. */
 function Began({ live }: { live: LiveVisit }) {
@@ -231,7 +248,7 @@ export function Story({ live }: { live: LiveVisit }) {
 function StoryScore({ live, measure }: { live: LiveVisit; measure: string }) {
   const label = live.content.measures.find((m) => m.key === measure)?.label ?? measure;
   const write = (v: number | null) => {
-    const entry: MeasureEntry | null = v === null ? null : { trials: [v], status: 'taken', pain: null };
+    const entry = v === null ? null : scoreEntry(v);
     for (const side of treatedSides(live.affected)) live.set(`measure.${measure}.${side}`, entry);
   };
   const value = storyScore(live, measure);

@@ -89,7 +89,11 @@ function SafetyLine({ live }: { live: LiveVisit }) {
   const to = `/episodes/${live.course.episode.id}/visit/safety${live.visitQuery}`;
   const missing = safety.unanswered.length;
   const left = safety.notTested.length;
-  const untested = left > 0 ? say(', {{left}} not tested', { left }) : '';
+  const clashes = safety.clashes.length;
+  const untested = [
+    left > 0 ? say(', {{left}} not tested', { left }) : '',
+    clashes > 0 ? say(', {{clashes}} unlike the story', { clashes }) : '',
+  ].join('');
   const [tone, Icon, text] =
     stop !== undefined
       ? (['text-ease-deep', Octagon, `${LEVEL_WORDS[stop.rule.level]}: ${stop.rule.title}`] as const)
@@ -116,7 +120,7 @@ function SafetyLine({ live }: { live: LiveVisit }) {
                   TriangleAlert,
                   say('Safety answered, {{n}} to mind{{untested}}', { n: open.length, untested }),
                 ] as const)
-              : left > 0
+              : untested !== ''
                 ? (['text-hold-deep', TriangleAlert, say('Safety asked{{untested}}', { untested })] as const)
                 : (['text-go-deep', Check, say('Safety answered, nothing open')] as const);
   return (

@@ -178,7 +178,7 @@ function Bench({
         </p>
       </EpisodeHead>
       <VisitRecord live={live} />
-      <div className="grid flex-1 grid-cols-[8.25rem_minmax(0,1fr)_14rem] max-md:grid-cols-1 max-md:content-start print:hidden min-[1240px]:grid-cols-[9.5rem_minmax(0,1fr)_17.5rem]">
+      <div className="grid flex-1 grid-cols-[8.75rem_minmax(0,1fr)_14rem] max-md:grid-cols-1 max-md:content-start print:hidden min-[1240px]:grid-cols-[9.5rem_minmax(0,1fr)_17.5rem]">
         <Steps live={live} episodeId={episode.id} />
         <main className="min-w-0 border-line px-5 py-4 md:border-x">
           <div className="flex min-h-9 flex-wrap items-center gap-x-4 md:flex-nowrap">

@@ -188,8 +188,9 @@ function safetyProgress(
   if (unexplained.length > 0) return say('say why {{n}} were not tested', { n: unexplained.length });
   if (safety.blocking.length > 0) return say('blocked');
   const left = safety.notTested.length > 0 ? say('{{n}} not tested', { n: safety.notTested.length }) : '';
+  const unlike = safety.clashes.length > 0 ? say('{{n}} unlike the story', { n: safety.clashes.length }) : '';
   return (
-    [open > 0 ? say('{{open}} to mind', { open }) : '', left].filter((t) => t !== '').join(', ') ||
+    [open > 0 ? say('{{open}} to mind', { open }) : '', left, unlike].filter((t) => t !== '').join(', ') ||
     say('nothing open')
   );
 }

@@ -1,14 +1,16 @@
-import { aboutMinutes } from './listing.js';
-import { Link } from 'react-router';
+import { aboutMinutes, answeredIn } from './listing.js';
+import { Link, useParams } from 'react-router';
 import { whyNext, say } from '@heathstep/core';
 import { sentence } from '../../../parts/Judgement.js';
 import { Why } from '../../../parts/Why.js';
 import type { LiveVisit } from '../live.js';
+import { STEP_NAMES, STEPS } from '../progress.js';
 
 const MOST = 3;
 
 /** The questions and tests that would tell most for the minute they take. */
 export function NextTests({ live }: { live: LiveVisit }) {
+  const { step: now } = useParams();
   const { next } = live.reasoning();
   const nameOf = (key: string) => live.content.conditions.find((c) => c.key === key)?.name ?? key;
   const first = next.slice(0, MOST).flatMap((n) => {
@@ -43,12 +45,19 @@ export function NextTests({ live }: { live: LiveVisit }) {
           </li>
         ))}
       </ul>
-      <Link
-        className="text-action inline-block text-sm"
-        to={`/episodes/${live.course.episode.id}/visit/feel${live.visitQuery}`}
-      >
-        {say('Answer in Feel')}
-      </Link>
+      <p className="flex flex-wrap gap-x-4">
+        {STEPS.filter((step) => step !== now && first.some((f) => answeredIn(f.finding) === step)).map(
+          (step) => (
+            <Link
+              key={step}
+              className="text-action inline-block text-sm"
+              to={`/episodes/${live.course.episode.id}/visit/${step}${live.visitQuery}`}
+            >
+              {say('Answer in {{step}}', { step: STEP_NAMES[step] })}
+            </Link>
+          ),
+        )}
+      </p>
     </section>
   );
 }

@@ -6,6 +6,7 @@ import { withVerdict, without } from '../conclude/concluded.js';
 import { changesFor, sidedAnswer } from './answering.js';
 import { groupIdeas, ideasOf, lengthOf } from './ideas.js';
 import {
+  answeredIn,
   findingsOfIdea,
   findingsOfPart,
   isSettled,
@@ -235,5 +236,21 @@ describe('pictures of the tests', () => {
       for (const [x, y] of points)
         expect([f.key, x >= 0 && x <= width + 4 && y >= 0 && y <= height]).toEqual([f.key, true]);
     }
+  });
+});
+
+describe('where a finding is answered', () => {
+  it.each([
+    ['began-with-injury', 'story'],
+    ['tilt-test', 'feel'],
+  ])('%s in %s', (key, step) => {
+    const finding = content.findings.find((f) => f.key === key);
+    expect(finding === undefined ? undefined : answeredIn(finding)).toBe(step);
+  });
+
+  it('is the step it is told in only where something there sets it', () => {
+    expect(answeredIn({ from: 'look', sign: null })).toBe('feel');
+    expect(answeredIn({ from: 'look', sign: { seen: 'swelling' } })).toBe('look');
+    expect(answeredIn({ from: 'test', sign: { seen: 'swelling' } })).toBe('feel');
   });
 });

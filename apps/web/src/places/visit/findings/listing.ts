@@ -6,6 +6,7 @@ import {
   type Reasoning,
   say,
 } from '@heathstep/core';
+import type { Step } from '../progress.js';
 import type { Idea } from './ideas.js';
 
 export const PART_NAMES: Readonly<Record<BodyPart, string>> = {
@@ -30,6 +31,10 @@ export type View =
   | { readonly by: 'answered' };
 
 export const TELLING_AT_ONCE = 8;
+
+/** The step in which something is told, seen or measured; what nothing there sets is answered in Feel. */
+export const answeredIn = (f: Pick<FindingDefinition, 'from' | 'sign'>): Step =>
+  f.sign === null || f.from === 'test' ? 'feel' : f.from;
 
 /** Findings to ask next, each once, most telling first. */
 export const tellingKeys = (next: readonly NextBest[]): string[] => [...new Set(next.map((n) => n.finding))];

@@ -415,6 +415,7 @@ function How(props: RowProps) {
       <Choice
         label={say('Measured by')}
         options={['another', 'self']}
+        words={TAKEN_BY}
         value={entry.by ?? 'another'}
         onChange={(by) => set({ by: by as 'another' | 'self' })}
       />
@@ -440,7 +441,10 @@ function How(props: RowProps) {
       )}
       <details className="basis-full">
         <summary className="min-h-8 text-ink-2">
-          {say('How it is taken')} <Also of={measure} most={4} />
+          {say('How it is taken')}
+          <span className="ml-2">
+            <Also of={measure} most={4} />
+          </span>
         </summary>
         <div className="flex gap-5 pb-1">
           {measure.setup !== null && <Setup name={measure.setup} label={say(measure.positions[0] ?? '')} />}
@@ -458,14 +462,19 @@ function How(props: RowProps) {
   );
 }
 
+const TAKEN_BY = { another: say('the clinician'), self: say('the patient') };
+
 function Choice({
   label,
   options,
+  words = {},
   value,
   onChange,
 }: {
   label: string;
   options: readonly string[];
+  /** How an option is called where its key does not say it. */
+  words?: Readonly<Record<string, string>>;
   value: string;
   onChange: (value: string) => void;
 }) {
@@ -480,7 +489,7 @@ function Choice({
       >
         {options.map((o) => (
           <option key={o} value={o}>
-            {say(o)}
+            {words[o] ?? say(o)}
           </option>
         ))}
       </select>
