@@ -251,10 +251,10 @@ function VisitPairs({ course, content }: { course: CourseView; content: ClinicCo
             <th scope="col" className="py-1 font-normal">
               {say('Measure')}
             </th>
-            <th scope="col" className="font-normal" style={{ color: 'var(--color-left)' }}>
+            <th scope="col" className="pl-3 font-normal" style={{ color: 'var(--color-left)' }}>
               {say('L left')}
             </th>
-            <th scope="col" className="font-normal" style={{ color: 'var(--color-right)' }}>
+            <th scope="col" className="pl-3 font-normal" style={{ color: 'var(--color-right)' }}>
               {say('R right')}
             </th>
           </tr>
@@ -262,11 +262,11 @@ function VisitPairs({ course, content }: { course: CourseView; content: ClinicCo
         <tbody>
           {rows.map(({ m, sides }) => (
             <tr key={m.key} className="border-t border-line-2">
-              <th scope="row" className="py-1.5 text-left font-semibold">
+              <th scope="row" className="py-1.5 text-left align-top font-semibold">
                 {m.label}
               </th>
               {sides.map(({ side, takes }) => (
-                <td key={side}>
+                <td key={side} className="py-1.5 pl-3 align-top">
                   <Pair measure={m} takes={takes} />
                 </td>
               ))}

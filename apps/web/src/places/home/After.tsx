@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { HomeView, SessionPayload } from '@heathstep/contracts';
 import type { HomeQuestion, HomeScores } from '@heathstep/core';
-import type { Done, Running } from './homeModel.js';
+import { type Done, putRight, type Running } from './homeModel.js';
 import { Question } from './Question.js';
 import { answerText, askedAt, firstUpper } from './questions.js';
 import { Stepper } from './Stepper.js';
@@ -40,11 +40,12 @@ export function After({ running, known, view, save, back }: AfterProps) {
     );
   const change = (exercise: string, field: 'sets' | 'reps' | 'effort', by: number) =>
     setDone(
-      done.map((d) =>
-        d.exercise === exercise
-          ? { ...d, [field]: Math.min(field === 'effort' ? 10 : 999, Math.max(0, (d[field] ?? 5) + by)) }
-          : d,
-      ),
+      done.map((d) => {
+        if (d.exercise !== exercise) return d;
+        if (field === 'effort') return { ...d, effort: Math.min(10, Math.max(0, (d.effort ?? 5) + by)) };
+        const planned = view.items.find((i) => i.exercise.key === exercise)?.prescription.reps ?? 1;
+        return putRight(d, field, by, planned);
+      }),
     );
   return (
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">

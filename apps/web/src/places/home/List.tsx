@@ -366,7 +366,7 @@ function DueItem({
         <p className="mb-2 text-base font-bold text-heather-deep">{planned?.inTurn}</p>
       )}
       <details>
-        <summary className="flex min-h-11 items-start gap-3">
+        <summary className="flex min-h-11 items-start gap-3 after:hidden">
           <span
             aria-hidden
             className={`mt-1 flex size-7 shrink-0 items-center justify-center rounded-full text-base font-bold ${done ? 'bg-go text-paper' : 'bg-line-2'}`}

@@ -7,7 +7,7 @@ import { Stepper } from './Stepper.js';
 import { type Beat, beatAt, beatsOf, momentOf, wordOf } from '../../parts/pacer/beats.js';
 import { type PacerClock, usePacerClock } from '../../parts/pacer/pacerClock.js';
 import { Ring } from '../../parts/pacer/Ring.js';
-import { type Done, progressAt } from './homeModel.js';
+import { type Done, progressAt, putRight } from './homeModel.js';
 import { useReader } from './tongue.js';
 import { useWakeLock } from './wakeLock.js';
 
@@ -397,9 +397,8 @@ function Finish({
   save: (sets: number, reps: number, effort: number | null) => void;
 }) {
   const t = useReader();
-  const [sets, setSets] = useState(result.sets);
-  const [reps, setReps] = useState(result.reps);
-  const change = (set: (v: number) => void, value: number, by: number) => set(Math.max(0, value + by));
+  const [{ sets, reps }, setDone] = useState(result);
+  const change = (field: 'sets' | 'reps', by: number) => setDone((d) => putRight(d, field, by, item.reps));
   return (
     <>
       <p className="mt-3 text-xl">{t.say('What did you do?')}</p>
@@ -407,12 +406,12 @@ function Finish({
         <Stepper
           label={t.say(item.round === undefined ? 'Sets' : 'Rounds')}
           value={sets}
-          step={(by) => change(setSets, sets, by)}
+          step={(by) => change('sets', by)}
         />
         <Stepper
           label={t.say(item.tempo === undefined ? 'Holds in a set' : 'Repetitions in a set')}
           value={reps}
-          step={(by) => change(setReps, reps, by)}
+          step={(by) => change('reps', by)}
         />
       </div>
       <p className="mt-6 text-xl">{t.say('How hard was it?')}</p>

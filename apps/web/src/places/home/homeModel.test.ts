@@ -1,7 +1,7 @@
 import { computeDose, type ComposedExercise, type ExerciseDefinition, toDoseInput } from '@heathstep/core';
 import { beatAt, beatsOf } from '../../parts/pacer/beats.js';
 import type { HomeEntryView, HomeView } from '@heathstep/contracts';
-import { type Done, isDone, nextIndex, progressAt, roundOf, type Running } from './homeModel.js';
+import { type Done, isDone, nextIndex, progressAt, putRight, roundOf, type Running } from './homeModel.js';
 import { wasTooMuch } from './tooMuch.js';
 
 const exercise = { setupSeconds: 20 } as ExerciseDefinition;
@@ -131,5 +131,18 @@ describe('what is done several times a day', () => {
     expect(ticked(on(all))).toEqual(['raise']);
     expect(ticked(on(session('1', '2026-03-04', 'stretch')))).toEqual([]);
     expect(ticked(on(all), running)).toEqual(['stretch', 'raise']);
+  });
+});
+
+describe('what was done, put right', () => {
+  it.each([
+    ['a first set is of what was planned', { sets: 0, reps: 0 }, 'sets', 1, { sets: 1, reps: 10 }],
+    ['a set more changes no repetitions', { sets: 1, reps: 6 }, 'sets', 1, { sets: 2, reps: 6 }],
+    ['a first repetition is of one set', { sets: 0, reps: 0 }, 'reps', 1, { sets: 1, reps: 1 }],
+    ['no set is of nothing', { sets: 1, reps: 8 }, 'sets', -1, { sets: 0, reps: 0 }],
+    ['no repetition is in no set', { sets: 2, reps: 1 }, 'reps', -1, { sets: 0, reps: 0 }],
+    ['less than nothing is nothing', { sets: 0, reps: 0 }, 'sets', -1, { sets: 0, reps: 0 }],
+  ] as const)('%s', (_, done, field, by, after) => {
+    expect(putRight(done, field, by, 10)).toEqual(after);
   });
 });

@@ -37,6 +37,23 @@ export interface Done {
   readonly effort: number | null;
 }
 
+/**
+ * Sets and repetitions after one of them was put right. A set is of as many repetitions as were planned until something
+ * else is said, and what was not done at all has neither: a set of nothing is not kept.
+ */
+export function putRight<D extends { readonly sets: number; readonly reps: number }>(
+  done: D,
+  field: 'sets' | 'reps',
+  by: number,
+  planned: number,
+): D {
+  const value = Math.max(0, done[field] + by);
+  if (value === 0) return { ...done, sets: 0, reps: 0 };
+  return field === 'sets'
+    ? { ...done, sets: value, reps: done.reps === 0 ? planned : done.reps }
+    : { ...done, reps: value, sets: Math.max(1, done.sets) };
+}
+
 /** Today's session as far as it has come; kept on the phone. */
 export interface Running {
   readonly id: string;

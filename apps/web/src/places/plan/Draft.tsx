@@ -236,7 +236,7 @@ function DraftHead({
   const same = (items: Items) => items.every((item, i) => item.exercise === store.value[i]?.exercise);
   return (
     <>
-      <div className="flex items-center gap-4">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <h2>{say('At home, from today')}</h2>
         <span className="text-sm text-ink-2">{say('draft of version {{number}}', { number })}</span>
         <div className="flex-1" />

@@ -39,7 +39,7 @@ export function Lines({ model, course, content, stage, previous, onChange, error
   const items = model.lines.map((l) => l.item);
   const firsts = new Map(stretches(items).map((group) => [group[0], group] as const));
   return (
-    <ol className="border-t border-line">
+    <ol className="@container border-t border-line">
       {model.lines.map((line, i) => {
         const replace = (next: ComposedExercise | null) =>
           onChange?.(
@@ -116,7 +116,9 @@ function Line({
   const change =
     replace === undefined ? undefined : (next: Prescription) => replace({ ...next, why: item.why });
   return (
-    <li className={`grid gap-x-5 py-3 sm:grid-cols-[7.5rem_minmax(0,1fr)_auto] ${edges(item, next)}`}>
+    <li
+      className={`grid gap-x-5 py-3 sm:grid-cols-[7.5rem_minmax(0,1fr)] @2xl:grid-cols-[7.5rem_minmax(0,1fr)_auto] ${edges(item, next)}`}
+    >
       {group.length > 1 && <RoundHead {...{ group, content, items }} onChange={turns} />}
       <div>
         {figure !== undefined && (
@@ -159,7 +161,7 @@ function Line({
         </div>
         <Problem errors={errors} />
       </div>
-      <div>
+      <div className="flex flex-wrap items-center gap-x-5 sm:col-start-2 @2xl:col-start-auto @2xl:block">
         <div className="flex items-start justify-end gap-3 pt-0.5">
           <Why
             of={() => whyDose(item, exercise)}

@@ -266,7 +266,9 @@ function Load({ load, limit }: { load: TissueLoad; limit: number }) {
           {rise.percent >= 0.5 ? '+' : rise.percent <= -0.5 ? '−' : ''}
           {shown(Math.abs(rise.percent), 0)} %
         </Why>{' '}
-        <span className="text-sm text-ink-2">{say('on the last 7 days, limit {{limit}} %', { limit })}</span>
+        <span className="text-sm text-ink-2">
+          {say('on the last 7 days, limit {{limit}}\u00a0%', { limit })}
+        </span>
       </p>
       <div className="relative mt-2 h-3 bg-line-2" aria-hidden>
         <div
