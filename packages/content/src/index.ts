@@ -14,3 +14,4 @@ export type { WrittenExercise } from './expandExercise.js';
 export { buildContent, loadContent, loadContentFrom, type LoadResult } from './load.js';
 export { contentReport, type ContentReport } from './report.js';
 export { checkProtocolFile, type CheckedProtocol, ownProtocolKey } from './protocolFile.js';
+export { familyProblems, loadFamilies } from './families.js';

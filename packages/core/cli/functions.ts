@@ -6,6 +6,8 @@ import {
   estimateLungeAngle,
   evaluateCriteria,
   type FindingAnswer,
+  forecast,
+  type ForecastInput,
   issue,
   judgePain,
   type Criterion,
@@ -34,6 +36,7 @@ import { type ContentBundle, contentReport, loadContent, type LoadResult } from 
 import { planOn } from './plan.js';
 import { safetyOn } from './safety.js';
 import { scheduleOn } from './schedule.js';
+import { simulateOn } from './simulate.js';
 import type { FunctionName } from './schemas.js';
 
 type Input = Readonly<Record<string, unknown>>;
@@ -144,5 +147,7 @@ export const FUNCTIONS: Record<FunctionName, (input: Input) => Result<unknown>> 
   plan: (i) => withContent((c) => planOn(i, c)),
   schedule: (i) => withContent((c) => scheduleOn(i, c)),
   reason: (i) => withContent((c) => reasonOn(i, c)),
+  forecast: (i) => forecast(i as unknown as ForecastInput),
+  simulate: (i) => withContent((c) => simulateOn(i, c)),
   content: () => ok(contentReport(content())),
 };

@@ -1,32 +1,22 @@
 import { CRITERION_SCHEMA } from '@heathstep/core';
+import {
+  object,
+  open,
+  number,
+  text,
+  flag,
+  key,
+  anyOf,
+  list,
+  orNull,
+  texts,
+  score,
+  iso,
+  type Schema,
+} from './schemaParts.js';
+import { AHEAD } from './schemasAhead.js';
 
 /** JSON Schemas of what goes into and comes out of each function; names and shapes are stable. */
-type Schema = Readonly<Record<string, unknown>>;
-
-const object = (properties: Record<string, Schema>, optional: readonly string[] = []): Schema => ({
-  type: 'object',
-  additionalProperties: false,
-  required: Object.keys(properties).filter((k) => !optional.includes(k)),
-  properties,
-});
-const open = (properties: Record<string, Schema>): Schema => ({
-  type: 'object',
-  required: Object.keys(properties),
-  properties,
-});
-const number: Schema = { type: 'number' };
-const text: Schema = { type: 'string' };
-const flag: Schema = { type: 'boolean' };
-const key: Schema = { type: 'string', minLength: 1 };
-const anyOf = (...values: unknown[]): Schema => ({ enum: values });
-const list = (items: Schema): Schema => ({ type: 'array', items });
-const orNull = (schema: Schema): Schema => ({ anyOf: [schema, { type: 'null' }] });
-const texts = list(text);
-const score: Schema = { type: 'integer', minimum: 0, maximum: 10 };
-const iso: Schema = {
-  type: 'string',
-  pattern: '^\\d{4}-\\d{2}-\\d{2}(T\\d{2}:\\d{2}(:\\d{2}(\\.\\d+)?)?(Z|[+-]\\d{2}:?\\d{2})?)?$',
-};
 const affected = anyOf('left', 'right', 'both', 'none');
 const column = anyOf('left', 'right', 'none');
 const perSide = (of: Schema): Schema => object({ left: of, right: of });
@@ -459,6 +449,7 @@ export const SCHEMAS = {
       blockedBecause: texts,
     }),
   },
+  ...AHEAD,
   content: {
     input: object({}),
     output: open({

@@ -426,6 +426,14 @@ export {
   type PatientPlan,
   type PatientPlanInput,
 } from './plan/patientPlan.js';
+export {
+  type Forecast,
+  forecast,
+  type ForecastInput,
+  FEWEST_POINTS,
+  HORIZON_DAYS,
+  type NoForecast,
+} from './forecast/forecast.js';
 export { normal, seededRandom } from './simulate/random.js';
 export { simulateHomeLog, type SimulatedDay, type SimulatedHome } from './simulate/homeLog.js';
 export {

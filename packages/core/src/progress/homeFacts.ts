@@ -52,6 +52,66 @@ function byDay(entries: readonly LoggedScores[]): Map<DayText, HomeScores> {
   return days;
 }
 
+/** A log read by day: what was answered, and the sessions judged. */
+interface Judged extends Pick<HomeFacts, 'sessions' | 'mornings'> {
+  readonly answered: ReadonlyMap<DayText, HomeScores>;
+  readonly done: ReadonlyMap<DayText, HomeScores>;
+}
+
+function judged(
+  log: HomeLog,
+  questions: readonly HomeQuestion[],
+  school: PainSchool,
+  stageSince: DayText,
+): Judged {
+  const scored = scoredBy(questions);
+  const answered = byDay(log.mornings);
+  const done = byDay(log.sessions);
+  const stopOn = (day: DayText) =>
+    GRADES.find((grade) => log.stops.some((s) => s.day === day && s.grade === grade)) ?? null;
+  const stopDays = log.stops.filter((s) => s.grade !== 'pause').map((s) => s.day);
+  const mornings: Morning[] = [...answered].flatMap(([day, scores]) => {
+    const pain = scored(scores, 'morning');
+    return pain === null ? [] : [{ day, pain }];
+  });
+  const hourAbove = keyOf(questions, 'hour-above');
+  const logged = [...new Set([...done.keys(), ...stopDays])].map((day) => {
+    const scores = done.get(day);
+    return {
+      day,
+      before: scored(scores, 'before') ?? 0,
+      during: scored(scores, 'during') ?? 0,
+      after: scored(scores, 'after') ?? 0,
+      hourAbove: scores?.[hourAbove] === true,
+      stopSign: stopOn(day),
+    };
+  });
+  return {
+    answered,
+    done,
+    sessions: judgeSessions(logged, mornings, school, stageSince),
+    mornings: mornings.sort((a, b) => (a.day < b.day ? -1 : 1)),
+  };
+}
+
+const keyOf = (questions: readonly HomeQuestion[], role: HomeRole): string =>
+  questions.find((q) => q.role === role)?.key ?? '';
+
+/** The answer that plays a role in the judgement of a day. */
+function scoredBy(questions: readonly HomeQuestion[]) {
+  const keys = new Map(questions.flatMap((q) => (q.role === null ? [] : [[q.role, q.key] as const])));
+  return (scores: HomeScores | undefined, role: HomeRole): number | null =>
+    numberOf(scores?.[keys.get(role) ?? '']);
+}
+
+/** The sessions of a log, judged; what `homeFacts` says of them, for who needs no more. */
+export const homeSessions = (
+  log: HomeLog,
+  questions: readonly HomeQuestion[],
+  school: PainSchool,
+  stageSince: DayText,
+): readonly JudgedSession[] => judged(log, questions, school, stageSince).sessions;
+
 /**
  * Home entries as judged sessions and as facts for criteria. Several sessions of a day count as one, the worst scores; a
  * day with a stop sign and no session is judged too.
@@ -64,46 +124,25 @@ export function homeFacts(
   school: PainSchool,
   stageSince: DayText,
 ): HomeFacts {
-  const keyOf = (role: HomeRole) => questions.find((q) => q.role === role)?.key ?? '';
-  const scored = (scores: HomeScores | undefined, role: HomeRole) => numberOf(scores?.[keyOf(role)]);
-  const mornings = byDay(log.mornings);
-  const done = byDay(log.sessions);
-  const stopOn = (day: DayText) =>
-    GRADES.find((grade) => log.stops.some((s) => s.day === day && s.grade === grade)) ?? null;
-  const stopDays = log.stops.filter((s) => s.grade !== 'pause').map((s) => s.day);
-  const painful: Morning[] = [...mornings].flatMap(([day, scores]) => {
-    const pain = scored(scores, 'morning');
-    return pain === null ? [] : [{ day, pain }];
-  });
-  const logged = [...new Set([...done.keys(), ...stopDays])].map((day) => {
-    const scores = done.get(day);
-    return {
-      day,
-      before: scored(scores, 'before') ?? 0,
-      during: scored(scores, 'during') ?? 0,
-      after: scored(scores, 'after') ?? 0,
-      hourAbove: scores?.[keyOf('hour-above')] === true,
-      stopSign: stopOn(day),
-    };
-  });
-  const sessions = judgeSessions(logged, painful, school, stageSince);
-  const days = [...new Set([...mornings.keys(), ...sessions.map((s) => s.day)])].sort();
+  const scored = scoredBy(questions);
+  const { answered, done, sessions, mornings } = judged(log, questions, school, stageSince);
+  const days = [...new Set([...answered.keys(), ...sessions.map((s) => s.day)])].sort();
   const sessionOn = new Map(sessions.map((s) => [s.day, s]));
   const facts = days.map((day): SessionFact => {
     const session = sessionOn.get(day);
-    const next = mornings.get(addDays(day, 1));
+    const next = answered.get(addDays(day, 1));
     return {
       at: day,
       done: done.has(day),
       state: session?.state,
-      firstStep: scored(mornings.get(day), 'morning'),
+      firstStep: scored(answered.get(day), 'morning'),
       before: session?.before ?? null,
       during: session?.during ?? null,
       after: session?.after ?? null,
       nextMorning: scored(next, 'morning'),
       day: scored(next, 'day-worst'),
-      answers: worse(mornings.get(day) ?? {}, done.get(day) ?? {}),
+      answers: worse(answered.get(day) ?? {}, done.get(day) ?? {}),
     };
   });
-  return { sessions, mornings: [...painful].sort((a, b) => (a.day < b.day ? -1 : 1)), facts };
+  return { sessions, mornings, facts };
 }

@@ -36,17 +36,19 @@ export interface PainResult {
   readonly restOnly: boolean;
 }
 
+const isScore = (v: number): boolean => Number.isInteger(v) && v >= 0 && v <= 10;
+
+const SCORES = ['before', 'during', 'after', 'nextMorning'] as const;
+
 function problemsOf(input: PainInput): Issue[] {
-  const scores = {
-    before: input.before,
-    during: input.during,
-    after: input.after,
-    nextMorning: input.nextMorning,
-  };
-  const problems = Object.entries(scores)
-    .filter(([path, v]) => !(path === 'nextMorning' && v === null))
-    .filter(([, v]) => !(Number.isInteger(v) && (v as number) >= 0 && (v as number) <= 10))
-    .map(([path, v]) => issue(path, v, say('a whole number from 0 to 10')));
+  const problems: Issue[] = [];
+  for (const path of SCORES) {
+    const v = input[path];
+    if (v !== null && !isScore(v)) problems.push(issue(path, v, say('a whole number from 0 to 10')));
+    // Only the next morning may be missing.
+    if (v === null && path !== 'nextMorning')
+      problems.push(issue(path, v, say('a whole number from 0 to 10')));
+  }
   const base = input.morningBaseline;
   if (base !== null && !(Number.isInteger(base * 2) && base >= 0 && base <= 10)) {
     problems.push(issue('morningBaseline', base, say('null, or 0 to 10 in halves')));
@@ -210,7 +212,10 @@ export function morningBaselines(
   mornings: readonly MorningPain[],
   stageSince: DayText,
 ): (day: DayText) => number | null {
-  const inOrder = [...mornings].sort((a, b) => (a.day < b.day ? -1 : 1));
+  // Of a morning told twice the last counts.
+  const inOrder = [...new Map(mornings.map((m) => [m.day, m])).values()].sort((a, b) =>
+    a.day < b.day ? -1 : 1,
+  );
   const untilBy = (stands: (m: MorningPain) => boolean) => {
     let [from, to] = [0, inOrder.length];
     while (from < to) {
@@ -224,12 +229,9 @@ export function morningBaselines(
   const stage = untilBy((m) => m.day < stageSince);
   return (day) => {
     const known = untilBy((m) => m.day <= day);
-    const together = new Map(
-      [
-        ...inOrder.slice(Math.max(0, known - 7), known),
-        ...inOrder.slice(stage, Math.max(stage, Math.min(stage + 7, known))),
-      ].map((m) => [m.day, m.pain]),
-    );
-    return together.size < 3 ? null : median([...together.values()]);
+    const lately = Math.max(0, known - 7);
+    const first = inOrder.slice(stage, Math.max(stage, Math.min(stage + 7, known, lately)));
+    const together = [...first, ...inOrder.slice(lately, known)].map((m) => m.pain);
+    return together.length < 3 ? null : median(together);
   };
 }

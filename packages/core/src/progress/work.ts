@@ -54,10 +54,18 @@ export function workDone(
   plans: readonly GivenPlan[],
   exerciseOf: (key: string) => ExerciseDefinition | undefined,
 ): DoneWork[] {
-  const itemsOf = new Map(plans.map((p) => [p.id, byExercise(p.items)]));
-  const newest = byExercise([...plans].reverse().flatMap((p) => p.items));
+  const planOf = new Map(plans.map((p) => [p.id, p]));
+  const known = new Map<string, ReadonlyMap<string, Prescription>>();
+  /** Of a plan that something was done by; most versions of a long course are not asked for. */
+  const itemsOf = (planId: string) => {
+    const items = known.get(planId) ?? byExercise(planOf.get(planId)?.items ?? []);
+    known.set(planId, items);
+    return items;
+  };
+  const newestOf = (key: string) =>
+    plans.findLast((p) => p.items.some((i) => i.exercise === key))?.items.find((i) => i.exercise === key);
   const itemOf = (planId: string | null, key: string) =>
-    (planId === null ? undefined : itemsOf.get(planId)?.get(key)) ?? newest.get(key);
+    (planId === null ? undefined : itemsOf(planId).get(key)) ?? newestOf(key);
   return logged.flatMap(({ day, planId, exercises }) =>
     exercises.flatMap((done): DoneWork[] => {
       const item = itemOf(planId, done.exercise);

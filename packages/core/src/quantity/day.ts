@@ -3,14 +3,31 @@ export type DayText = string;
 
 const DAY_MS = 86_400_000;
 
-const dayNumber = (day: DayText): number => Math.round(Date.parse(`${day}T00:00:00Z`) / DAY_MS);
+/** Days are asked for again and again: so many are kept with their numbers, some fifty years. */
+const MOST_KEPT = 20_000;
+const numbers = new Map<DayText, number>();
+const texts = new Map<number, DayText>();
+
+function keptIn<K, V>(kept: Map<K, V>, key: K, make: () => V): V {
+  const known = kept.get(key);
+  if (known !== undefined) return known;
+  const made = make();
+  if (kept.size >= MOST_KEPT) kept.clear();
+  kept.set(key, made);
+  return made;
+}
+
+const dayNumber = (day: DayText): number =>
+  keptIn(numbers, day, () => Math.round(Date.parse(`${day}T00:00:00Z`) / DAY_MS));
 
 /** Whole calendar days from one day to a later one; negative when it is earlier. */
 export const daysBetween = (from: DayText, to: DayText): number => dayNumber(to) - dayNumber(from);
 
 /** So many calendar days later; earlier when negative. */
-export const addDays = (day: DayText, days: number): DayText =>
-  new Date((dayNumber(day) + days) * DAY_MS).toISOString().slice(0, 10);
+export function addDays(day: DayText, days: number): DayText {
+  const number = dayNumber(day) + days;
+  return keptIn(texts, number, () => new Date(number * DAY_MS).toISOString().slice(0, 10));
+}
 
 /** The calendar day of an ISO 8601 time as written (its own zone), e.g. `2026-03-01T23:30+02:00` is 1 March. */
 export const dayOf = (iso: string): DayText => iso.slice(0, 10);

@@ -110,7 +110,7 @@ function Line({
   replace,
   errors,
 }: LineProps) {
-  const { item, exercise, totals } = line;
+  const { item, exercise } = line;
   const figure = content.figures.find((f) => f.exercise === exercise.key);
   const ladder = content.ladders.find((l) => l.key === exercise.ladder);
   const change =
@@ -162,17 +162,7 @@ function Line({
         <Problem errors={errors} />
       </div>
       <div className="flex flex-wrap items-center gap-x-5 sm:col-start-2 @2xl:col-start-auto @2xl:block">
-        <div className="flex items-start justify-end gap-3 pt-0.5">
-          <Why
-            of={() => whyDose(item, exercise)}
-            label={say('{{daySeconds}} minutes a day', { daySeconds: shown((totals?.daySeconds ?? 0) / 60) })}
-            className="whitespace-nowrap text-lg font-bold"
-          >
-            {shown((totals?.daySeconds ?? 0) / 60)}
-            <span className="text-sm font-normal text-ink-2"> {say('min')}</span>
-          </Why>
-          <LoadSteps load={line.relativeLoad} most={most} />
-        </div>
+        <MinutesADay line={line} most={most} />
         {replace !== undefined && (
           <LineSteps
             line={line}
@@ -186,6 +176,26 @@ function Line({
         )}
       </div>
     </li>
+  );
+}
+
+/** How long it takes on a day, and how much it loads beside the others. */
+function MinutesADay({
+  line: { item, exercise, totals, relativeLoad },
+  most,
+}: Pick<LineProps, 'line' | 'most'>) {
+  return (
+    <div className="flex items-start justify-end gap-3 pt-0.5">
+      <Why
+        of={() => whyDose(item, exercise)}
+        label={say('{{daySeconds}} minutes a day', { daySeconds: shown((totals?.daySeconds ?? 0) / 60) })}
+        className="whitespace-nowrap text-lg font-bold"
+      >
+        {shown((totals?.daySeconds ?? 0) / 60)}
+        <span className="text-sm font-normal text-ink-2"> {say('min')}</span>
+      </Why>
+      <LoadSteps load={relativeLoad} most={most} />
+    </div>
   );
 }
 
