@@ -113,7 +113,7 @@ describe('made-up people under the rules', () => {
     const lived = [21, 22, 23].map((seed) =>
       live('lateral-ankle-sprain', { seed, twist: { kind: 'changing' } }),
     );
-    expect(Math.min(...lived.map((e) => e.truth.healed.at(-1) ?? 0))).toBeGreaterThan(0.3);
+    expect(Math.min(...lived.map((e) => e.truth.healed.at(-1) ?? 0))).toBeGreaterThan(0.1);
     expect(Math.max(...lived.map((e) => e.stages.length))).toBeGreaterThan(1);
   });
 
