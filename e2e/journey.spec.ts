@@ -350,6 +350,8 @@ test('ready to progress: the suggestion is used, and the next stage’s plan fol
 test('a flare: two reds running suggest easing back', async ({ page }) => {
   await signIn(page);
   await page.getByRole('link', { name: /Oskar Thwaite/ }).click();
+  // Worked out beside the page: what two values cannot say is said.
+  await expect(page.getByText('No forecast yet: 2 comparable values, 3 are needed').first()).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Ease back to Calm and lengthen' })).toBeVisible();
   await expect(page.getByText('The last 2 judged sessions were red')).toBeVisible();
   await page

@@ -1,5 +1,5 @@
 // npm run study: lives made-up people of every protocol by the rules, by simpler ways of deciding and with each rule left
-// out, prints what came of them and writes docs/study.md. `npm run study -- 200 12` asks for so many people and weeks.
+// out, prints what came of them and writes docs/study.md. `npm run study -- 200 12` lives so many people and weeks and only prints.
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { availableParallelism } from 'node:os';
@@ -15,7 +15,11 @@ const { addTallies } = await import('@heathstep/core/simulate');
 const { report } = await import('./lib/studyReport.mjs');
 
 const [people = '1000', weeks = '26'] = process.argv.slice(2);
-const protocols = loadContent().content.protocols.map((p) => ({ key: p.key, name: p.name }));
+const protocols = loadContent().content.protocols.map((p) => ({
+  key: p.key,
+  name: p.name,
+  school: p.stages[0].painSchool,
+}));
 const EACH = Math.max(1, Math.round(Number(people) / protocols.length));
 const FEWER = Math.max(1, Math.round(EACH / 6));
 /** No seed of these is used in making or trying out anything else. */
@@ -105,18 +109,20 @@ const seconds = (performance.now() - began) / 1000;
 const lived = RUNS.map((run) => ({
   ...run,
   all: addTallies(came.get(run.key).map((c) => c.tally)),
-  byProtocol: protocols.map(({ key, name }) => {
+  byProtocol: protocols.map(({ key, name, school }) => {
     const own = came.get(run.key).filter((c) => c.protocol === key);
     return {
       key,
       name,
+      school,
       tally: addTallies(own.map((c) => c.tally)),
       forecasts: own.flatMap((c) => c.forecasts),
     };
   }),
 }));
 const text = report(lived, { weeks: Number(weeks) });
-writeFileSync(join(ROOT, 'docs', 'study.md'), text);
+// The page is of the whole study; fewer people or weeks are only looked at.
+if (process.argv.length === 2) writeFileSync(join(ROOT, 'docs', 'study.md'), text);
 console.log(text);
 const [main] = lived;
 console.log(

@@ -434,6 +434,8 @@ export {
   HORIZON_DAYS,
   type NoForecast,
 } from './forecast/forecast.js';
+export { criteriaAhead, type CriterionAhead, lastOf } from './forecast/criteria.js';
+export { whyForecast } from './why/forecast.js';
 export { normal, seededRandom } from './simulate/random.js';
 export { simulateHomeLog, type SimulatedDay, type SimulatedHome } from './simulate/homeLog.js';
 export {

@@ -1,4 +1,4 @@
-import type { HomeQuestion, HomeRole, HomeScores } from '../protocol/homeQuestions.js';
+import type { HomeAnswer, HomeQuestion, HomeRole, HomeScores } from '../protocol/homeQuestions.js';
 import { addDays, type DayText } from '../quantity/day.js';
 import type { SessionFact } from './criteriaTypes.js';
 import type { PainSchool, StopSign } from './painRule.js';
@@ -28,19 +28,18 @@ const GRADES: readonly StopSign[] = ['emergency', 'review', 'pause'];
 
 const numberOf = (value: unknown): number | null => (typeof value === 'number' ? value : null);
 
+/** The worse of two answers. */
+function worseAnswer(x: HomeAnswer, y: HomeAnswer): HomeAnswer {
+  if (x === null || y === null) return x ?? y;
+  return typeof x === 'number' && typeof y === 'number' ? Math.max(x, y) : x === true || y === true;
+}
+
 /** The worse of two entries of a day, answer by answer. */
 function worse(a: HomeScores, b: HomeScores): HomeScores {
-  const keys = [...new Set([...Object.keys(a), ...Object.keys(b)])];
-  return Object.fromEntries(
-    keys.map((key) => {
-      const [x, y] = [a[key] ?? null, b[key] ?? null];
-      if (x === null || y === null) return [key, x ?? y];
-      return [
-        key,
-        typeof x === 'number' && typeof y === 'number' ? Math.max(x, y) : x === true || y === true,
-      ];
-    }),
-  );
+  const both: Record<string, HomeAnswer> = {};
+  for (const key of Object.keys(a)) both[key] = worseAnswer(a[key] ?? null, b[key] ?? null);
+  for (const key of Object.keys(b)) both[key] ??= b[key] ?? null;
+  return both;
 }
 
 function byDay(entries: readonly LoggedScores[]): Map<DayText, HomeScores> {

@@ -40,11 +40,35 @@ export function judgeSessions(
   const baselineOn = morningBaselines(mornings, stageSince);
   return [...sessions]
     .sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0))
-    .map((session) => {
-      const nextMorning = painOn.get(addDays(session.day, 1)) ?? null;
-      const baseline = baselineOn(session.day);
-      const result = orThrow(judgePain({ ...session, school, nextMorning, morningBaseline: baseline }));
-      return { ...session, ...result, nextMorning, morningBaseline: baseline };
+    .map(({ day, before, during, after, hourAbove, stopSign }) => {
+      const nextMorning = painOn.get(addDays(day, 1)) ?? null;
+      const baseline = baselineOn(day);
+      const { state, because, restOnly } = orThrow(
+        judgePain({
+          school,
+          before,
+          during,
+          after,
+          hourAbove,
+          nextMorning,
+          morningBaseline: baseline,
+          stopSign,
+        }),
+      );
+      // Written out: spread twice over, a log of years takes ten times as long.
+      return {
+        day,
+        before,
+        during,
+        after,
+        hourAbove,
+        stopSign,
+        state,
+        because,
+        restOnly,
+        nextMorning,
+        morningBaseline: baseline,
+      };
     });
 }
 

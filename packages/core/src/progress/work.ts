@@ -72,7 +72,18 @@ export function workDone(
       const definition = exerciseOf(done.exercise);
       return item === undefined || definition === undefined
         ? []
-        : [{ ...done, day, planId, item, definition }];
+        : [
+            {
+              exercise: done.exercise,
+              sets: done.sets,
+              reps: done.reps,
+              effort: done.effort,
+              day,
+              planId,
+              item,
+              definition,
+            },
+          ];
     }),
   );
 }

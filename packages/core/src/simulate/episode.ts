@@ -127,6 +127,7 @@ class Course {
   private readonly loaded: number[] = [];
   private readonly flares: DayText[] = [];
   private readonly trends: Record<string, number[]> = {};
+  private readonly askedBy = new Map<number, readonly HomeQuestion[]>();
   private states: HomeFacts['sessions'] = [];
   private foundOutOn: DayText | null = null;
   private stopOpenUntil: DayText | null = null;
@@ -229,7 +230,9 @@ class Course {
   }
 
   private answers(at: HomeQuestion['at'], known: HomeScores): HomeScores {
-    const asked = askedIn(this.questions, this.stageNow().criteria).filter((q) => q.at === at);
+    const all = this.askedBy.get(this.stage) ?? askedIn(this.questions, this.stageNow().criteria);
+    this.askedBy.set(this.stage, all);
+    const asked = all.filter((q) => q.at === at);
     return Object.fromEntries(
       asked.map((q) => {
         const told =

@@ -1,5 +1,5 @@
 import type { MeasureDefinition } from '../measure/definition.js';
-import { semAt } from '../measure/error.js';
+import { mdcBetween, semAt } from '../measure/error.js';
 import { medianFor } from '../measure/norms.js';
 import type { MeasuredFact } from '../progress/criteriaTypes.js';
 import { otherSide, type Side } from '../quantity/side.js';
@@ -9,6 +9,8 @@ import { normal } from './random.js';
 
 /** Where no error is known, a reading is off by this share of the usual range. */
 const ERROR_SHARE = 0.02;
+/** A whole deficit is at most so many times the change that can be told from error. */
+const MOST_MDCS = 6;
 /** Sound values differ between people by this share. */
 const BETWEEN_PEOPLE = 0.08;
 /** Less healed than this, a test on repetitions or seconds cannot be done by one in three. */
@@ -41,7 +43,9 @@ function trueValue(
   const sound = soundValue(m, person) * own;
   if (!treated) return sound;
   const missing = person.deficit * (1 - healed);
-  const span = m.usual.max - m.usual.min;
+  // Swelling and the like stay within a few times what can be told apart, however different people are.
+  const most = (mdcBetween(m, sound, sound) ?? Number.POSITIVE_INFINITY) * MOST_MDCS;
+  const span = Math.min(m.usual.max - m.usual.min, most);
   if (m.direction === 'more') return m.scale === 'ratio' ? sound * (1 - missing) : sound - span * missing;
   return sound + span * missing;
 }

@@ -16,6 +16,10 @@ export const CHANGES: readonly News[] = [
       say('Alt with up or down comes to a step ready to type.'),
       say('Ctrl Z takes back what was chosen from a list too.'),
       say('Pages can be read in other languages, where one says what clinicians read.'),
+      say('Course says when a criterion is likely met, where three comparable values lead there.'),
+      say('Areas of the drawn foot follow its anatomy; the inner side is seen from the inner side.'),
+      say('Pain now, told in the story, is not asked again; a no to an injury is held against the story.'),
+      say('Long lists open at once, and a plan uses the width of a tablet.'),
     ],
   },
   {

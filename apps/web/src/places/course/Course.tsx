@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import {
   areLike,
   compareValues,
+  FEWEST_POINTS,
   type Criterion,
   type MeasureDefinition,
   shown,
@@ -12,6 +13,7 @@ import {
   stricterSchool,
   whyChange,
   whyCriterion,
+  whyForecast,
   say,
   sayKey,
 } from '@heathstep/core';
@@ -26,6 +28,7 @@ import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { DecisionPanel } from './DecisionPanel.js';
 import { SessionStrip } from './SessionStrip.js';
+import { type Ahead, fewestOf, useAhead } from './useAhead.js';
 
 const Trend = lazy(async () => ({ default: (await import('../../parts/Trend.js')).Trend }));
 
@@ -79,7 +82,7 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
         <section className="px-5 py-4">
           <h2>{stage?.criteria == null ? say('Upkeep') : say('To leave {{name}}', { name: stage.name })}</h2>
           <Hint of="why" />
-          <Criteria course={course} />
+          <Criteria course={course} content={content} />
         </section>
         <section className="min-w-0 border-line px-5 py-4 max-lg:order-3 max-lg:border-t md:max-lg:col-span-2 lg:border-x">
           <Trends
@@ -113,7 +116,31 @@ const STATES: Record<string, { readonly tone: Tone; readonly word: string }> = {
   'not-applicable': { tone: 'unknown', word: say('does not apply') },
 };
 
-function Criteria({ course }: { course: CourseView }) {
+/** When the trend leads to a criterion, as far as it can be told. */
+function aheadWords({ ahead, when }: Ahead): string {
+  if (when === null)
+    return say('No forecast yet: {{n}} comparable {{words}}, {{fewest}} are needed', {
+      n: fewestOf(ahead),
+      words: fewestOf(ahead) === 1 ? say('value') : say('values'),
+      fewest: FEWEST_POINTS,
+    });
+  const { medianDate, lowDate, highDate } = when;
+  if (medianDate === null)
+    return lowDate === null
+      ? say('At this pace not within a year')
+      : say('At this pace from {{low}} on, or not within a year', { low: shortDay(lowDate) });
+  const low = shortDay(lowDate ?? medianDate);
+  return highDate === null
+    ? say('At this pace about {{middle}}, from {{low}} to much later', { middle: shortDay(medianDate), low })
+    : say('At this pace about {{middle}}, between {{low}} and {{high}}', {
+        middle: shortDay(medianDate),
+        low,
+        high: shortDay(highDate),
+      });
+}
+
+function Criteria({ course, content }: { course: CourseView; content: ClinicContent }) {
+  const ahead = useAhead(course, content);
   if (course.criteria.length === 0)
     return <p className="mt-2 text-ink-2">{say('There is nothing to progress to from here.')}</p>;
   return (
@@ -146,10 +173,20 @@ function Criteria({ course }: { course: CourseView }) {
                   : part.because}
               </span>
             </span>
+            <When ahead={ahead.get(part.text)} />
           </li>
         );
       })}
     </ul>
+  );
+}
+
+function When({ ahead }: { ahead: Ahead | undefined }) {
+  if (ahead === undefined) return null;
+  return (
+    <Why of={() => whyForecast(ahead.ahead)} className="mt-1 block text-sm text-ink-2">
+      {aheadWords(ahead)}
+    </Why>
   );
 }
 
