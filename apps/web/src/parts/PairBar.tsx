@@ -146,5 +146,5 @@ function describe({ measure, left, right, before }: PairBarProps, difference: nu
   const unit = unitAfter(measure);
   const side = (name: string, now: number | null, then: number | null) =>
     `${name} ${now === null ? say('not taken') : `${shown(now)}${unit}`}${then === null ? '' : say(', last visit {{then}}', { then: shown(then) })}`;
-  return `${measure.label}: ${side('left', left, before.left)}; ${side('right', right, before.right)}${difference === null ? '' : say('; {{difference}}{{unit}} apart', { difference: shown(difference), unit })}`;
+  return `${measure.label}: ${side(say('left'), left, before.left)}; ${side(say('right'), right, before.right)}${difference === null ? '' : say('; {{difference}}{{unit}} apart', { difference: shown(difference), unit })}`;
 }

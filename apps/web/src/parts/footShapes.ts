@@ -105,7 +105,7 @@ export const VIEWS: readonly MapView[] = [
         key: 'arch',
         name: say('arch'),
         shape:
-          'M64 117 C88 113 110 114 126 106 V218 H104 C92 210 80 206 67 205.5 C64 205 61 205 57 205 C50 184 50 144 64 117 Z',
+          'M64 117 C82 114 98.875 113.81 112.94 110.53 L104 150 V218 C92 210 80 206 67 205.5 C64 205 61 205 57 205 C50 184 50 144 64 117 Z',
       },
       {
         key: 'heel-inner',
@@ -175,7 +175,7 @@ export const VIEWS: readonly MapView[] = [
         key: 'achilles-outer',
         name: say('Achilles tendon'),
         shape:
-          'M114 0 H150 V152 L144 150 C138 146 132 140 126 130 C120 122 118 114 118 104 C118 98 117 93 117 88 C116 64 115 40 114 0 Z',
+          'M114 0 H136 V132 L144 150 C138 146 132 140 126 130 C120 122 118 114 118 104 C118 98 117 93 117 88 C116 64 115 40 114 0 Z',
       },
       {
         key: 'above-ankle-line',
@@ -229,7 +229,7 @@ export const VIEWS: readonly MapView[] = [
       {
         key: 'achilles-inner',
         name: say('Achilles tendon, inner side'),
-        shape: 'M76 0 L40 0 L40 152 L44 151 C52 147 59 140 65 129 C69 122 72 114 72 104 C73 84 75 40 76 0 Z',
+        shape: 'M76 0 L54 0 L54 132 L44 151 C52 147 59 140 65 129 C69 122 72 114 72 104 C73 84 75 40 76 0 Z',
       },
       {
         key: 'ankle-inner',
@@ -258,7 +258,7 @@ export const VIEWS: readonly MapView[] = [
         key: 'arch-inner',
         name: say('inner arch'),
         shape:
-          'M128 204 C116 200 104 200 92 202 C84 206 74 208 64 206 C68 218 70 230 74 240 L132 240 C130 228 128 216 128 204 Z',
+          'M128 204 C116 200 104 200 92 202 C84 206 74 208 64 206 C67 214 69 222 71 231 L131 231 C129.5 222 128 213 128 204 Z',
       },
       {
         key: 'heel-side-inner',
