@@ -28,7 +28,8 @@ interface On {
   readonly seed: number;
 }
 
-const leavesOf = (criterion: Criterion): readonly CriterionLeaf[] =>
+/** The single criteria of an expression, however deep. */
+export const leavesOf = (criterion: Criterion): readonly CriterionLeaf[] =>
   'all' in criterion
     ? criterion.all.flatMap(leavesOf)
     : 'any' in criterion
@@ -73,8 +74,8 @@ function plain(
 /** The treated side as a percentage of the other, of the days on which both were taken. */
 function shareOfOther(measure: MeasureDefinition, min: number, on: On): ForecastInput[] {
   const { affected } = on.facts;
-  if (affected !== 'left' && affected !== 'right' && measure.sides !== 'single') return [];
-  const side = affected as Side;
+  if (affected !== 'left' && affected !== 'right') return [];
+  const side: Side = affected;
   const [left, right] = [taken(on, measure, 'left'), taken(on, measure, 'right')];
   const less = measure.direction === 'less';
   const series = pairsOf(left, right).flatMap((pair) => {

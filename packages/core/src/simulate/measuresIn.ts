@@ -1,15 +1,15 @@
+import { leavesOf } from '../forecast/criteria.js';
 import { LIMP } from '../progress/criteriaState.js';
 import type { Criterion } from '../progress/criteriaTypes.js';
 
+const NAMED = ['measure', 'symmetry', 'lessThanOther', 'atLeastForAge', 'sideDifference', 'outcome'] as const;
+
 /** Measures that a criterion reads. */
-export const measuresIn = (criterion: Criterion | null): string[] => {
-  if (criterion === null) return [];
-  if ('all' in criterion) return criterion.all.flatMap(measuresIn);
-  if ('any' in criterion) return criterion.any.flatMap(measuresIn);
-  if ('of' in criterion) return criterion.of.flatMap(measuresIn);
-  if ('noLimp' in criterion) return [LIMP];
-  const named = criterion as Readonly<Record<string, unknown>>;
-  return ['measure', 'symmetry', 'lessThanOther', 'atLeastForAge', 'sideDifference', 'outcome'].flatMap((k) =>
-    typeof named[k] === 'string' ? [named[k]] : [],
-  );
-};
+export const measuresIn = (criterion: Criterion | null): string[] =>
+  criterion === null
+    ? []
+    : leavesOf(criterion).flatMap((leaf) => {
+        if ('noLimp' in leaf) return [LIMP];
+        const named = leaf as Readonly<Record<string, unknown>>;
+        return NAMED.flatMap((k) => (typeof named[k] === 'string' ? [named[k]] : []));
+      });

@@ -22,6 +22,8 @@ export function useAhead(course: CourseView, content: ClinicContent): ReadonlyMa
   const [known, setKnown] = useState<ReadonlyMap<string, Ahead>>(new Map());
   const asked = useMemo(() => {
     const { episode, protocol, measures } = course;
+    // Nothing goes on as it went while someone is to be referred, by an open stop among others.
+    if (course.review?.decision === 'refer') return [];
     const stage = protocol.stages.find((s) => s.key === episode.stage);
     const open = new Set(
       course.criteria.filter((c) => c.spare !== true && c.state === 'not-met').map((c) => c.text),
