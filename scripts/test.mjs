@@ -157,7 +157,8 @@ if (!(await toolsThere)) process.exit(1);
 await sideBySide([
   jest('api', 1, 2),
   jest('api', 2, 2),
-  jest('core'),
+  jest('core', 1, 2),
+  jest('core', 2, 2),
   check('Lint', bin('oxlint'), []),
   check('Format', bin('oxfmt'), ['--check', '.']),
   check('Types', process.execPath, [join(ROOT, 'scripts', 'types.mjs')]),
