@@ -8,6 +8,7 @@ function Gap({
   label,
   prompt,
   text,
+  ends,
   children,
   open,
   setOpen,
@@ -15,6 +16,7 @@ function Gap({
   label: string;
   prompt?: string;
   text: string | null;
+  ends?: string | undefined;
   children: ReactNode;
   open: boolean;
   setOpen: (open: boolean) => void;
@@ -26,6 +28,11 @@ function Gap({
         className={`inline rounded-[1px] text-left underline decoration-2 underline-offset-[5px] hover:bg-heather-wash hover:shadow-[0_0_0_3px_var(--color-heather-wash)] ${text === null ? 'text-ink-3 decoration-ink-3 decoration-dotted' : 'font-semibold decoration-heather decoration-dotted'}`}
       >
         {text ?? prompt ?? label}
+        {ends !== undefined && (
+          <span aria-hidden className="inline-block font-normal text-ink no-underline">
+            {ends}
+          </span>
+        )}
       </Popover.Trigger>
       <Pane aria-label={label} className="p-3">
         {children}
@@ -100,12 +107,15 @@ export function ListBlank<T extends string>({
   value,
   options,
   none,
+  ends,
   onChange,
 }: {
   label: string;
   value: readonly string[] | null;
   options: readonly Option<T>[];
   none: string;
+  /** What ends the sentence after it, kept on the last line of a long list. */
+  ends?: string;
   onChange: (value: string[] | null) => void;
 }) {
   const [open, setOpen] = useState(false);
@@ -129,7 +139,7 @@ export function ListBlank<T extends string>({
         : [...chosen.filter((c) => c !== 'none'), item],
     );
   return (
-    <Gap label={label} text={text} open={open} setOpen={setOpen}>
+    <Gap label={label} text={text} ends={ends} open={open} setOpen={setOpen}>
       <div className="min-w-56" onKeyDown={roam}>
         {options.map((o) => (
           <button

@@ -35,7 +35,17 @@ function Told<K extends ToldKey>({ live, entry, label }: { live: LiveVisit; entr
 }
 
 /** One list of the story, in its sentence, or none of it. */
-function ToldList({ live, entry, label }: { live: LiveVisit; entry: ToldListKey; label: string }) {
+function ToldList({
+  live,
+  entry,
+  label,
+  ends,
+}: {
+  live: LiveVisit;
+  entry: ToldListKey;
+  label: string;
+  ends: string;
+}) {
   const { none, options } = STORY_LISTS[entry];
   return (
     <ListBlank
@@ -43,6 +53,7 @@ function ToldList({ live, entry, label }: { live: LiveVisit; entry: ToldListKey;
       value={live.get(entry)}
       none={none}
       options={options}
+      ends={ends}
       onChange={(v) => live.set(entry, v)}
     />
   );
@@ -129,7 +140,8 @@ function Began({ live }: { live: LiveVisit }) {
           )
         </>
       )}
-      {say(', after')} <ToldList live={live} entry="story.load-change" label={say('a change of load')} />.
+      {say(', after')}{' '}
+      <ToldList live={live} entry="story.load-change" label={say('a change of load')} ends="." />
     </p>
   );
 }
@@ -149,8 +161,8 @@ function HowBad({ live }: { live: LiveVisit }) {
       )}
       <ToldScore live={live} entry="story.worst" label={say('worst pain')} />
       {say(', and now it is')} <ToldScore live={live} entry="story.now" label={say('pain now')} />
-      {say('. It is worse')} <ToldList live={live} entry="story.worse-when" label={say('when it is worse')} />
-      .
+      {say('. It is worse')}{' '}
+      <ToldList live={live} entry="story.worse-when" label={say('when it is worse')} ends="." />
     </p>
   );
 }
@@ -176,8 +188,9 @@ function HowIrritable({ live }: { live: LiveVisit }) {
       />
       {say('. It wakes at night:')}{' '}
       <ToldYesNo live={live} entry="story.night" label={say('wakes at night')} />
-      {say('. There is')} <ToldList live={live} entry="story.character" label={say('burning, numbness')} />
-      {say('. So it is')}{' '}
+      {say('. There is')}{' '}
+      <ToldList live={live} entry="story.character" label={say('burning, numbness')} ends="." />{' '}
+      {say('So it is')}{' '}
       <Why of={() => whyIrritability(live.irritability)} className="font-semibold">
         {level === 'not-known'
           ? say('not yet known how irritable')
