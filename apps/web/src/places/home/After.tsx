@@ -5,6 +5,7 @@ import { type Done, putRight, type Running } from './homeModel.js';
 import { Question } from './Question.js';
 import { answerText, askedAt, firstUpper } from './questions.js';
 import { Stepper } from './Stepper.js';
+import { Title } from './pieces.js';
 import { useReader } from './tongue.js';
 
 interface AfterProps {
@@ -49,7 +50,7 @@ export function After({ running, known, view, save, back }: AfterProps) {
     );
   return (
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
-      <h1>{t.say(known === undefined ? 'Is this right?' : 'Put it right')}</h1>
+      <Title>{t.say(known === undefined ? 'Is this right?' : 'Put it right')}</Title>
       <ul className="mt-4">
         {asked.map((q) => (
           <li key={q.key} className="flex items-center justify-between border-b border-line py-2">

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { HomeView, StopPayload } from '@heathstep/contracts';
 import { acheMeans, PAIN_ALL_RIGHT, type StopSign, type Tongue } from '@heathstep/core';
 import type { Delivery } from './homeStore.js';
+import { ElevenKeys, Title } from './pieces.js';
 import { useReader } from './tongue.js';
 
 interface HurtsProps {
@@ -48,7 +49,7 @@ export function Hurts({ clinic, signs, school, before, delivery, report, back, t
   if (told === 'review') return <StopForToday {...{ clinic, delivery, toList }} />;
   return (
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
-      <h1>{t.say('What do you feel?')}</h1>
+      <Title>{t.say('What do you feel?')}</Title>
       <Group
         title={t.say('Get help at once')}
         className="bg-ease text-paper"
@@ -105,20 +106,13 @@ function Ache({
     <section className="mt-5" aria-label={t.say('An ordinary ache')}>
       <h2>{t.say('An ordinary ache')}</h2>
       <p className="text-base">{t.say('How much is it now, 0 none to 10 worst?')}</p>
-      <div className="mt-2 grid grid-cols-6 gap-1.5">
-        {Array.from({ length: 11 }, (_, n) => (
-          <button
-            key={n}
-            type="button"
-            aria-label={t.say('Ache {{n}}', { n })}
-            aria-pressed={pain === n}
-            className={`min-h-12 rounded-lg border-2 font-head text-xl font-semibold ${pain === n ? 'border-heather bg-heather-wash' : 'border-line bg-ground'}`}
-            onClick={() => setPain(n)}
-          >
-            {n}
-          </button>
-        ))}
-      </div>
+      <ElevenKeys
+        label={t.say('An ordinary ache')}
+        nameOf={(n) => t.say('Ache {{n}}', { n })}
+        wordOf={null}
+        value={pain}
+        onChange={setPain}
+      />
       <div role="status" className="mt-3">
         {means === 'all-right' && <p>{t.say('That is all right.')}</p>}
         {means === 'less' && (
@@ -155,7 +149,7 @@ function CallNow({ clinic, delivery, toList }: Reported) {
   const t = useReader();
   return (
     <div className="flex flex-1 flex-col bg-ease px-5 py-10 text-paper" role="alert">
-      <h1 className="text-4xl">{t.say('Stop. Call now.')}</h1>
+      <Title className="text-4xl">{t.say('Stop. Call now.')}</Title>
       <p className="mt-4 text-xl">
         {t.say('Call {{number}}. Do not go on with the exercises.', { number: clinic.emergencyNumber })}
       </p>
@@ -181,7 +175,7 @@ function StopForToday({ clinic, delivery, toList }: Reported) {
   const t = useReader();
   return (
     <div className="flex flex-1 flex-col px-5 py-10" role="alert">
-      <h1>{t.say('Stop for today')}</h1>
+      <Title>{t.say('Stop for today')}</Title>
       <p className="mt-4">
         {t.say(
           'Do no more exercises until your clinic has spoken with you. If it gets worse, do not wait: call.',

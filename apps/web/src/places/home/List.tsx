@@ -8,7 +8,7 @@ import { HourAfter } from './HourQuestion.js';
 import { asSession, entryOf, isDone, nextIndex, roundOf, type Running, type Screen } from './homeModel.js';
 import type { useOutbox } from './homeStore.js';
 import { Log } from './Log.js';
-import { MorningsPicture } from './pieces.js';
+import { MorningsPicture, Title } from './pieces.js';
 import { answerFor, askedAt, questionFor, scoresOf } from './questions.js';
 import { useReader } from './tongue.js';
 
@@ -32,7 +32,7 @@ export function List(props: ListProps) {
     <>
       <header className="px-5 pt-6">
         <p className="text-ink-2">{t.longDay(view.today)}</p>
-        <h1 className="text-3xl">{t.say('Hello {{name}}', { name: view.firstName })}</h1>
+        <Title className="text-3xl">{t.say('Hello {{name}}', { name: view.firstName })}</Title>
         {view.purpose !== '' && <p className="mt-1">{view.purpose}.</p>}
       </header>
       <Notices {...props} />

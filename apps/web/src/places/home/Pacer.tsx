@@ -8,6 +8,7 @@ import { type Beat, beatAt, beatsOf, momentOf, wordOf } from '../../parts/pacer/
 import { type PacerClock, usePacerClock } from '../../parts/pacer/pacerClock.js';
 import { Ring } from '../../parts/pacer/Ring.js';
 import { type Done, progressAt, putRight } from './homeModel.js';
+import { ElevenKeys, Title } from './pieces.js';
 import { useReader } from './tongue.js';
 import { useWakeLock } from './wakeLock.js';
 
@@ -81,7 +82,11 @@ export function Pacer({ turns: given, number, of, finished, leave, skip, hurts }
           {t.say('{{number}} of {{of}}', { number: number + (stage === 'run' ? 0 : at), of })}
         </span>
       </div>
-      {stage !== 'run' && <h1 className="mt-4 text-3xl">{exercise.name}</h1>}
+      {stage !== 'run' && (
+        <Title key={`${stage} ${exercise.key}`} className="mt-4 text-3xl">
+          {exercise.name}
+        </Title>
+      )}
       {stage !== 'run' && others.length > 0 && (
         <p className="mt-1 text-base text-heather-deep">
           {t.say('In a round with {{list}}', { list: others.join(', ') })}
@@ -237,7 +242,7 @@ function Run({
   const soFar = () => turns.map((of, i) => progressAt(beats, clock.second, of.item, i));
   return (
     <>
-      <h1 className="mt-4 text-3xl">{exercise.name}</h1>
+      <Title className="mt-4 text-3xl">{exercise.name}</Title>
       <p className="mt-1">
         {between && turns.length > 1 && <b>{t.say('Next')}: </b>}
         {side !== null && (
@@ -415,26 +420,12 @@ function Finish({
         />
       </div>
       <p className="mt-6 text-xl">{t.say('How hard was it?')}</p>
-      <div
-        className="mt-3 grid grid-cols-4 gap-2"
-        role="group"
-        aria-label={t.say('Effort, 0 easy to 10 all you had')}
-      >
-        {Array.from({ length: 11 }, (_, n) => (
-          <button
-            key={n}
-            type="button"
-            className="min-h-16 rounded-xl border-2 border-line bg-ground font-head text-2xl font-semibold"
-            aria-label={t.say('Effort {{n}}', { n })}
-            onClick={() => save(sets, reps, n)}
-          >
-            {n}
-            <span className="block font-body text-sm font-normal">
-              {t.say(n === 0 ? 'easy' : n === 5 ? 'medium' : n === 10 ? 'all I had' : '')}
-            </span>
-          </button>
-        ))}
-      </div>
+      <ElevenKeys
+        label={t.say('Effort, 0 easy to 10 all you had')}
+        nameOf={(n) => t.say('Effort {{n}}', { n })}
+        wordOf={(n) => t.say(n === 0 ? 'easy' : n === 5 ? 'medium' : n === 10 ? 'all I had' : '')}
+        onChange={(n) => save(sets, reps, n)}
+      />
     </>
   );
 }

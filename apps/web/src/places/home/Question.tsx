@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { HomeAnswer, HomeQuestion, HomeScores } from '@heathstep/core';
-import { BigScore } from './pieces.js';
+import { BigScore, Title } from './pieces.js';
 import { Stepper } from './Stepper.js';
 import { useReader } from './tongue.js';
 
@@ -19,8 +19,8 @@ export function Question({
   const t = useReader();
   return (
     <div className="flex flex-1 flex-col px-5 pb-6 pt-8">
-      <h1>{question.ask}</h1>
-      <div className="mt-6">
+      <Title>{question.ask}</Title>
+      <div className="mt-4">
         {question.kind === 'score' && (
           <BigScore label={question.ask} value={typeof value === 'number' ? value : null} onChange={answer} />
         )}

@@ -1,9 +1,78 @@
+import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
 import type { Morning } from '@heathstep/core';
+import { MOST, scoreAt } from './scoreKeys.js';
 import { useReader } from './tongue.js';
+
+/** What a screen is called. A new screen is read from here, and Tab goes on from here: what was pressed is gone. */
+export function Title({ children, className = '' }: { children: ReactNode; className?: string }) {
+  const title = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    if (document.activeElement === document.body) title.current?.focus({ preventScroll: true });
+  }, []);
+  return (
+    <h1 ref={title} tabIndex={-1} className={`outline-none ${className}`}>
+      {children}
+    </h1>
+  );
+}
+
+/**
+ * Eleven large keys for older fingers, 0 to 10, with a word below some. By keys they are one stop, gone through by arrows or
+ * digits and taken by Enter. `value` is null where none is taken, undefined where taking one goes on at once.
+ */
+export function ElevenKeys({
+  label,
+  nameOf,
+  wordOf,
+  value,
+  onChange,
+}: {
+  label: string;
+  nameOf: (n: number) => string;
+  /** Null: small keys without words. */
+  wordOf: ((n: number) => string) | null;
+  value?: number | null;
+  onChange: (value: number) => void;
+}) {
+  const go = (event: KeyboardEvent<HTMLDivElement>) => {
+    const keys = [...event.currentTarget.querySelectorAll('button')];
+    const at = keys.findIndex((k) => k === document.activeElement);
+    const next = scoreAt(event.key, at, wordOf === null ? 6 : 4);
+    if (next === null || event.ctrlKey || event.metaKey || event.altKey) return;
+    event.preventDefault();
+    keys[next]?.focus();
+  };
+  const size = wordOf === null ? 'min-h-12 rounded-lg text-xl' : 'min-h-16 rounded-xl text-2xl';
+  return (
+    <div
+      className={`mt-2 grid ${wordOf === null ? 'grid-cols-6 gap-1.5' : 'grid-cols-4 gap-2'}`}
+      role="group"
+      aria-label={label}
+      onKeyDown={go}
+    >
+      {Array.from({ length: MOST + 1 }, (_, n) => (
+        <button
+          key={n}
+          type="button"
+          tabIndex={n === (value ?? 0) ? 0 : -1}
+          aria-pressed={value === undefined ? undefined : value === n}
+          aria-label={nameOf(n)}
+          className={`flex flex-col items-center justify-center border-2 font-head font-semibold leading-none ${size} ${value === n ? 'border-heather bg-heather text-paper' : 'border-line bg-ground'}`}
+          onClick={() => onChange(n)}
+        >
+          {n}
+          {wordOf !== null && (
+            <span className="font-body text-sm font-normal leading-tight">{wordOf(n)}</span>
+          )}
+        </button>
+      ))}
+    </div>
+  );
+}
 
 const WORDS = ['none', '', 'mild', '', '', 'medium', '', '', 'strong', '', 'worst'];
 
-/** Eleven large keys for older fingers. */
+/** How much it hurts. */
 export function BigScore({
   value,
   onChange,
@@ -14,22 +83,15 @@ export function BigScore({
   label: string;
 }) {
   const t = useReader();
+  const word = (n: number): string => (WORDS[n] === '' ? '' : t.say(WORDS[n] ?? ''));
   return (
-    <div className="grid grid-cols-4 gap-2" role="group" aria-label={label}>
-      {Array.from({ length: 11 }, (_, n) => (
-        <button
-          key={n}
-          type="button"
-          aria-pressed={value === n}
-          aria-label={`${t.say('Pain {{n}}', { n })}${WORDS[n] === '' ? '' : `, ${t.say(WORDS[n] ?? '')}`}`}
-          className={`flex min-h-16 flex-col items-center justify-center rounded-xl border-2 ${value === n ? 'border-heather bg-heather text-paper' : 'border-line bg-ground'}`}
-          onClick={() => onChange(n)}
-        >
-          <span className="font-head text-2xl font-semibold leading-none">{n}</span>
-          <span className="text-sm leading-tight">{t.say(WORDS[n] ?? '')}</span>
-        </button>
-      ))}
-    </div>
+    <ElevenKeys
+      label={label}
+      value={value}
+      nameOf={(n) => [t.say('Pain {{n}}', { n }), word(n)].filter((w) => w !== '').join(', ')}
+      wordOf={word}
+      onChange={onChange}
+    />
   );
 }
 
