@@ -17,6 +17,8 @@ describe('the demo clinic', () => {
     const kinds = Object.fromEntries(day.items.map((i: { name: string; kind: string }) => [i.name, i.kind]));
     expect(kinds).toEqual({
       'Hanne Rook': 'blocked',
+      'Ragna Thirlby': 'slipping',
+      'Øyvind Farrow': 'steady',
       'Oskar Thwaite': 'flare',
       'Ilse Venning': 'ready',
       'Pell Aldous': 'new',

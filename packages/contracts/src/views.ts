@@ -330,6 +330,7 @@ export interface DayItem {
     | 'ready'
     | 'look-again'
     | 'review-due'
+    | 'slipping'
     | 'silent'
     | 'new'
     | 'unplanned'

@@ -434,7 +434,16 @@ export {
   HORIZON_DAYS,
   type NoForecast,
 } from './forecast/forecast.js';
-export { criteriaAhead, type CriterionAhead, lastOf } from './forecast/criteria.js';
+export {
+  criteriaAhead,
+  type CriterionAhead,
+  lastOf,
+  openAhead,
+  seedOf,
+  type SeriesAhead,
+} from './forecast/criteria.js';
+export { type Slip, slipOf } from './forecast/slip.js';
+export { stageAhead, type StageAhead, type When } from './forecast/stage.js';
 export { whyForecast } from './why/forecast.js';
 export { normal, seededRandom } from './simulate/random.js';
 export { simulateHomeLog, type SimulatedDay, type SimulatedHome } from './simulate/homeLog.js';

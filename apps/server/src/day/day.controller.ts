@@ -17,7 +17,8 @@ import { Me, type SignedIn } from '../auth/auth.js';
 import { Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
-import { ofReview, type Told } from './ofReview.js';
+import { ofReview, slipping, type Told } from './ofReview.js';
+import { slipIn } from './slips.js';
 import { languageNow } from '../http/speaking.js';
 import { keepNewest } from '../keepNewest.js';
 import { daySignatures } from '../episodes/signatures.js';
@@ -33,6 +34,7 @@ const ORDER: readonly DayItem['kind'][] = [
   'ready',
   'look-again',
   'review-due',
+  'slipping',
   'silent',
   'new',
   'unplanned',
@@ -236,6 +238,8 @@ export class DayController {
         headline: say('Nothing to do at home'),
         detail: say('The plan has no sessions in the week'),
       };
+    const slip = slipIn(record, assessed);
+    if (slip !== null) return slipping(slip);
     return {
       kind: 'steady',
       headline: say('Going as planned'),

@@ -1,6 +1,6 @@
 import { say } from '@heathstep/core';
 import type { DayItem } from '@heathstep/contracts';
-import type { ReviewResult } from '@heathstep/core';
+import type { ReviewResult, Slip } from '@heathstep/core';
 
 /** A row of the day: how pressing, and why. */
 export type Told = Pick<DayItem, 'kind' | 'headline' | 'detail'>;
@@ -40,3 +40,13 @@ export function ofReview(review: ReviewResult, reds: number, stageName: string):
     return { kind: 'look-again', headline: say('Less done than planned'), detail: because };
   return null;
 }
+
+/** A criterion that is put off by what was measured last: later than the middle of what was told before. */
+export const slipping = ({ text, was, now }: Slip): Told => ({
+  kind: 'slipping',
+  headline: say('Later than forecast'),
+  detail:
+    now.medianDate === null
+      ? say('{{text}}: was about {{was}}, now not within a year', { text, was })
+      : say('{{text}}: was about {{was}}, now about {{now}}', { text, was, now: now.medianDate }),
+});

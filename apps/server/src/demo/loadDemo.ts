@@ -6,6 +6,7 @@ import { addDays } from '@heathstep/core';
 import { AppUser, Clinic, ContentReview, Person } from '../persistence/entities.js';
 import { CLINIC_ID, CLINICIAN, demoId, today, userId } from './ids.js';
 import { loadDemoLibrary } from './library.js';
+import { LONGER_COURSES } from './longerCourses.js';
 import { BENCH_PEOPLE } from './benchPeople.js';
 import { PROTOCOL_PEOPLE } from './protocolPeople.js';
 import { DemoPersonLoader } from './loadPerson.js';
@@ -116,7 +117,7 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
         createdAt: now,
       });
     }
-    for (const person of [...DEMO_PEOPLE, ...BENCH_PEOPLE, ...PROTOCOL_PEOPLE])
+    for (const person of [...DEMO_PEOPLE, ...BENCH_PEOPLE, ...PROTOCOL_PEOPLE, ...LONGER_COURSES])
       await new DemoPersonLoader(tx, content, now, person).load();
     await loadDemoLibrary(tx, content, {
       clinicId: CLINIC_ID,

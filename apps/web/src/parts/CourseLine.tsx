@@ -1,4 +1,11 @@
-import { addDays, daysBetween, homeQuestions, type ProtocolDefinition, say } from '@heathstep/core';
+import {
+  addDays,
+  daysBetween,
+  homeQuestions,
+  type ProtocolDefinition,
+  say,
+  type When,
+} from '@heathstep/core';
 import type { EpisodeView } from '@heathstep/contracts';
 import { type Stretch, stretchesOf } from './courseStretches.js';
 import { dayHere, shortDay } from './dates.js';
@@ -110,6 +117,35 @@ function StretchBar({ stretch: s, scale: { x }, today }: { stretch: Stretch; sca
   );
 }
 
+/** When the stage is likely left by its trends: a band on the path that fades away from its middle. */
+function Leaves({ when, scale: { x }, today }: { when: When; scale: Scale; today: string }) {
+  const { medianDate, lowDate, highDate } = when;
+  if (medianDate === null) return null;
+  const end = WIDTH - 12;
+  const at = (day: string) => Math.min(end, x(day));
+  const [low, middle, high] = [at(lowDate ?? today), at(medianDate), highDate === null ? end : at(highDate)];
+  const width = Math.max(4, high - low);
+  const name = Math.min(WIDTH - 60, Math.max(60, middle));
+  return (
+    <g>
+      <defs>
+        <linearGradient id="leaves" x1="0" x2="1">
+          <stop offset="0" stopColor="var(--color-heather)" stopOpacity="0.08" />
+          <stop offset={(middle - low) / width} stopColor="var(--color-heather)" stopOpacity="0.6" />
+          <stop offset="1" stopColor="var(--color-heather)" stopOpacity="0.04" />
+        </linearGradient>
+      </defs>
+      <rect x={low} y={44} width={width} height={16} rx={8} fill="url(#leaves)" />
+      <line x1={middle} x2={middle} y1={42} y2={62} stroke="var(--color-heather-deep)" strokeWidth="2" />
+      {Math.abs(name - x(today)) > 90 && (
+        <text x={name} y={78} textAnchor="middle" fontSize="13" fill="var(--color-heather-deep)">
+          {say('about {{day}}', { day: shortDay(medianDate) })}
+        </text>
+      )}
+    </g>
+  );
+}
+
 /** Visits as ticks on the path, and today. */
 function Marks({ episode, scale: { x } }: { episode: EpisodeView; scale: Scale }) {
   return (
@@ -215,10 +251,13 @@ export function CourseLine({
   episode,
   protocol,
   pain,
+  leaves = null,
 }: {
   episode: EpisodeView;
   protocol: ProtocolDefinition;
   pain: Pains;
+  /** When the stage is likely left; null where it cannot be told. */
+  leaves?: When | null;
 }) {
   const morningName = homeQuestions(protocol).find((q) => q.role === 'morning')?.name ?? '';
   const list = stretchesOf(episode, protocol);
@@ -253,6 +292,7 @@ export function CourseLine({
           {list.map((s) => (
             <StretchBar key={s.key} stretch={s} scale={scale} today={episode.today} />
           ))}
+          {leaves !== null && <Leaves when={leaves} scale={scale} today={episode.today} />}
           <Marks episode={episode} scale={scale} />
           <PainTrace pain={pain} name={say(morningName)} scale={scale} />
           <Weeks scale={scale} />

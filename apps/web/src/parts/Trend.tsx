@@ -3,7 +3,7 @@ import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/comp
 import * as echarts from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
-import { semAt, shown, type MeasureDefinition, say } from '@heathstep/core';
+import { addDays, type Forecast, semAt, shown, type MeasureDefinition, say } from '@heathstep/core';
 import { useShownTheme } from './theme.js';
 import { shortDay } from './dates.js';
 
@@ -18,9 +18,15 @@ interface TrendProps {
   readonly measure: MeasureDefinition;
   readonly left: readonly TrendPoint[];
   readonly right: readonly TrendPoint[];
+  /** Where the trend leads, four in five draws of it; null where nothing is told. */
+  readonly leftAhead: Forecast['band'] | null;
+  readonly rightAhead: Forecast['band'] | null;
   readonly wanted: number | null;
   readonly to: string;
 }
+
+/** How far ahead a trend is drawn: a review or two. */
+const AHEAD_DAYS = 42;
 
 const colour = (name: string): string =>
   getComputedStyle(document.documentElement).getPropertyValue(`--color-${name}`).trim();
@@ -28,7 +34,10 @@ const colour = (name: string): string =>
 /** A line with its measurement error as a band, drawn as two stacked lines with the space between filled. */
 function series(measure: MeasureDefinition, side: 'left' | 'right', points: readonly TrendPoint[]): object[] {
   if (points.length === 0) return [];
-  const sem = (v: number) => semAt(measure, v) ?? 0;
+  // An error reaches no further than a value can lie.
+  const { min, max } = measure.allowed;
+  const low = (v: number) => Math.max(Math.min(min, v), v - (semAt(measure, v) ?? 0));
+  const high = (v: number) => Math.min(Math.max(max, v), v + (semAt(measure, v) ?? 0));
   const plain = {
     type: 'line',
     symbol: 'none',
@@ -42,14 +51,14 @@ function series(measure: MeasureDefinition, side: 'left' | 'right', points: read
       ...plain,
       name: `${side} low`,
       stack: say('{{side}} band', { side: say(side) }),
-      data: points.map((p) => [p.day, p.value - sem(p.value)]),
+      data: points.map((p) => [p.day, low(p.value)]),
     },
     {
       ...plain,
       name: `${side} error`,
       stack: say('{{side}} band', { side: say(side) }),
       areaStyle: { color: colour(side), opacity: 0.16 },
-      data: points.map((p) => [p.day, 2 * sem(p.value)]),
+      data: points.map((p) => [p.day, high(p.value) - low(p.value)]),
     },
     {
       type: 'line',
@@ -71,10 +80,62 @@ function series(measure: MeasureDefinition, side: 'left' | 'right', points: read
   ];
 }
 
+/** Where a trend leads from today, as a band that fades: the farther, the fainter. */
+function aheadSeries(
+  side: 'left' | 'right',
+  band: Forecast['band'] | null,
+  { measure, to }: Pick<TrendProps, 'measure' | 'to'>,
+): object[] {
+  const shownBand = (band ?? []).filter((b) => b.day >= to && b.day <= addDays(to, AHEAD_DAYS));
+  if (shownBand.length < 2) return [];
+  const { min, max } = measure.allowed;
+  const within = (v: number): number => Math.min(max, Math.max(min, v));
+  const stack = say('{{side}} ahead', { side: say(side) });
+  const plain = { type: 'line', symbol: 'none', silent: true, tooltip: { show: false } };
+  const fade = (opacity: number) => ({
+    type: 'linear',
+    x: 0,
+    y: 0,
+    x2: 1,
+    y2: 0,
+    colorStops: [
+      { offset: 0, color: colour(side) },
+      { offset: 1, color: `${colour(side)}${opacity === 0 ? '00' : '33'}` },
+    ],
+  });
+  return [
+    {
+      ...plain,
+      name: `${side} ahead low`,
+      stack,
+      lineStyle: { opacity: 0 },
+      data: shownBand.map((b) => [b.day, within(b.low)]),
+    },
+    {
+      ...plain,
+      name: `${side} ahead`,
+      stack,
+      lineStyle: { opacity: 0 },
+      areaStyle: { color: fade(0), opacity: 0.2 },
+      data: shownBand.map((b) => [b.day, within(b.high) - within(b.low)]),
+    },
+    {
+      ...plain,
+      name: `${side} ahead middle`,
+      lineStyle: { color: fade(1), width: 1.5, type: 'dotted' },
+      data: shownBand.map((b) => [b.day, within(b.middle)]),
+    },
+  ];
+}
+
 /** How the chart is drawn: time along, both sides with their bands, and the line that is wanted. */
-function optionsOf({ measure, left, right, wanted, to }: TrendProps) {
+function optionsOf({ measure, left, right, leftAhead, rightAhead, wanted, to }: TrendProps) {
   const text = { color: colour('ink-2'), fontFamily: 'Hanken Grotesk Variable', fontSize: 12 };
   const days = [...left, ...right].map((p) => p.day).sort();
+  const ahead = [
+    ...aheadSeries('left', leftAhead, { measure, to }),
+    ...aheadSeries('right', rightAhead, { measure, to }),
+  ];
   return {
     animation: false,
     grid: { left: 34, right: 52, top: 12, bottom: 26 },
@@ -86,7 +147,7 @@ function optionsOf({ measure, left, right, wanted, to }: TrendProps) {
     xAxis: {
       type: 'time',
       min: days[0],
-      max: to,
+      max: ahead.length === 0 ? to : addDays(to, AHEAD_DAYS),
       axisLabel: {
         ...text,
         formatter: (v: number) => shortDay(new Date(v).toISOString()),
@@ -102,6 +163,7 @@ function optionsOf({ measure, left, right, wanted, to }: TrendProps) {
       scale: measure.unit === 'deg',
     },
     series: [
+      ...ahead,
       ...series(measure, 'left', left),
       ...series(measure, 'right', right),
       ...(wanted === null
@@ -130,13 +192,14 @@ function optionsOf({ measure, left, right, wanted, to }: TrendProps) {
 }
 
 /** One measure over the visits, both sides, with error bands and what is wanted; the same numbers stand in a table behind it. */
-export function Trend({ measure, left, right, wanted, to }: TrendProps) {
+export function Trend(props: TrendProps) {
+  const { measure, left, right, leftAhead, rightAhead, wanted, to } = props;
   const theme = useShownTheme();
   const host = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (host.current === null) return undefined;
     const chart = echarts.init(host.current, null, { renderer: 'svg' });
-    chart.setOption(optionsOf({ measure, left, right, wanted, to }));
+    chart.setOption(optionsOf({ measure, left, right, leftAhead, rightAhead, wanted, to }));
     const watch = new ResizeObserver(() => chart.resize());
     watch.observe(host.current);
     return () => {
@@ -144,7 +207,7 @@ export function Trend({ measure, left, right, wanted, to }: TrendProps) {
       chart.dispose();
     };
     // The colours are read when it is drawn.
-  }, [measure, left, right, wanted, to, theme]);
+  }, [measure, left, right, leftAhead, rightAhead, wanted, to, theme]);
   const days = [...new Set([...left, ...right].map((p) => p.day))].sort();
   const at = (points: readonly TrendPoint[], day: string) => points.find((p) => p.day === day)?.value;
   return (

@@ -45,3 +45,6 @@ export function momentText(iso: string): string {
   const here = localTime(new Date(iso), zone);
   return `${shortDay(here.slice(0, 10))}, ${here.slice(11, 16)}`;
 }
+
+/** A text with its ISO days as they are written here. */
+export const withShortDays = (text: string): string => text.replace(/\b\d{4}-\d{2}-\d{2}\b/g, shortDay);

@@ -1,8 +1,8 @@
-import type { Criterion, Facts, MeasuredFact } from '../progress/criteriaTypes.js';
+import type { Criterion, CriterionPart, Facts, MeasuredFact } from '../progress/criteriaTypes.js';
 import { addDays } from '../quantity/day.js';
 import { measure } from '../testing/measures.js';
 import { whyForecast } from '../why/forecast.js';
-import { criteriaAhead, lastOf } from './criteria.js';
+import { criteriaAhead, lastOf, openAhead } from './criteria.js';
 import type { Forecast } from './forecast.js';
 
 const START = '2026-01-05';
@@ -54,6 +54,39 @@ describe('criteria that a trend leads to', () => {
     expect(only?.inputs).toHaveLength(1);
     expect(only?.inputs[0]).toMatchObject({ threshold: 20, direction: 'more', sem: 1 });
     expect(only?.inputs[0]?.series.map((p) => p.value).toSorted((a, b) => a - b)).toEqual([8, 12, 15]);
+  });
+
+  it('a share of the other side has its floor too, which alone counts with both sides treated', () => {
+    const criterion: Criterion = { symmetry: 'raises', min: 90, floor: 5 };
+    const both = [...takes('raises', 'left', 1, 2, 3), ...takes('raises', 'right', 2, 3, 4)];
+    const [one] = ahead(criterion, facts(both));
+    expect(one?.inputs.map((i) => [i.as, i.side, i.threshold])).toEqual([
+      ['share', 'left', 90],
+      ['measured', 'left', 5],
+    ]);
+    const [two] = ahead(criterion, facts(both, { affected: 'both' }));
+    expect(two?.inputs.map((i) => [i.as, i.side, i.threshold])).toEqual([
+      ['measured', 'left', 5],
+      ['measured', 'right', 5],
+    ]);
+  });
+
+  it('are open only while they are not met and no other way is', () => {
+    const criteria: Criterion = { all: [treated('raises', '>=', 20), treated('seconds', '<=', 9)] };
+    const of = facts([...takes('raises', 'left', 8, 12, 15), ...takes('seconds', 'left', 14, 12, 11)]);
+    const on = { facts: of, now: NOW, lookup, seed: 1 };
+    const [raises, seconds] = criteriaAhead(criteria, on).map((a) => a.text);
+    const part = (text: string | undefined, state: CriterionPart['state'], spare = false): CriterionPart => ({
+      text: text ?? '',
+      state,
+      because: '',
+      ...(spare ? { spare: true as const } : {}),
+    });
+    const open = (...parts: CriterionPart[]) => openAhead(criteria, parts, on).map((a) => a.text);
+    expect(open(part(raises, 'not-met'), part(seconds, 'not-met'))).toEqual([raises, seconds]);
+    expect(open(part(raises, 'met'), part(seconds, 'not-met', true))).toEqual([]);
+    expect(open(part(raises, 'not-known'), part(seconds, 'met-within-error'))).toEqual([]);
+    expect(open()).toEqual([]);
   });
 
   it('are looked for wherever they stand in an expression; the log and the days lead nowhere', () => {

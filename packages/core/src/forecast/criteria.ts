@@ -1,10 +1,10 @@
 import type { Comparison, MeasureDefinition } from '../measure/definition.js';
 import { semAt } from '../measure/error.js';
-import { medianFor } from '../measure/norms.js';
-import { usualAtAge } from '../measure/thresholds.js';
+import { usualLimit } from '../measure/norms.js';
 import type { MeasureLookup } from '../progress/criteria.js';
+import { atLeastFloor } from '../progress/criteriaMeasures.js';
 import { pairsOf, type Reading, readings } from '../progress/criteriaReadings.js';
-import type { Criterion, CriterionLeaf, Facts } from '../progress/criteriaTypes.js';
+import type { Criterion, CriterionLeaf, CriterionPart, Facts } from '../progress/criteriaTypes.js';
 import { leafText } from '../progress/criterionText.js';
 import { dayOf, type DayText } from '../quantity/day.js';
 import { otherSide, type Side, treatedSides } from '../quantity/side.js';
@@ -15,10 +15,18 @@ const ANY_AGE_DAYS = 100_000;
 /** Pain varies by about 1 from day to day in people who do not change. */
 const PAIN_SEM = 1;
 
+/** What is forecast of one side of a measure. */
+export interface SeriesAhead extends ForecastInput {
+  readonly measure: string;
+  readonly side: Side | 'none';
+  /** Whether values are the measure's own or percent of the other side. */
+  readonly as: 'measured' | 'share';
+}
+
 /** One criterion that a trend leads to: as it is told among the criteria, and a series for each side that must meet it. */
 export interface CriterionAhead {
   readonly text: string;
-  readonly inputs: readonly ForecastInput[];
+  readonly inputs: readonly SeriesAhead[];
 }
 
 interface On {
@@ -51,15 +59,18 @@ function plain(
   measure: MeasureDefinition,
   { op, value }: { readonly op: Comparison; readonly value: number },
   on: On,
-): ForecastInput[] {
+): SeriesAhead[] {
   const sides = measure.sides === 'single' ? (['none'] as const) : treatedSides(on.facts.affected);
-  return sides.flatMap((side): ForecastInput[] => {
+  return sides.flatMap((side): SeriesAhead[] => {
     const series = taken(on, measure, side);
     const [newest] = series;
     const sem = newest === undefined ? null : errorAt(measure, newest.value, newest.method);
     if (sem === null || sem <= 0) return [];
     return [
       {
+        measure: measure.key,
+        side,
+        as: 'measured',
         series: series.map(({ at, value: v }) => ({ at, value: v })),
         threshold: value,
         direction: op === '>=' || op === '>' ? 'more' : 'less',
@@ -72,7 +83,7 @@ function plain(
 }
 
 /** The treated side as a percentage of the other, of the days on which both were taken. */
-function shareOfOther(measure: MeasureDefinition, min: number, on: On): ForecastInput[] {
+function shareOfOther(measure: MeasureDefinition, min: number, on: On): SeriesAhead[] {
   const { affected } = on.facts;
   if (affected !== 'left' && affected !== 'right') return [];
   const side: Side = affected;
@@ -90,6 +101,9 @@ function shareOfOther(measure: MeasureDefinition, min: number, on: On): Forecast
   const percent = Math.hypot(sem / newest.whole, (sem * newest.part) / newest.whole ** 2) * 100;
   return [
     {
+      measure: measure.key,
+      side,
+      as: 'share',
       series: series.map(({ at, value }) => ({ at, value })),
       threshold: min,
       direction: 'more',
@@ -100,7 +114,7 @@ function shareOfOther(measure: MeasureDefinition, min: number, on: On): Forecast
   ];
 }
 
-function inputsOf(leaf: CriterionLeaf, on: On): readonly ForecastInput[] {
+function inputsOf(leaf: CriterionLeaf, on: On): readonly SeriesAhead[] {
   const { lookup, facts } = on;
   if ('measure' in leaf) {
     const measure = lookup(leaf.measure);
@@ -111,19 +125,18 @@ function inputsOf(leaf: CriterionLeaf, on: On): readonly ForecastInput[] {
   if ('atLeastForAge' in leaf) {
     const measure = lookup(leaf.atLeastForAge);
     if (measure === undefined) return [];
-    const age = facts.ageYears ?? null;
-    const usual = usualAtAge(measure, age);
-    const median =
-      medianFor(measure, age, facts.sex ?? null) ?? (usual === null ? null : { low: usual, high: usual });
-    if (median === null) return [];
-    const less = measure.direction === 'less';
+    const usual = usualLimit(measure, facts, leaf.share);
     // Of two medians the harder: the criterion is met when both agree.
-    const value = (less ? median.low : median.high) * leaf.share;
-    return plain(measure, { op: less ? '<=' : '>=', value }, on);
+    return usual === null ? [] : plain(measure, { op: usual.op, value: usual.hard }, on);
   }
   if ('symmetry' in leaf) {
     const measure = lookup(leaf.symmetry);
-    return measure === undefined ? [] : shareOfOther(measure, leaf.min, on);
+    if (measure === undefined) return [];
+    // With both sides treated only the floor counts.
+    return [
+      ...shareOfOther(measure, leaf.min, on),
+      ...(leaf.floor === undefined ? [] : plain(measure, atLeastFloor(measure, leaf.floor), on)),
+    ];
   }
   return [];
 }
@@ -136,6 +149,20 @@ export function criteriaAhead(criteria: Criterion | null, on: On): CriterionAhea
     return inputs.length === 0 ? [] : [{ text: leafText(leaf, on.facts, on.lookup), inputs }];
   });
 }
+
+/** The criteria that are still wanted and a trend can lead to; what another way has made needless is not among them. */
+export function openAhead(
+  criteria: Criterion | null,
+  parts: readonly CriterionPart[],
+  on: On,
+): readonly CriterionAhead[] {
+  const open = new Set(parts.filter((p) => p.spare !== true && p.state === 'not-met').map((p) => p.text));
+  return criteriaAhead(criteria, on).filter((a) => open.has(a.text));
+}
+
+/** The same episode, the same draws, wherever they are made. */
+export const seedOf = (episodeId: string): number =>
+  Number.parseInt(episodeId.replaceAll('-', '').slice(0, 7), 16);
 
 /** When all of some forecasts are met: each date the latest, none where one is not within the horizon. */
 export function lastOf(

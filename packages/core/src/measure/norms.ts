@@ -1,4 +1,5 @@
-import type { MeasureDefinition } from './definition.js';
+import type { Comparison, MeasureDefinition } from './definition.js';
+import { usualAtAge } from './thresholds.js';
 
 export type Sex = 'female' | 'male';
 
@@ -21,4 +22,32 @@ export function medianFor(
   if (band === undefined) return null;
   const both = sex === null ? [band.female, band.male] : [band[sex]];
   return { low: Math.min(...both), high: Math.max(...both), source: norms.source };
+}
+
+/** What is wanted of a person to be as good as is usual at their age and sex. */
+export interface UsualLimit {
+  readonly op: Comparison;
+  /** Without a sex the easier and the harder of two medians; equal where there is one. In the measure's unit. */
+  readonly easy: number;
+  readonly hard: number;
+}
+
+/**
+ * At least a share (1 is all) of what is usual: of the published median for age and sex, else of the value by age alone. Null
+ * where neither is published, or the age is not known.
+ */
+export function usualLimit(
+  measure: MeasureDefinition,
+  { ageYears, sex }: { readonly ageYears?: number | null | undefined; readonly sex?: Sex | null | undefined },
+  share: number,
+): UsualLimit | null {
+  const age = ageYears ?? null;
+  const usual = usualAtAge(measure, age);
+  const median =
+    medianFor(measure, age, sex ?? null) ?? (usual === null ? null : { low: usual, high: usual });
+  if (median === null) return null;
+  const [low, high] = [median.low * share, median.high * share];
+  return measure.direction === 'less'
+    ? { op: '<=', easy: high, hard: low }
+    : { op: '>=', easy: low, hard: high };
 }

@@ -5,8 +5,8 @@ import { otherSide, treatedSides, type Affected, type Side } from '../quantity/s
 import type { Comparison, MeasureDefinition } from '../measure/definition.js';
 import { gain } from '../measure/direction.js';
 import { areLike, unlikeness } from '../measure/like.js';
-import { medianFor } from '../measure/norms.js';
-import { usualAtAge } from '../measure/thresholds.js';
+import { usualLimit } from '../measure/norms.js';
+
 import { unitAfter as unit } from '../measure/withUnit.js';
 import { criteriaPercent } from '../measure/symmetry.js';
 import type { MeasureLookup } from './criteria.js';
@@ -138,33 +138,28 @@ export function atLeastForAgeLeaf(
 ): CriterionPart {
   const measure = lookup(leaf.atLeastForAge);
   if (measure === undefined) return unknownMeasure(leaf.atLeastForAge);
-  const age = facts.ageYears ?? null;
-  const usual = usualAtAge(measure, age);
-  const median =
-    medianFor(measure, age, facts.sex ?? null) ?? (usual === null ? null : { low: usual, high: usual });
+  const usual = usualLimit(measure, facts, leaf.share);
   const text = leafText(leaf, facts, lookup);
-  if (median === null) {
-    const because = age === null ? say('the age is not known') : say('nothing is published for this age');
+  if (usual === null) {
+    const because =
+      (facts.ageYears ?? null) === null
+        ? say('the age is not known')
+        : say('nothing is published for this age');
     return { text, state: 'not-known', because };
   }
   const sides = measure.sides === 'single' ? (['none'] as const) : treatedSides(facts.affected);
   if (sides.length === 0) return { text, state: 'not-known', because: say('there is no treated side') };
-  const op = measure.direction === 'less' ? '<=' : '>=';
+  const { op, easy, hard } = usual;
   const on = (value: number) =>
-    limitOn(
-      { measure, sides, limit: { op, value: value * leaf.share }, text, maxAgeDays: leaf.maxAgeDays },
-      facts,
-      today,
-    );
-  const [easy, hard] = op === '>=' ? [median.low, median.high] : [median.high, median.low];
+    limitOn({ measure, sides, limit: { op, value }, text, maxAgeDays: leaf.maxAgeDays }, facts, today);
   const [least, most] = [on(easy), on(hard)];
-  const wanted = (value: number) => `${shown(value * leaf.share)}${unit(measure)}`;
+  const wanted = (value: number) => `${shown(value)}${unit(measure)}`;
   if (least.state === most.state)
     return {
       ...most,
       because: say('{{because}}; wanted {{wanted}}', {
         because: most.because,
-        wanted: wanted(easy === hard ? hard : easy),
+        wanted: wanted(easy),
       }),
     };
   return {
@@ -261,7 +256,8 @@ function joinedError(measure: MeasureDefinition, pair: Pair): number | null {
 const pairText = (m: MeasureDefinition, pair: Pair): string =>
   say('left {{told}}, right {{told2}}', { told: told(m, pair.left), told2: told(m, pair.right) });
 
-const atLeastFloor = (m: MeasureDefinition, floor: number): Limit => ({
+/** The least a treated side must be, however much better it is than the other. */
+export const atLeastFloor = (m: MeasureDefinition, floor: number): Limit => ({
   op: m.direction === 'less' ? '<=' : '>=',
   value: floor,
 });

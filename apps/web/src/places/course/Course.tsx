@@ -10,9 +10,11 @@ import {
   type MeasureDefinition,
   shown,
   type Side,
+  type StageAhead,
   stricterSchool,
   whyChange,
   whyCriterion,
+  type When,
   whyForecast,
   say,
   sayKey,
@@ -28,7 +30,7 @@ import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { DecisionPanel } from './DecisionPanel.js';
 import { SessionStrip } from './SessionStrip.js';
-import { type Ahead, fewestOf, useAhead } from './useAhead.js';
+import { type Ahead, type AheadOfStage, fewestOf, useAhead } from './useAhead.js';
 
 const Trend = lazy(async () => ({ default: (await import('../../parts/Trend.js')).Trend }));
 
@@ -71,18 +73,39 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
       </>
     );
   }
+  return <Running course={course} content={content} condition={condition} />;
+}
+
+/** The course of someone who has a stage. */
+function Running({
+  course,
+  content,
+  condition,
+}: {
+  course: CourseView;
+  content: ClinicContent;
+  condition: string;
+}) {
+  const { episode, protocol } = course;
+  const ahead = useAhead(course, content);
   const stage = protocol.stages.find((s) => s.key === episode.stage);
   return (
     <>
       <EpisodeHead episode={episode} condition={condition} />
       <div className="border-b border-line px-5 py-3">
-        <CourseLine episode={episode} protocol={protocol} pain={course.mornings} />
+        <CourseLine
+          episode={episode}
+          protocol={protocol}
+          pain={course.mornings}
+          leaves={ahead.stage?.when ?? null}
+        />
       </div>
       <main className="grid flex-1 content-start md:grid-cols-[minmax(0,1fr)_20rem] lg:grid-cols-[19rem_minmax(0,1fr)_20rem] lg:content-stretch">
         <section className="px-5 py-4">
           <h2>{stage?.criteria == null ? say('Upkeep') : say('To leave {{name}}', { name: stage.name })}</h2>
           <Hint of="why" />
-          <Criteria course={course} content={content} />
+          <StageWhen stage={ahead.stage} />
+          <Criteria course={course} ahead={ahead} />
         </section>
         <section className="min-w-0 border-line px-5 py-4 max-lg:order-3 max-lg:border-t md:max-lg:col-span-2 lg:border-x">
           <Trends
@@ -90,6 +113,7 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
             content={content}
             leading={stage?.leadingMeasure ?? ''}
             criteria={stage?.criteria ?? null}
+            ahead={ahead}
           />
           <SessionStrip
             course={course}
@@ -117,14 +141,16 @@ const STATES: Record<string, { readonly tone: Tone; readonly word: string }> = {
 };
 
 /** When the trend leads to a criterion, as far as it can be told. */
-function aheadWords({ ahead, when }: Ahead): string {
-  if (when === null)
-    return say('No forecast yet: {{n}} comparable {{words}}, {{fewest}} are needed', {
-      n: fewestOf(ahead),
-      words: fewestOf(ahead) === 1 ? say('value') : say('values'),
-      fewest: FEWEST_POINTS,
-    });
-  const { medianDate, lowDate, highDate } = when;
+const aheadWords = ({ ahead, when }: Ahead): string =>
+  when === null
+    ? say('No forecast yet: {{n}} comparable {{words}}, {{fewest}} are needed', {
+        n: fewestOf(ahead),
+        words: fewestOf(ahead) === 1 ? say('value') : say('values'),
+        fewest: FEWEST_POINTS,
+      })
+    : whenWords(when);
+
+function whenWords({ medianDate, lowDate, highDate }: When): string {
   if (medianDate === null)
     return lowDate === null
       ? say('At this pace not within a year')
@@ -139,8 +165,25 @@ function aheadWords({ ahead, when }: Ahead): string {
       });
 }
 
-function Criteria({ course, content }: { course: CourseView; content: ClinicContent }) {
-  const ahead = useAhead(course, content);
+/** When the stage may be left by its trends, and what none leads to. */
+function StageWhen({ stage }: { stage: StageAhead | null }) {
+  if (stage?.when == null) return null;
+  const { length } = stage.besides;
+  return (
+    <p className="mt-1 text-sm text-ink-2">
+      {whenWords(stage.when)}
+      {length === 0
+        ? ''
+        : say('; {{n}} of the criteria {{words}} by no trend', {
+            n: length,
+            words: length === 1 ? say('is told') : say('are told'),
+          })}
+      .
+    </p>
+  );
+}
+
+function Criteria({ course, ahead }: { course: CourseView; ahead: AheadOfStage }) {
   if (course.criteria.length === 0)
     return <p className="mt-2 text-ink-2">{say('There is nothing to progress to from here.')}</p>;
   return (
@@ -173,7 +216,7 @@ function Criteria({ course, content }: { course: CourseView; content: ClinicCont
                   : part.because}
               </span>
             </span>
-            <When ahead={ahead.get(part.text)} />
+            <AheadOf ahead={ahead.criteria.get(part.text)} />
           </li>
         );
       })}
@@ -181,7 +224,7 @@ function Criteria({ course, content }: { course: CourseView; content: ClinicCont
   );
 }
 
-function When({ ahead }: { ahead: Ahead | undefined }) {
+function AheadOf({ ahead }: { ahead: Ahead | undefined }) {
   if (ahead === undefined) return null;
   return (
     <Why of={() => whyForecast(ahead.ahead)} className="mt-1 block text-sm text-ink-2">
@@ -210,11 +253,13 @@ function Trends({
   content,
   leading,
   criteria,
+  ahead,
 }: {
   course: CourseView;
   content: ClinicContent;
   leading: string;
   criteria: Criterion | null;
+  ahead: AheadOfStage;
 }) {
   const charts = course.protocol.charts.flatMap((k) => content.measures.find((m) => m.key === k) ?? []);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -226,6 +271,7 @@ function Trends({
       value: m.value ?? 0,
     }));
   const [left, right] = [points('left'), points('right')];
+  const [leftAhead, rightAhead] = [ahead.bandOf(measure.key, 'left'), ahead.bandOf(measure.key, 'right')];
   return (
     <div>
       <div className="flex items-baseline justify-between">
@@ -241,7 +287,11 @@ function Trends({
             />
           )}
         </h2>
-        <span className="text-sm text-ink-2">{say('shaded: error of the measurement')}</span>
+        <span className="text-sm text-ink-2">
+          {leftAhead === null && rightAhead === null
+            ? say('shaded: error of the measurement')
+            : say('shaded: error of the measurement, then four in five by the trend')}
+        </span>
       </div>
       {left.length + right.length === 0 ? (
         <p className="py-6 text-ink-2">{say('Not measured yet.')}</p>
@@ -251,6 +301,8 @@ function Trends({
             measure={measure}
             left={left}
             right={right}
+            leftAhead={leftAhead}
+            rightAhead={rightAhead}
             wanted={wantedOf(criteria, measure.key)}
             to={course.episode.today}
           />

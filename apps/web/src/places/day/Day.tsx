@@ -11,6 +11,7 @@ import {
   ScanSearch,
   Send,
   Sprout,
+  TrendingDown,
 } from 'lucide-react';
 import type { ComponentType } from 'react';
 import { Link } from 'react-router';
@@ -19,7 +20,7 @@ import { useContent, useDay } from '../../api/queries.js';
 import { useFirstThenAll } from '../../parts/useFirstThenAll.js';
 import { complaintName } from '../../parts/complaints.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
-import { longDay } from '../../parts/dates.js';
+import { longDay, withShortDays } from '../../parts/dates.js';
 import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 
 const KINDS: Record<
@@ -39,6 +40,7 @@ const KINDS: Record<
   ready: { word: say('Ready'), tone: 'go', icon: CircleCheck, next: say('Give the next stage') },
   'look-again': { word: say('Look again'), tone: 'hold', icon: ScanSearch, next: say('Decide how to go on') },
   'review-due': { word: say('Review due'), tone: 'hold', icon: CalendarClock, next: say('Start the review') },
+  slipping: { word: say('Slipping'), tone: 'hold', icon: TrendingDown, next: say('See what slows it') },
   silent: { word: say('Silent'), tone: 'hold', icon: MessageCircleOff, next: say('Ask how it goes') },
   new: { word: say('New'), tone: 'unknown', icon: Sprout, next: say('Go on with the visit') },
   unplanned: { word: say('No plan'), tone: 'unknown', icon: CircleDashed, next: say('Open the course') },
@@ -124,7 +126,7 @@ function List({ items }: { items: readonly DayItem[] }) {
               </span>
               <span>
                 <span className="block font-semibold">{item.headline}</span>
-                <span className="text-ink-2">{sentence(item.detail)}</span>
+                <span className="text-ink-2">{sentence(withShortDays(item.detail))}</span>
               </span>
               <span className="text-sm text-action group-hover:underline">
                 {item.episodeId === null ? say('Begin the first visit') : kind.next}
