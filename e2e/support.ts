@@ -83,7 +83,7 @@ export async function openPerson(
     .getByRole('link', { name: 'People' })
     .click();
   // The day before it may name the same person: a press there would be overtaken by the list.
-  await expect(page.getByRole('heading', { level: 1, name: 'People' })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 1, name: 'People', exact: true })).toBeVisible();
   await page.getByRole('link', { name }).click();
   await expect(page.getByRole('heading', { level: 1, name })).toBeVisible();
   if (place !== undefined)

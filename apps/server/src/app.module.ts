@@ -10,6 +10,8 @@ import type { Config } from './config.js';
 import { CalendarController } from './calendar/calendar.controller.js';
 import { Content, ContentController, LanguageController } from './content/content.controller.js';
 import { CourseController } from './course/course.controller.js';
+import { AppointmentsController } from './day/appointments.controller.js';
+import { AsidesController } from './day/asides.controller.js';
 import { DayController } from './day/day.controller.js';
 import { Assessment } from './episodes/assessment.js';
 import { EpisodesController } from './episodes/episodes.controller.js';
@@ -41,6 +43,8 @@ const CONTROLLERS = [
   ContentController,
   LanguageController,
   DayController,
+  AsidesController,
+  AppointmentsController,
   PeopleController,
   EpisodesController,
   VisitsController,

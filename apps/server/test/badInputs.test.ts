@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { addDays } from '@heathstep/core';
 import fc from 'fast-check';
 import request from 'supertest';
 import { loadContent, writeExercise } from '@heathstep/content';
@@ -69,6 +70,9 @@ describe('whatever is sent', () => {
       exercises: [{ exercise: 'doming-seated', sets: 1, reps: 10, effort: 4 }],
     };
     const fresh = () => randomUUID();
+    const planned = fresh();
+    const visit = { personId: ids.person, day: today(), time: '08:00', minutes: 30, note: '' };
+    await who.post('/api/appointments', { id: planned, ...visit }).expect(201);
     rights = [
       {
         method: 'POST',
@@ -235,6 +239,37 @@ describe('whatever is sent', () => {
         path: '/api/library/protocols/plantar-heel-pain/move',
         body: { episodes: [episodeId] },
       },
+      {
+        method: 'POST',
+        path: '/api/appointments',
+        body: {
+          id: fresh(),
+          personId: ids.person,
+          day: today(),
+          time: '09:30',
+          minutes: 30,
+          note: 'first',
+          uid: 'a@b',
+        },
+      },
+      {
+        method: 'PATCH',
+        path: `/api/appointments/${planned}`,
+        body: { version: 1, day: today(), time: '10:00', minutes: 20, note: 'moved', state: 'came' },
+      },
+      {
+        method: 'POST',
+        path: '/api/day/asides',
+        body: {
+          id: fresh(),
+          personId: ids.person,
+          episodeId,
+          kind: 'silent',
+          weight: 0,
+          until: addDays(today(), 3),
+          reason: 'away',
+        },
+      },
       { method: 'PATCH', path: '/api/session', body: { registration: 'PH 1' } },
       { method: 'POST', path: '/api/session', body: { email: 'nobody@clinic.example', password: 'x' } },
       { method: 'POST', path: '/api/home/session', body: { token: 'x'.repeat(43), code: '123456' } },
@@ -293,6 +328,8 @@ describe('whatever is sent', () => {
   it('leaves every page as it was to be read', async () => {
     for (const path of [
       '/api/day',
+      '/api/appointments',
+      '/api/appointments/visits.ics',
       '/api/people',
       '/api/content',
       `/api/people/${ids.person}`,

@@ -1,6 +1,26 @@
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
-import { type Caller, entry, makeWorld, takePhoto, treated, type World } from './harness.js';
+import { addDays } from '@heathstep/core';
+import { type Caller, entry, makeWorld, takePhoto, today, treated, type World } from './harness.js';
+
+const appointment = (id: string, personId: string): object => ({
+  id,
+  personId,
+  day: today(),
+  time: '09:30',
+  minutes: 30,
+  note: '',
+});
+
+const aside = (id: string, personId: string, episodeId: string): object => ({
+  id,
+  personId,
+  episodeId,
+  kind: 'silent',
+  weight: 0,
+  until: addDays(today(), 3),
+  reason: 'away this week',
+});
 
 describe('two clinics in one database', () => {
   let world: World;
@@ -13,6 +33,8 @@ describe('two clinics in one database', () => {
     photo: string;
     routine: string;
     device: string;
+    appointment: string;
+    aside: string;
   };
 
   beforeAll(async () => {
@@ -25,6 +47,8 @@ describe('two clinics in one database', () => {
       plan: mine.plan.id,
       photo: await takePhoto(world, mine.episodeId),
       routine: randomUUID(),
+      appointment: randomUUID(),
+      aside: randomUUID(),
       device: (await (await world.as(0, 'clinician')).get('/api/session/devices')).body[0].id as string,
     };
     await (
@@ -32,6 +56,9 @@ describe('two clinics in one database', () => {
     )
       .post('/api/library/routines', { id: ids.routine, name: 'Ours', items: mine.plan.items })
       .expect(201);
+    const own = await world.as(0, 'clinician');
+    await own.post('/api/appointments', appointment(ids.appointment, ids.person)).expect(201);
+    await own.post('/api/day/asides', aside(ids.aside, ids.person, ids.episode)).expect(201);
     stranger = await world.as(1, 'lead');
   });
   afterAll(() => world.stop());
@@ -92,6 +119,11 @@ describe('two clinics in one database', () => {
     ['GET handout', (who) => who.get(`/api/episodes/${ids.episode}/handout`)],
     ['GET handout as text', (who) => who.get(`/api/episodes/${ids.episode}/handout.txt`)],
     ['GET handout as a PDF', (who) => who.get(`/api/episodes/${ids.episode}/handout.pdf`)],
+    [
+      'PATCH appointment',
+      (who) => who.patch(`/api/appointments/${ids.appointment}`, { version: 1, note: 'x' }),
+    ],
+    ['DELETE aside', (who) => who.del(`/api/day/asides/${ids.aside}`)],
     ['DELETE device', (who) => who.del(`/api/session/devices/${ids.device}`)],
     ['PUT routine', (who) => who.put(`/api/library/routines/${ids.routine}`, { retired: true })],
     ['GET brings', (who) => who.get(`/api/plans/${ids.plan}/brings`)],
@@ -147,7 +179,16 @@ describe('two clinics in one database', () => {
 
   it('lists and the day show only the own clinic', async () => {
     expect((await stranger.get('/api/people')).body).toEqual([]);
-    expect((await stranger.get('/api/day')).body.items).toEqual([]);
+    const day = (await stranger.get('/api/day')).body;
+    expect([day.items, day.appointments]).toEqual([[], []]);
+    expect((await stranger.get('/api/appointments').expect(200)).body).toEqual([]);
+    expect((await stranger.get('/api/appointments/visits.ics').expect(200)).text).not.toContain('Bram Sedge');
+  });
+
+  it('plans no visit for someone of the other clinic, and sets nothing of them aside', async () => {
+    await stranger.post('/api/appointments', appointment(randomUUID(), ids.person)).expect(404);
+    await stranger.post('/api/appointments', appointment(ids.appointment, ids.person)).expect(404);
+    await stranger.post('/api/day/asides', aside(randomUUID(), ids.person, ids.episode)).expect(404);
   });
 
   it('does not let another clinic reuse an id to reach a record', async () => {

@@ -133,8 +133,17 @@ describe('a record that is shown again', () => {
   });
 
   it('hangs on the mark of its person, which every table that says something of a person changes', async () => {
-    // Who looks, pictures and their places, and the phones that are signed in are read anew each time.
-    const apart = ['audit', 'home_session', 'person_mark', 'photo', 'visit_presence'];
+    // Who looks, pictures and their places, phones that are signed in, visits that are planned and what is set aside are
+    // read anew each time.
+    const apart = [
+      'appointment',
+      'audit',
+      'home_session',
+      'person_mark',
+      'photo',
+      'set_aside',
+      'visit_presence',
+    ];
     const of = await world.owner.query<{ name: string; marked: string }[]>(
       `SELECT c.table_name AS name,
               coalesce((SELECT string_agg(DISTINCT t.event_manipulation, ' ' ORDER BY t.event_manipulation)

@@ -1,6 +1,16 @@
 import 'reflect-metadata';
 
 export { PersonBody, PersonPatch } from './person.js';
+export {
+  APPOINTMENT_STATES,
+  AppointmentBody,
+  AppointmentPatch,
+  type AppointmentState,
+  type AppointmentView,
+  AsideBody,
+  LONGEST_ASIDE_DAYS,
+  MAY_BE_SET_ASIDE,
+} from './day.js';
 export { AccountPatch, SignInBody } from './session.js';
 export { EpisodeBody, EpisodePatch, type Outcome, OUTCOMES } from './episode.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';

@@ -1,3 +1,4 @@
+import type { AppointmentView } from './day.js';
 import type { Outcome } from './episode.js';
 import type { TaughtView } from './library.js';
 import type {
@@ -339,12 +340,30 @@ export interface DayItem {
   readonly complaint: { readonly condition: string; readonly affected: Affected } | null;
   readonly headline: string;
   readonly detail: string;
+  /** How much of it, of the same kind: red sessions running, days without a log, days past the review; 0 where it is not counted. */
+  readonly weight: number;
   readonly stageName: string | null;
+  /** Where in how many stages, and the pain of the last mornings; null before there is a stage. */
+  readonly line: { readonly stage: number; readonly stages: number; readonly pain: readonly number[] } | null;
+  /** When they were last seen or last logged, whichever is later; null where neither was. */
+  readonly lastContact: { readonly day: string; readonly by: 'visit' | 'log' } | null;
+  /** What a criterion of the stage wants that is not known, and which exercises of the plan nobody has taught. */
+  readonly toMeasure: readonly string[];
+  readonly toTeach: readonly string[];
+  /** Until when someone set it aside, and why; null where nobody did, or it has changed since. */
+  readonly aside: {
+    readonly id: string;
+    readonly until: string;
+    readonly reason: string;
+    readonly by: string;
+  } | null;
 }
 
 export interface DayView {
   readonly today: string;
   readonly items: readonly DayItem[];
+  /** The visits planned for today, by time. */
+  readonly appointments: readonly AppointmentView[];
 }
 
 export interface HomeEntryView {

@@ -426,24 +426,7 @@ export {
   type PatientPlan,
   type PatientPlanInput,
 } from './plan/patientPlan.js';
-export {
-  type Forecast,
-  forecast,
-  type ForecastInput,
-  FEWEST_POINTS,
-  HORIZON_DAYS,
-  type NoForecast,
-} from './forecast/forecast.js';
-export {
-  criteriaAhead,
-  type CriterionAhead,
-  lastOf,
-  openAhead,
-  seedOf,
-  type SeriesAhead,
-} from './forecast/criteria.js';
-export { type Slip, slipOf } from './forecast/slip.js';
-export { stageAhead, type StageAhead, type When } from './forecast/stage.js';
+export * from './forecast/exports.js';
 export { whyForecast } from './why/forecast.js';
 export { normal, seededRandom } from './simulate/random.js';
 export { simulateHomeLog, type SimulatedDay, type SimulatedHome } from './simulate/homeLog.js';

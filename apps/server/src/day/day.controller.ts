@@ -1,5 +1,5 @@
 import { Controller, Get } from '@nestjs/common';
-import { In } from 'typeorm';
+import { In, IsNull, MoreThan } from 'typeorm';
 import { Clock } from '../clock.js';
 import type { DayItem, DayView, EpisodeView } from '@heathstep/contracts';
 import {
@@ -14,16 +14,18 @@ import {
   sayIf,
 } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
-import { Assessment } from '../episodes/assessment.js';
+import { type Assessed, Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
+import { appointmentsBetween } from './appointments.js';
+import { besideOf, NOTHING_BESIDE } from './beside.js';
 import { ofReview, slipping, type Told } from './ofReview.js';
 import { slipIn } from './slips.js';
 import { languageNow } from '../http/speaking.js';
 import { keepNewest } from '../keepNewest.js';
 import { daySignatures } from '../episodes/signatures.js';
 import { auditList, Db, type Tx } from '../persistence/db.js';
-import { Clinic, EpisodeRow, Person } from '../persistence/entities.js';
+import { Clinic, EpisodeRow, Person, SetAside } from '../persistence/entities.js';
 
 const SILENT_DAYS = 4;
 const ORDER: readonly DayItem['kind'][] = [
@@ -70,21 +72,26 @@ const doneWords = ({ percent, days }: { readonly percent: number; readonly days:
         words: days < 7 ? say('in the {{days}} days since the plan was given', { days }) : say('this week'),
       });
 
-const newReferral = (person: Person): DayItem => ({
+const newReferral = (person: Person): Item => ({
+  ...NOTHING_BESIDE,
   personId: person.id,
   episodeId: null,
   name: person.name,
   stageName: null,
   complaint: null,
+  weight: 0,
   kind: 'new',
   headline: say('New referral'),
   detail: say('Nothing recorded yet'),
 });
 
+/** A row as it is by the record alone; what is set aside is looked up each time. */
+type Item = Omit<DayItem, 'aside'>;
+
 /** What was worked out of a person, and on what. */
 interface Known {
   readonly signature: string;
-  readonly items: readonly DayItem[];
+  readonly items: readonly Item[];
 }
 
 /** More people than this are not kept: the oldest go. */
@@ -125,12 +132,39 @@ export class DayController {
         await this.refresh(tx, changed.slice(from, from + AT_ONCE), signatureOf);
         await otherRequests();
       }
-      const items: DayItem[] = people.flatMap((p) => this.known.get(inLanguage(p.id))?.items ?? []);
-      items.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) || a.name.localeCompare(b.name));
-      const shown = items.map((i) => i.personId);
+      const today = now.slice(0, 10);
+      const asideOf = await this.asides(tx, today);
+      const items: DayItem[] = people.flatMap((p) =>
+        (this.known.get(inLanguage(p.id))?.items ?? []).map((item) => ({ ...item, aside: asideOf(item) })),
+      );
+      items.sort(
+        (a, b) =>
+          ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) ||
+          b.weight - a.weight ||
+          a.name.localeCompare(b.name),
+      );
+      const appointments = await appointmentsBetween(tx, today, today);
+      const shown = [...new Set([...items, ...appointments].map((i) => i.personId))];
       await auditList(tx, me, { action: 'read', subject: 'day', shown });
-      return { today: localDay(this.clock.now(), clinic.timeZone), items };
+      return { today, items, appointments };
     });
+  }
+
+  /** What is set aside today, by row: as long as it is what it was, and no worse. */
+  private async asides(tx: Tx, today: string): Promise<(item: Item) => DayItem['aside']> {
+    const rows = await tx.find(SetAside, {
+      where: { endedAt: IsNull(), until: MoreThan(today) },
+      order: { at: 'ASC' },
+    });
+    if (rows.length === 0) return () => null;
+    const names = await this.reader.names(tx);
+    const of = (personId: string, episodeId: string | null) => `${personId} ${episodeId ?? ''}`;
+    const latest = new Map(rows.map((r) => [of(r.personId, r.episodeId), r]));
+    return (item) => {
+      const row = latest.get(of(item.personId, item.episodeId));
+      if (row === undefined || row.kind !== item.kind || item.weight > row.weight) return null;
+      return { id: row.id, until: row.until, reason: row.reason, by: names.get(row.authorId) ?? '' };
+    };
   }
 
   /** Works out anew what of some people is to be looked at. */
@@ -161,14 +195,17 @@ export class DayController {
     }
   }
 
-  private item(record: EpisodeRecord, lastDecision: Date | null): DayItem {
+  private item(record: EpisodeRecord, lastDecision: Date | null): Item {
+    const assessed = this.assessment.assess(record, lastDecision);
     return {
       personId: record.row.personId,
       episodeId: record.row.id,
       name: record.view.person.name,
       stageName: this.stageName(record),
       complaint: { condition: record.row.condition, affected: record.row.affected },
-      ...this.tell(record, lastDecision),
+      weight: 0,
+      ...besideOf(record, assessed),
+      ...this.tell(record, assessed),
     };
   }
 
@@ -185,9 +222,8 @@ export class DayController {
     return sayIf(stageOf(record.protocol, stage)?.name ?? stage);
   }
 
-  private tell(record: EpisodeRecord, lastDecision: Date | null): Told {
+  private tell(record: EpisodeRecord, assessed: Assessed): Told {
     const { view } = record;
-    const assessed = this.assessment.assess(record, lastDecision);
     const { review, stage, home } = assessed;
     const [stop] = view.openStops;
     if (stop !== undefined)

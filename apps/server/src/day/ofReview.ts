@@ -3,7 +3,7 @@ import type { DayItem } from '@heathstep/contracts';
 import type { ReviewResult, Slip } from '@heathstep/core';
 
 /** A row of the day: how pressing, and why. */
-export type Told = Pick<DayItem, 'kind' | 'headline' | 'detail'>;
+export type Told = Pick<DayItem, 'kind' | 'headline' | 'detail'> & { readonly weight?: number };
 
 /**
  * What the review of someone with a plan asks of the day; null where it asks for nothing but to go on. Only what goes on by
@@ -17,6 +17,7 @@ export function ofReview(review: ReviewResult, reds: number, stageName: string):
   if (review.decision === 'ease-back' || reds > 0)
     return {
       kind: 'flare',
+      weight: reds,
       headline:
         reds > 1
           ? say('Flare: {{reds}} red sessions running', { reds })

@@ -8,6 +8,7 @@ import { CLINIC_ID, CLINICIAN, demoId, today, userId } from './ids.js';
 import { loadDemoLibrary } from './library.js';
 import { LONGER_COURSES } from './longerCourses.js';
 import { BENCH_PEOPLE } from './benchPeople.js';
+import { loadPlannedVisits } from './plannedVisits.js';
 import { PROTOCOL_PEOPLE } from './protocolPeople.js';
 import { DemoPersonLoader } from './loadPerson.js';
 import { DEMO_PEOPLE, DEMO_REFERRALS } from './people.js';
@@ -38,6 +39,8 @@ export async function demoIsLoaded(source: DataSource): Promise<boolean> {
 /** Removes the demo clinic and everything of it, and nothing else. */
 export async function removeDemo(source: DataSource): Promise<void> {
   const tables = [
+    'appointment',
+    'set_aside',
     'taught_exercise',
     'band_calibration',
     'exercise_note',
@@ -119,6 +122,7 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
     }
     for (const person of [...DEMO_PEOPLE, ...BENCH_PEOPLE, ...PROTOCOL_PEOPLE, ...LONGER_COURSES])
       await new DemoPersonLoader(tx, content, now, person).load();
+    await loadPlannedVisits(tx, now);
     await loadDemoLibrary(tx, content, {
       clinicId: CLINIC_ID,
       who: {

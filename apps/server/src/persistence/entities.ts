@@ -1,5 +1,5 @@
 import type { StageKey } from '@heathstep/core';
-import type { Outcome } from '@heathstep/contracts';
+import type { AppointmentState, Outcome } from '@heathstep/contracts';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
 const JSONB = { type: 'jsonb' } as const;
@@ -368,6 +368,44 @@ export class DecisionRow extends OfClinic {
   @Column(TIME) at!: Date;
 }
 
+@Entity('appointment')
+@Check('appointment_time_check', `time ~ '^([01][0-9]|2[0-3]):[0-5][0-9]$'`)
+@Check('appointment_minutes_check', 'minutes BETWEEN 5 AND 240')
+@Check('appointment_state_check', `state IN ('planned', 'came', 'missed', 'cancelled')`)
+@Index('appointment_day', ['clinicId', 'day'])
+@Index('appointment_uid', ['clinicId', 'uid'], { unique: true, where: 'uid IS NOT NULL' })
+export class Appointment extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'person_id', ...UUID }) personId!: string;
+  /** The clinic's own day and time, whatever the clocks do. */
+  @Column({ type: 'date' }) day!: string;
+  @Column(TEXT) time!: string;
+  @Column(INT) minutes!: number;
+  @Column(TEXT) note!: string;
+  @Column(TEXT) state!: AppointmentState;
+  /** Of the event of a calendar it was taken from. */
+  @Column({ type: 'text', nullable: true }) uid!: string | null;
+  @Column(INT) version!: number;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
+@Entity('set_aside')
+@Index('set_aside_until', ['clinicId', 'until'], { where: 'ended_at IS NULL' })
+export class SetAside extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'person_id', ...UUID }) personId!: string;
+  @Column({ name: 'episode_id', type: 'uuid', nullable: true }) episodeId!: string | null;
+  @Column(TEXT) kind!: string;
+  @Column(INT) weight!: number;
+  @Column({ type: 'date' }) until!: string;
+  @Column(TEXT) reason!: string;
+  /** When it was taken back before its day. */
+  @Column({ name: 'ended_at', type: 'timestamptz', nullable: true }) endedAt!: Date | null;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+}
+
 @Entity('audit')
 @Index('audit_person', ['clinicId', 'personId', 'at'])
 @Index('audit_user', ['clinicId', 'userId', 'at'])
@@ -419,6 +457,8 @@ export const ENTITIES = [
   HomeSession,
   HomeEntry,
   DecisionRow,
+  Appointment,
+  SetAside,
   Audit,
   ContentReview,
 ];

@@ -1,6 +1,7 @@
 import type { DataSourceOptions } from 'typeorm';
 import { ENTITIES } from './entities.js';
 import { Accounts1765500000000 } from './migrations/accounts.js';
+import { DayWork1766100000000 } from './migrations/dayWork.js';
 import { Bench1764100000000 } from './migrations/bench.js';
 import { ClinicProtocols1764800000000 } from './migrations/clinicProtocols.js';
 import { Ends1765000000000 } from './migrations/ends.js';
@@ -41,6 +42,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     Frozen1765800000000,
     Sealed1765900000000,
     Marks1766000000000,
+    DayWork1766100000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -20,6 +20,10 @@ export const CHANGES: readonly News[] = [
       say('Areas of the drawn foot follow its anatomy; the inner side is seen from the inner side.'),
       say('Pain now, told in the story, is not asked again; a no to an injury is held against the story.'),
       say('Long lists open at once, and a plan uses the width of a tablet.'),
+      say('Day has the visits of today, planned here or from a calendar, and goes into any calendar.'),
+      say('A row of the day can be set aside with a reason; it comes back when it gets worse.'),
+      say('A trend says when a stage may be left, is drawn ahead, and Day says when it slips.'),
+      say('At home scores are chosen by arrows or digits too.'),
     ],
   },
   {

@@ -105,7 +105,7 @@ function ReadCalendar({
   const read = async (file: File): Promise<string | null> => {
     take(null);
     if (file.size > MOST_BYTES) return say('A calendar of more than 5 MB is not read.');
-    const { busyIn, NoCalendar } = await import('./busy.js');
+    const { busyIn, NoCalendar } = await import('../../parts/calendarFile.js');
     try {
       const from = addDays(episode.today, 1);
       take(busyIn(await file.text(), { from, days: LOOK_AHEAD_DAYS, timeZone: episode.timeZone }));

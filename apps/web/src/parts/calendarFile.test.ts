@@ -1,4 +1,4 @@
-import { busyIn, NoCalendar } from './busy.js';
+import { busyIn, NoCalendar } from './calendarFile.js';
 
 const span = { from: '2026-03-23', days: 14, timeZone: 'Europe/Berlin' };
 const calendar = (...lines: string[]) =>

@@ -1,0 +1,61 @@
+import ical, { ICalEventStatus } from 'ical-generator';
+import type { AppointmentView } from '@heathstep/contracts';
+import { addDays, say } from '@heathstep/core';
+import type { Tx } from '../persistence/db.js';
+
+interface Row extends Omit<AppointmentView, 'personId'> {
+  readonly person_id: string;
+}
+
+/** The visits planned on days, both included, by day and time; names as they are now. */
+export async function appointmentsBetween(tx: Tx, from: string, to: string): Promise<AppointmentView[]> {
+  const rows = await tx.query<Row[]>(
+    `SELECT a.id, a.person_id, p.name, a.day::text, a.time, a.minutes, a.note, a.state, a.uid, a.version
+       FROM appointment a JOIN person p ON p.clinic_id = a.clinic_id AND p.id = a.person_id
+      WHERE a.day BETWEEN $1 AND $2 ORDER BY a.day, a.time, p.name, a.id`,
+    [from, to],
+  );
+  return rows.map(({ person_id, ...row }) => ({ personId: person_id, ...row }));
+}
+
+export async function appointmentOf(tx: Tx, id: string): Promise<AppointmentView | null> {
+  const [row] = await tx.query<Row[]>(
+    `SELECT a.id, a.person_id, p.name, a.day::text, a.time, a.minutes, a.note, a.state, a.uid, a.version
+       FROM appointment a JOIN person p ON p.clinic_id = a.clinic_id AND p.id = a.person_id WHERE a.id = $1`,
+    [id],
+  );
+  if (row === undefined) return null;
+  const { person_id, ...rest } = row;
+  return { personId: person_id, ...rest };
+}
+
+/**
+ * Planned visits for any calendar. Times are floating: nine in the morning at the clinic. Ids stay the same, and one that was
+ * cancelled is sent so.
+ *
+ * @returns iCalendar text (RFC 5545)
+ */
+export function appointmentsCalendar(
+  list: readonly AppointmentView[],
+  { clinic, now }: { readonly clinic: string; readonly now: Date },
+): string {
+  const calendar = ical({ name: clinic, prodId: { company: 'heathstep', product: 'visits' } });
+  for (const a of list) {
+    const [hours = 0, minutes = 0] = a.time.split(':').map(Number);
+    const end = hours * 60 + minutes + a.minutes;
+    const endDay = addDays(a.day, Math.floor(end / 1440));
+    const endTime = `${String(Math.floor(end / 60) % 24).padStart(2, '0')}:${String(end % 60).padStart(2, '0')}`;
+    calendar.createEvent({
+      id: a.uid ?? `${a.id}@heathstep`,
+      start: `${a.day}T${a.time}:00`,
+      end: `${endDay}T${endTime}:00`,
+      floating: true,
+      stamp: now,
+      sequence: a.version - 1,
+      status: a.state === 'cancelled' ? ICalEventStatus.CANCELLED : ICalEventStatus.CONFIRMED,
+      summary: say('Visit: {{name}}', { name: a.name }),
+      ...(a.note === '' ? {} : { description: a.note }),
+    });
+  }
+  return calendar.toString();
+}

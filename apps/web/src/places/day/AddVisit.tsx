@@ -1,0 +1,127 @@
+import { say } from '@heathstep/core';
+import { Dialog } from 'radix-ui';
+import { type SyntheticEvent, useState } from 'react';
+import type { AppointmentView, PersonRow } from '@heathstep/contracts';
+import { ApiError, request } from '../../api/client.js';
+import { FieldNote, Refusal, SendOrLeave, TextField } from '../../parts/fields.js';
+import { WhoField } from './WhoField.js';
+
+/** A whole half hour, as most visits are. */
+const USUAL_MINUTES = '30';
+
+/** Plans a visit: who, when, how long. */
+export function AddVisit({
+  day: first,
+  done,
+  cancel,
+}: {
+  day: string;
+  done: () => unknown;
+  cancel: () => void;
+}) {
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && cancel()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-scrim" />
+        <Dialog.Content
+          className="fixed left-1/2 top-1/2 z-50 max-h-[94vh] w-[30rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl bg-paper p-6 shadow-2xl"
+          aria-describedby={undefined}
+        >
+          <Dialog.Title asChild>
+            <h2>{say('Plan a visit')}</h2>
+          </Dialog.Title>
+          <Form day={first} done={done} cancel={cancel} />
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Form({ day: first, done, cancel }: { day: string; done: () => unknown; cancel: () => void }) {
+  const [id] = useState(() => crypto.randomUUID());
+  const [who, setWho] = useState<PersonRow | null>(null);
+  const [day, setDay] = useState(first);
+  const [time, setTime] = useState('');
+  const [minutes, setMinutes] = useState(USUAL_MINUTES);
+  const [note, setNote] = useState('');
+  const [error, setError] = useState<ApiError | null>(null);
+  const [busy, setBusy] = useState(false);
+  const submit = async (event: SyntheticEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    setError(null);
+    try {
+      await request<AppointmentView>('POST', '/api/appointments', {
+        id,
+        personId: who?.id ?? '',
+        day,
+        time,
+        minutes: Number(minutes.replace(',', '.')),
+        note,
+      });
+      await done();
+    } catch (failure) {
+      setError(failure instanceof ApiError ? failure : null);
+    }
+    setBusy(false);
+  };
+  return (
+    <form className="mt-3 space-y-3" onSubmit={(e) => void submit(e)} noValidate>
+      {who === null ? (
+        <div>
+          <p className="text-sm text-ink-2">{say('Who')}</p>
+          <WhoField choose={setWho} />
+        </div>
+      ) : (
+        <p>
+          <b>{who.name}</b>{' '}
+          <button type="button" className="text-action ml-2 min-h-11 text-sm" onClick={() => setWho(null)}>
+            {say('someone else')}
+          </button>
+        </p>
+      )}
+      <FieldNote text={error?.at('/personId')} />
+      <div className="grid grid-cols-3 gap-3 max-sm:grid-cols-1">
+        <TextField
+          label={say('Day')}
+          type="date"
+          field="field w-full"
+          value={day}
+          onChange={setDay}
+          error={error?.at('/day') ?? null}
+        />
+        <TextField
+          label={say('Time')}
+          type="time"
+          field="field w-full"
+          value={time}
+          onChange={setTime}
+          error={error?.at('/time') ?? null}
+        />
+        <TextField
+          label={say('Minutes')}
+          inputMode="numeric"
+          field="field w-full"
+          value={minutes}
+          onChange={setMinutes}
+          error={error?.at('/minutes') ?? null}
+        />
+      </div>
+      <TextField
+        label={say('Note')}
+        field="field w-full"
+        maxLength={200}
+        value={note}
+        onChange={setNote}
+        error={error?.at('/note') ?? null}
+      />
+      <Refusal error={error} />
+      <SendOrLeave
+        send={say('Plan it')}
+        leave={say('Leave it')}
+        disabled={busy || who === null}
+        onLeave={cancel}
+      />
+    </form>
+  );
+}
