@@ -246,6 +246,7 @@ export {
   redsWithin,
   type Runs,
 } from './progress/sessions.js';
+export { type FlareSince, type Since, sinceVisit } from './progress/since.js';
 export {
   type CriteriaResult,
   type Criterion,

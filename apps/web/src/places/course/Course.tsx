@@ -27,9 +27,9 @@ import { shortDay } from '../../parts/dates.js';
 import { OfEpisode } from '../../parts/OfEpisode.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
+import { SessionStrip } from '../../parts/SessionStrip.js';
 import { Why } from '../../parts/Why.js';
 import { DecisionPanel } from './DecisionPanel.js';
-import { SessionStrip } from './SessionStrip.js';
 import { type Ahead, type AheadOfStage, fewestOf, useAhead } from './useAhead.js';
 
 const Trend = lazy(async () => ({ default: (await import('../../parts/Trend.js')).Trend }));

@@ -14,6 +14,7 @@ import { DECISIONS, STOP_ENDS, type CourseView, type DecisionBody } from '@heath
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { CloseDialog, type ClosureValues } from '../../parts/CloseDialog.js';
+import { useArrival } from '../../parts/useArrival.js';
 import { fullDay, longDay } from '../../parts/dates.js';
 import { endedWords } from '../../parts/Ended.js';
 import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
@@ -66,14 +67,40 @@ export function DecisionPanel({
         <History course={course} />
       </div>
     );
+  return (
+    <Suggested
+      course={course}
+      content={content}
+      review={review}
+      names={names}
+      last={at >= protocol.stages.length - 1}
+    />
+  );
+}
+
+/** What is suggested now, to be used or decided otherwise. */
+function Suggested({
+  course,
+  content,
+  review,
+  names,
+  last,
+}: {
+  course: CourseView;
+  content: ClinicContent;
+  review: ReviewResult;
+  names: { now: string; next: string; before: string };
+  last: boolean;
+}) {
+  const panel = useArrival();
   const words = DECISION_WORDS[review.decision];
   const reviewed = content.reviews['rule:review'];
   return (
-    <div>
+    <div ref={panel} tabIndex={-1}>
       <OpenStops course={course} />
       {words !== undefined && <Judgement tone={words.tone}>{words.text}</Judgement>}
       <h2 className="mt-1 text-2xl">{HEADLINE[review.decision](names)}</h2>
-      <Decide course={course} review={review} last={at >= protocol.stages.length - 1} />
+      <Decide course={course} review={review} last={last} />
       {course.drafted !== null && <Drafted plan={course.drafted} />}
       <Reasons review={review} />
       {review.wouldChange.length > 0 && (
@@ -184,7 +211,8 @@ function Decide({ course, review, last }: { course: CourseView; review: ReviewRe
       setOtherwise(false);
       client.setQueryData(keys.course(episode.id), next);
       void client.invalidateQueries({ queryKey: keys.day });
-      if (next.episode.draft !== null) await navigate(`/episodes/${episode.id}/plan`);
+      if (next.episode.draft !== null)
+        await navigate(`/episodes/${episode.id}/plan`, { state: { goesOn: true } });
     },
   });
   if (session.data?.user.role === 'assistant')

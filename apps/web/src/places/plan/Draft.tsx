@@ -11,6 +11,7 @@ import {
   withinRange,
   say,
 } from '@heathstep/core';
+import { useArrival } from '../../parts/useArrival.js';
 import { ApiError, request } from '../../api/client.js';
 import { DocumentStore, type DocumentResult, type Versioned } from '../../api/documentStore.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
@@ -313,13 +314,14 @@ function Aside({ course, content, draft, stage, store, model, blocked, askFirst 
       await navigate(`/episodes/${episode.id}/plan`);
     },
   });
+  const arrival = useArrival();
   const first = episode.person.name.split(' ')[0] ?? '';
   const mayGive = session.data?.user.role !== 'assistant';
   const nameOf = (exercise: string) => content.exercises.find((e) => e.key === exercise)?.name ?? exercise;
   return (
     <>
       <Sums model={model} course={course} stage={stage} />
-      <section className="mt-5 border-t border-line pt-4">
+      <div ref={arrival} tabIndex={-1} className="mt-5 border-t border-line pt-4">
         {mayGive ? (
           <button
             type="button"
@@ -352,7 +354,7 @@ function Aside({ course, content, draft, stage, store, model, blocked, askFirst 
             version: course.protocol.version,
           })}
         </p>
-      </section>
+      </div>
       <LeftOut
         left={draft.left
           .filter((l) => model.lines.every((line) => line.exercise.key !== l.exercise))

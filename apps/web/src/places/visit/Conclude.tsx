@@ -6,6 +6,7 @@ import { isConcluded, type VisitView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys, useSession } from '../../api/queries.js';
 import { ChoiceBlank } from '../../parts/Blank.js';
+import { openPlace } from '../../parts/goOn.js';
 import { sentence } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { Driven } from './conclude/Driven.js';
@@ -143,7 +144,7 @@ function Sign({ live }: { live: LiveVisit }) {
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: keys.course(episode.id) });
       const next = !planned ? 'visit' : episode.stage === null ? 'plan' : 'course';
-      await navigate(`/episodes/${episode.id}/${next}`);
+      await navigate(`/episodes/${episode.id}/${next}`, { state: { goesOn: true } });
     },
   });
   const missing = live.safety.unanswered.length;
@@ -163,7 +164,16 @@ function Sign({ live }: { live: LiveVisit }) {
       ? [say('the stage to start in')]
       : []),
   ];
-  const unsaved = live.store.status !== 'saved';
+  const { status } = live.store;
+  const [asked, setAsked] = useState(false);
+  const { mutate } = sign;
+  // What is still on its way is waited for; what cannot be saved lets nothing be signed.
+  useEffect(() => {
+    if (!asked || status === 'saving') return;
+    setAsked(false);
+    if (status === 'saved') mutate();
+  }, [asked, status, mutate]);
+  const unsaved = status !== 'saved' && status !== 'saving';
   if (live.visit.signedAt !== null)
     return (
       <p className="mt-8 border-t border-line pt-4 text-ink-2">
@@ -171,15 +181,15 @@ function Sign({ live }: { live: LiveVisit }) {
       </p>
     );
   return (
-    <div className="mt-8 border-t border-line pt-4">
+    <div className="mt-8 border-t border-line pt-4" {...openPlace(true)}>
       {session.data?.user.role === 'assistant' ? (
         <p className="text-sm text-ink-2">{say('A clinician signs the visit.')}</p>
       ) : (
         <button
           type="button"
           className="action"
-          disabled={waits.length > 0 || unsaved || sign.isPending}
-          onClick={() => sign.mutate()}
+          disabled={waits.length > 0 || unsaved || asked || sign.isPending}
+          onClick={() => setAsked(true)}
         >
           {!planned
             ? say('Sign the visit')

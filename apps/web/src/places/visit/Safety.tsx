@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { canOverride, type SafetyQuestion, type TriggeredRule, whySafety, say } from '@heathstep/core';
 import { useSession } from '../../api/queries.js';
 import { longDay } from '../../parts/dates.js';
+import { goOn, openPlace } from '../../parts/goOn.js';
 import { sentence } from '../../parts/Judgement.js';
 import { LEVEL_WORDS, SIGN_WORDS } from '../../parts/levels.js';
 import { Why } from '../../parts/Why.js';
@@ -38,12 +39,15 @@ export function Safety({ live }: { live: LiveVisit }) {
       <Triggered live={live} />
       <Computed live={live} />
       {lasting.length > 0 && (
-        <p className="mb-4 flex items-center gap-4 rounded bg-heather-wash px-4 py-2">
+        <p className="mb-4 flex items-center gap-4 rounded bg-heather-wash px-4 py-2" {...openPlace(true)}>
           <span>{say('{{n}} lasting facts were answered last time.', { n: lasting.length })}</span>
           <button
             type="button"
             className="text-action min-h-11"
-            onClick={() => lasting.forEach((q) => live.set(`safety.${q.key}`, lastAnswer(live, q.key)))}
+            onClick={(event) => {
+              lasting.forEach((q) => live.set(`safety.${q.key}`, lastAnswer(live, q.key)));
+              goOn(event, 'div');
+            }}
           >
             {say('They still hold')}
           </button>
@@ -133,7 +137,7 @@ function Group({
 }) {
   const open = questions.filter((q) => live.store.get(`safety.${q.key}`) === null);
   return (
-    <section className="mb-5" aria-label={name}>
+    <section className="mb-5" aria-label={name} {...openPlace(open.length > 0)}>
       <div className="flex items-baseline gap-4 border-b border-line pb-1">
         <h3>{name}</h3>
         <span className="text-sm text-ink-2">
@@ -145,7 +149,10 @@ function Group({
             type="button"
             className="text-action min-h-11 text-sm"
             aria-label={say('Asked, none of these: {{name}}', { name })}
-            onClick={() => open.forEach((q) => live.set(`safety.${q.key}`, 'no'))}
+            onClick={(event) => {
+              open.forEach((q) => live.set(`safety.${q.key}`, 'no'));
+              goOn(event, 'section');
+            }}
           >
             {say('Asked, none of these')}
           </button>

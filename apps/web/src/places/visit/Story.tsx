@@ -9,6 +9,7 @@ import { AddMeasure } from './AddMeasure.js';
 import { type LiveVisit, sidesText, storyScore } from './live.js';
 import { Rows } from './rows/Rows.js';
 import { Onward, rowsOf } from './Steps.js';
+import { SinceLast } from './SinceLast.js';
 import { STORY_CHOICES, STORY_LISTS, type ToldKey, type ToldListKey } from './storyWords.js';
 
 const BODY_MASS_ENTRY = `measure.${BODY_MASS}.none` as const;
@@ -231,6 +232,15 @@ function ThePerson({ live }: { live: LiveVisit }) {
 
 /** The story starts on the foot and reads back as sentences. */
 export function Story({ live }: { live: LiveVisit }) {
+  return (
+    <>
+      <SinceLast live={live} />
+      <WholeStory live={live} />
+    </>
+  );
+}
+
+function WholeStory({ live }: { live: LiveVisit }) {
   return (
     <div className="grid grid-cols-[19rem_minmax(0,1fr)] gap-8 max-md:grid-cols-1">
       <div>

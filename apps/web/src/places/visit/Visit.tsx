@@ -89,6 +89,7 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
               <button
                 type="button"
                 className="action mt-6"
+                autoFocus
                 disabled={open.isPending}
                 onClick={() => open.mutate()}
               >

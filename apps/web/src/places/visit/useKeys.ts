@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
+import { goToFirst } from '../../parts/goOn.js';
 import type { LiveVisit } from './live.js';
 import { STEPS, type Step } from './progress.js';
 
@@ -10,7 +11,10 @@ function focusFirstOpen(): void {
   const open = [...document.querySelectorAll<HTMLInputElement>('input[data-trial]')].find(
     (input) => input.value === '',
   );
-  if (open === undefined) return;
+  if (open === undefined) {
+    goToFirst();
+    return;
+  }
   const { top, bottom } = open.getBoundingClientRect();
   if (top >= 0 && bottom <= window.innerHeight) open.focus({ preventScroll: true });
 }

@@ -8,10 +8,11 @@ import {
   shown,
   say,
 } from '@heathstep/core';
-import { concludedIdeas, type ConcludedIdea, entriesOf } from '@heathstep/contracts';
+import type { ConcludedIdea } from '@heathstep/contracts';
 import { type Idea, ideaId, ideasOf } from '../findings/ideas.js';
 import { IdeaBar, RankWord, RuleOut } from '../findings/Ideas.js';
 import type { LiveVisit } from '../live.js';
+import { AsBefore } from './AsBefore.js';
 import { GoOnAs } from './GoOnAs.js';
 import { ENTRY, judgedIdeas, withVerdict, without } from './concluded.js';
 
@@ -359,26 +360,6 @@ function Adding({ live }: { live: LiveVisit }) {
   );
 }
 
-/** What was concluded at the visit before, to be taken over as it stands or judged anew. */
-function LastTime({ live }: { live: LiveVisit }) {
-  const last = live.previous === null ? [] : concludedIdeas(entriesOf(live.previous.entries));
-  if (last.length === 0) return null;
-  const words = last.map(
-    (i) =>
-      `${titleOf(live, i.condition)}${i.side === 'none' ? '' : `, ${say(i.side)}`}${i.leads ? say(' (treated first)') : ''}`,
-  );
-  return (
-    <p className="mt-1 text-sm text-ink-2">
-      {say('Last visit: {{list}}. ', { list: words.join('; ') })}
-      {judgedIdeas(live).length === 0 && (
-        <button type="button" className="text-action min-h-9" onClick={() => save(live, last)}>
-          {say('still so')}
-        </button>
-      )}
-    </p>
-  );
-}
-
 /** The ranked ideas, each to be agreed or rejected; what the clinician makes of them is the record. */
 export function JudgedIdeas({ live }: { live: LiveVisit }) {
   const reasoning = live.reasoning();
@@ -395,7 +376,7 @@ export function JudgedIdeas({ live }: { live: LiveVisit }) {
           </span>
         </p>
       )}
-      <LastTime live={live} />
+      <AsBefore live={live} ideas={ideas} />
       <ul className="mt-1" aria-label={say('Ideas to judge')}>
         {ideas.map((idea, i) => (
           <IdeaRow key={ideaId(idea.ranked)} idea={idea} live={live} opened={i === 0} />

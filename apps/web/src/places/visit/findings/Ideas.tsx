@@ -58,8 +58,8 @@ export function RankWord({ idea }: { idea: Idea }) {
   return (
     <Why
       of={() => whyRank(idea.condition, idea.ranked)}
-      className={`text-sm ${idea.ranked.rank === 'leading' ? 'font-semibold text-heather-deep' : 'text-ink-2'}`}
-      label={`${idea.condition.name}: ${idea.ranked.rank}`}
+      className={`inline-block min-h-7 text-sm ${idea.ranked.rank === 'leading' ? 'font-semibold text-heather-deep' : 'text-ink-2'}`}
+      label={`${idea.condition.name}: ${say(idea.ranked.rank)}`}
     >
       {say(idea.ranked.rank)}
     </Why>

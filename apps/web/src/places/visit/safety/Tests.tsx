@@ -1,3 +1,4 @@
+import { goOn, openPlace } from '../../../parts/goOn.js';
 import { say } from '@heathstep/core';
 import { useState } from 'react';
 import type { ExaminedPart, SafetyAnswer, SafetyQuestion } from '@heathstep/core';
@@ -67,13 +68,17 @@ function Part({
       type="button"
       className="text-action min-h-11 text-sm"
       aria-label={`${text}: ${part.name}`}
-      onClick={() => open.forEach((q) => live.set(`safety.${q.key}`, answer))}
+      onClick={(event) => {
+        open.forEach((q) => live.set(`safety.${q.key}`, answer));
+        // A test that was left out wants to say why.
+        if (answer === 'no') goOn(event, 'section');
+      }}
     >
       {text}
     </button>
   );
   return (
-    <section className="mb-5 flex gap-4" aria-label={part.name}>
+    <section className="mb-5 flex gap-4" aria-label={part.name} {...openPlace(open.length > 0)}>
       <div className="hidden w-28 shrink-0 justify-center pt-2 sm:flex">
         <PartPicture part={part} />
       </div>

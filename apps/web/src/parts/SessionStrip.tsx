@@ -1,8 +1,9 @@
 import { addDays, type PainSchool, type PainState, shown, whySession, say } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
-import { shortDay } from '../../parts/dates.js';
-import { Why } from '../../parts/Why.js';
+import { shortDay } from './dates.js';
+import { Why } from './Why.js';
 
+/** Three weeks, where nothing else is asked. */
 const DAYS = 21;
 
 const LOOK: Record<PainState, { readonly colour: string; readonly mark: string; readonly word: string }> = {
@@ -13,9 +14,17 @@ const LOOK: Record<PainState, { readonly colour: string; readonly mark: string; 
   'not-known': { colour: 'transparent', mark: '?', word: say('not known') },
 };
 
-/** Three weeks of sessions: what was done as a bar, how it was taken as a marked block beneath. */
-export function SessionStrip({ course, school }: { course: CourseView; school: PainSchool }) {
-  const days = Array.from({ length: DAYS }, (_, i) => addDays(course.episode.today, i - DAYS + 1));
+/** Some days of sessions up to today: what was done as a bar, how it was taken as a marked block beneath. */
+export function SessionStrip({
+  course,
+  school,
+  count = DAYS,
+}: {
+  course: CourseView;
+  school: PainSchool;
+  count?: number;
+}) {
+  const days = Array.from({ length: count }, (_, i) => addDays(course.episode.today, i - count + 1));
   const on = new Map(course.sessions.map((s) => [s.day, s]));
   const most = Math.max(1, ...course.sessions.map((s) => s.tensionMinutes));
   return (
@@ -26,7 +35,7 @@ export function SessionStrip({ course, school }: { course: CourseView; school: P
       </div>
       <div
         className="mt-3 grid items-end gap-1"
-        style={{ gridTemplateColumns: `repeat(${DAYS}, minmax(0, 1fr))` }}
+        style={{ gridTemplateColumns: `repeat(${count}, minmax(0, 1fr))` }}
       >
         {days.map((day) => {
           const s = on.get(day);
