@@ -95,5 +95,5 @@ test('a review by keys alone: what happened since, signs asked group by group, t
     await expect(page.getByText(/^version 3, given/)).toBeVisible();
   });
   expect(presses).toBeLessThanOrEqual(MOST_PRESSES);
-  console.log(`review by keys: ${presses} presses beside the readings`);
+  test.info().annotations.push({ type: 'presses beside the readings', description: String(presses) });
 });

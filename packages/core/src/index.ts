@@ -290,6 +290,7 @@ export {
   workByDay,
   weekLoadOn,
   workDone,
+  lastWholeDay,
   workWithin,
 } from './progress/work.js';
 export {

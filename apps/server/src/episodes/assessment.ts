@@ -10,6 +10,7 @@ import {
   type Facts,
   homeFacts,
   isOfRoutine,
+  lastWholeDay,
   routineDays,
   impactByDay,
   type HomeFacts,
@@ -216,10 +217,13 @@ export class Assessment {
     assessed: Assessed,
   ): Pick<CourseView, 'loadDone' | 'impactDone' | 'runsDone' | 'loggedDays'> {
     const { today, bodyMassKg } = record.view;
-    const week = workWithin(assessed.work, today, WEEK_DAYS);
-    const logged = loggedWorkOf(record.home).filter(
-      (l) => daysBetween(l.day, today) < WEEK_DAYS && l.day <= today,
+    const all = loggedWorkOf(record.home);
+    const end = lastWholeDay(
+      all.map((l) => l.day),
+      today,
     );
+    const week = workWithin(assessed.work, end, WEEK_DAYS);
+    const logged = all.filter((l) => daysBetween(l.day, end) < WEEK_DAYS && l.day <= end);
     return {
       loadDone: this.content.tissuesOf(record.protocol).flatMap((tissue) =>
         loadOfWork(week, {

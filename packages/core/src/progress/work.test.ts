@@ -7,6 +7,7 @@ import {
   weekLoadOn,
   workByDay,
   workDone,
+  lastWholeDay,
   workWithin,
 } from './work.js';
 
@@ -42,6 +43,12 @@ describe('what was done', () => {
     expect(workDone([did('two', 'hop')], plans, exerciseOf)).toHaveLength(1);
     expect(workDone([did('two', 'unheard-of')], plans, exerciseOf)).toEqual([]);
     expect(workDone([did('one')], [], exerciseOf)).toEqual([]);
+  });
+
+  it('looks back from today once something is logged today, else from yesterday', () => {
+    expect(lastWholeDay(['2026-03-06', '2026-03-08'], '2026-03-08')).toBe('2026-03-08');
+    expect(lastWholeDay(['2026-03-06', '2026-03-07'], '2026-03-08')).toBe('2026-03-07');
+    expect(lastWholeDay([], '2026-03-01')).toBe('2026-02-28');
   });
 
   it('counts the days of the span, today included', () => {

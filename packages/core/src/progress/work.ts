@@ -88,6 +88,13 @@ export function workDone(
   );
 }
 
+/**
+ * The last day of the week that is looked back on: today once something is logged on it, else yesterday. A day that is not over
+ * would count as one on which nothing was done.
+ */
+export const lastWholeDay = (loggedDays: readonly DayText[], today: DayText): DayText =>
+  loggedDays.includes(today) ? today : addDays(today, -1);
+
 /** Work of the last `days` days, today included. */
 export function workWithin(work: readonly DoneWork[], today: DayText, days: number): DoneWork[] {
   const from = addDays(today, -days);

@@ -130,10 +130,10 @@ function FreeText({
   );
 }
 
-function Sign({ live }: { live: LiveVisit }) {
+/** Signs once what is still on its way is saved; what cannot be saved lets nothing be signed. */
+function useSign(live: LiveVisit) {
   const { episode } = live.course;
   const planned = needsStage(live.protocol);
-  const session = useSession();
   const client = useQueryClient();
   const navigate = useNavigate();
   const sign = useMutation({
@@ -147,6 +147,22 @@ function Sign({ live }: { live: LiveVisit }) {
       await navigate(`/episodes/${episode.id}/${next}`, { state: { goesOn: true } });
     },
   });
+  const { status } = live.store;
+  const [asked, setAsked] = useState(false);
+  const { mutate } = sign;
+  useEffect(() => {
+    if (!asked || status === 'saving') return;
+    setAsked(false);
+    if (status === 'saved') mutate();
+  }, [asked, status, mutate]);
+  return { ask: () => setAsked(true), busy: asked || sign.isPending, error: sign.error };
+}
+
+function Sign({ live }: { live: LiveVisit }) {
+  const { episode } = live.course;
+  const planned = needsStage(live.protocol);
+  const session = useSession();
+  const sign = useSign(live);
   const missing = live.safety.unanswered.length;
   const waits = [
     ...(missing > 0
@@ -165,14 +181,6 @@ function Sign({ live }: { live: LiveVisit }) {
       : []),
   ];
   const { status } = live.store;
-  const [asked, setAsked] = useState(false);
-  const { mutate } = sign;
-  // What is still on its way is waited for; what cannot be saved lets nothing be signed.
-  useEffect(() => {
-    if (!asked || status === 'saving') return;
-    setAsked(false);
-    if (status === 'saved') mutate();
-  }, [asked, status, mutate]);
   const unsaved = status !== 'saved' && status !== 'saving';
   if (live.visit.signedAt !== null)
     return (
@@ -188,8 +196,8 @@ function Sign({ live }: { live: LiveVisit }) {
         <button
           type="button"
           className="action"
-          disabled={waits.length > 0 || unsaved || asked || sign.isPending}
-          onClick={() => setAsked(true)}
+          disabled={waits.length > 0 || unsaved || sign.busy}
+          onClick={sign.ask}
         >
           {!planned
             ? say('Sign the visit')
