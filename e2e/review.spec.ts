@@ -95,5 +95,17 @@ test('a review by keys alone: what happened since, signs asked group by group, t
     await expect(page.getByText(/^version 3, given/)).toBeVisible();
   });
   expect(presses).toBeLessThanOrEqual(MOST_PRESSES);
+
+  await test.step('in Course any two visits stand side by side, and the course line leads to each', async () => {
+    await page.goto(new URL(`/episodes/${episode}/course`, page.url()).href);
+    await expect(page.getByText(/At this pace/).first()).toBeVisible();
+    await expect(page.getByRole('rowheader', { name: 'Single-leg heel raise' })).toBeVisible();
+    await page.getByRole('button', { name: /^the visit before:/ }).click();
+    await page.getByRole('button', { name: /^visit 4,/ }).click();
+    await expect(page.getByRole('cell', { name: /4 then 5/ })).toBeVisible();
+    await expectAccessible(page, 'Course with a forecast');
+    await page.getByRole('link', { name: /^Visit 1,/ }).click();
+    await expect(page.getByText(/^First visit/)).toBeVisible();
+  });
   test.info().annotations.push({ type: 'presses beside the readings', description: String(presses) });
 });

@@ -6,6 +6,7 @@ import {
   say,
   type When,
 } from '@heathstep/core';
+import { Link } from 'react-router';
 import type { EpisodeView } from '@heathstep/contracts';
 import { type Stretch, stretchesOf } from './courseStretches.js';
 import { dayHere, shortDay } from './dates.js';
@@ -151,19 +152,29 @@ function Marks({ episode, scale: { x } }: { episode: EpisodeView; scale: Scale }
   return (
     <>
       {episode.visits.map((v) => (
-        <circle
+        <Link
           key={v.id}
-          cx={x(dayHere(v.startedAt))}
-          cy={52}
-          r={6.5}
-          fill="var(--color-ground)"
-          stroke="var(--color-ink)"
-          strokeWidth="2.5"
+          to={`/episodes/${episode.id}/visit/story${v.signedAt === null ? '' : `?of=${v.id}`}`}
+          aria-label={say('Visit {{number}}, {{shortDay}}', {
+            number: v.number,
+            shortDay: shortDay(v.startedAt),
+          })}
+          className="course-visit"
         >
-          <title>
-            {say('Visit {{number}}, {{shortDay}}', { number: v.number, shortDay: shortDay(v.startedAt) })}
-          </title>
-        </circle>
+          <circle cx={x(dayHere(v.startedAt))} cy={52} r={16} fill="transparent" />
+          <circle
+            cx={x(dayHere(v.startedAt))}
+            cy={52}
+            r={6.5}
+            fill="var(--color-ground)"
+            stroke="var(--color-ink)"
+            strokeWidth="2.5"
+          >
+            <title>
+              {say('Visit {{number}}, {{shortDay}}', { number: v.number, shortDay: shortDay(v.startedAt) })}
+            </title>
+          </circle>
+        </Link>
       ))}
       <circle
         cx={x(episode.today)}
@@ -276,7 +287,7 @@ export function CourseLine({
       <svg
         viewBox={`0 0 ${WIDTH} ${160 + higher}`}
         className="min-w-[52rem] w-full"
-        role="img"
+        role="group"
         aria-label={list.map((s) => `${s.name}, ${s.note}`).join('; ')}
       >
         {list.map((s, i) => (

@@ -24,6 +24,8 @@ export const CHANGES: readonly News[] = [
       say('A row of the day can be set aside with a reason; it comes back when it gets worse.'),
       say('A trend says when a stage may be left, is drawn ahead, and Day says when it slips.'),
       say('At home scores are chosen by arrows or digits too.'),
+      say('A review opens with what happened since; by keys one goes from open place to open place.'),
+      say('Course puts any two visits side by side, and its line leads to each visit.'),
     ],
   },
   {

@@ -4,20 +4,16 @@ import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import {
   areLike,
-  compareValues,
   FEWEST_POINTS,
   type Criterion,
   type MeasureDefinition,
-  shown,
   type Side,
   type StageAhead,
   stricterSchool,
-  whyChange,
   whyCriterion,
   type When,
   whyForecast,
   say,
-  sayKey,
 } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { type ClinicContent } from '../../api/queries.js';
@@ -30,6 +26,7 @@ import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 import { SessionStrip } from '../../parts/SessionStrip.js';
 import { Why } from '../../parts/Why.js';
 import { DecisionPanel } from './DecisionPanel.js';
+import { TwoVisits } from './TwoVisits.js';
 import { type Ahead, type AheadOfStage, fewestOf, useAhead } from './useAhead.js';
 
 const Trend = lazy(async () => ({ default: (await import('../../parts/Trend.js')).Trend }));
@@ -68,7 +65,7 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
           <Link to={`/episodes/${episode.id}/visit`} className="action mt-5">
             {say('To the visit')}
           </Link>
-          {course.measures.length > 0 && <VisitPairs course={course} content={content} />}
+          {course.measures.length > 0 && <TwoVisits course={course} content={content} />}
         </main>
       </>
     );
@@ -122,7 +119,7 @@ function Running({
               course.episode.safety?.acts.school ?? null,
             )}
           />
-          <VisitPairs course={course} content={content} />
+          <TwoVisits course={course} content={content} />
         </section>
         <aside className="bg-paper px-5 py-4 max-md:order-first">
           <DecisionPanel course={course} content={content} protocol={protocol} />
@@ -174,10 +171,9 @@ function StageWhen({ stage }: { stage: StageAhead | null }) {
       {whenWords(stage.when)}
       {length === 0
         ? ''
-        : say('; {{n}} of the criteria {{words}} by no trend', {
-            n: length,
-            words: length === 1 ? say('is told') : say('are told'),
-          })}
+        : length === 1
+          ? say('; one more criterion is wanted, of which no trend tells')
+          : say('; {{n}} more criteria are wanted, of which no trend tells', { n: length })}
       .
     </p>
   );
@@ -321,79 +317,4 @@ function likeNewest(
   const own = facts.filter((f) => f.measure === measure.key && f.side === side && f.value !== null);
   const newest = own[own.length - 1];
   return newest === undefined ? [] : own.filter((f) => areLike(measure, f, newest));
-}
-
-/** The newest visit beside the first: every measure taken at both, with its class of change. */
-function VisitPairs({ course, content }: { course: CourseView; content: ClinicContent }) {
-  const rows = content.measures.flatMap((m) => {
-    const of = (side: Side) => likeNewest(course.measures, m, side);
-    const sides = (['left', 'right'] as const).map((side) => ({ side, takes: of(side) }));
-    return sides.some((s) => s.takes.length > 1) ? [{ m, sides }] : [];
-  });
-  if (rows.length === 0) return null;
-  return (
-    <div className="mt-6">
-      <h2>{say('Now beside the first visit')}</h2>
-      <table className="mt-2 w-full">
-        <thead className="text-left text-sm text-ink-2">
-          <tr>
-            <th scope="col" className="py-1 font-normal">
-              {say('Measure')}
-            </th>
-            <th scope="col" className="pl-3 font-normal" style={{ color: 'var(--color-left)' }}>
-              {say('L left')}
-            </th>
-            <th scope="col" className="pl-3 font-normal" style={{ color: 'var(--color-right)' }}>
-              {say('R right')}
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ m, sides }) => (
-            <tr key={m.key} className="border-t border-line-2">
-              <th scope="row" className="py-1.5 text-left align-top font-semibold">
-                {m.label}
-              </th>
-              {sides.map(({ side, takes }) => (
-                <td key={side} className="py-1.5 pl-3 align-top">
-                  <Pair measure={m} takes={takes} />
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  );
-}
-
-function Pair({ measure, takes }: { measure: MeasureDefinition; takes: CourseView['measures'] }) {
-  const [first] = takes;
-  const last = takes[takes.length - 1];
-  if (first?.value == null || last?.value == null)
-    return <span className="text-ink-3">{say('not taken')}</span>;
-  if (first === last) return <span>{shown(first.value)}</span>;
-  const change = compareValues(measure, first.value, last.value);
-  const tone =
-    change.direction === 'better'
-      ? 'text-go-deep'
-      : change.direction === 'worse'
-        ? 'text-ease-deep'
-        : 'text-ink-2';
-  const [then, now] = [first.value, last.value];
-  return (
-    <span
-      title={say('{{shortDay}} and {{shortDay2}}', {
-        shortDay: shortDay(first.at),
-        shortDay2: shortDay(last.at),
-      })}
-    >
-      {shown(then)} <span aria-hidden>→</span>
-      <span className="sr-only">{say('then')}</span> <b>{shown(now)}</b>{' '}
-      <Why of={() => whyChange(measure, then, now)} className={`text-sm ${tone}`}>
-        {say(change.direction)}
-        {change.class === 'not-known' ? '' : `, ${sayKey(change.class)}`}
-      </Why>
-    </span>
-  );
 }
