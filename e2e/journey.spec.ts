@@ -338,7 +338,7 @@ test('from first visit to first decision: heel pain, clinician and patient', asy
 
 test('ready to progress: the suggestion is used, and the next stage’s plan follows', async ({ page }) => {
   await signIn(page);
-  await page.getByRole('link', { name: /Ilse Venning/ }).click();
+  await page.getByRole('link', { name: /^Ready Ilse Venning/ }).click();
   await expect(page.getByRole('heading', { name: 'Go on to Slow and heavy' })).toBeVisible();
   const drafted = page.getByRole('region', { name: 'The plan it would draft' });
   await expect(drafted).toContainText('Slow heel raise on the towel comes');
@@ -355,7 +355,7 @@ test('ready to progress: the suggestion is used, and the next stage’s plan fol
 
 test('a flare: two reds running suggest easing back', async ({ page }) => {
   await signIn(page);
-  await page.getByRole('link', { name: /Oskar Thwaite/ }).click();
+  await page.getByRole('link', { name: /^Flare Oskar Thwaite/ }).click();
   // Worked out beside the page: what two values cannot say is said.
   await expect(page.getByText('No forecast yet: 2 comparable values, 3 are needed').first()).toBeVisible();
   await expect(page.getByRole('heading', { name: 'Ease back to Calm and lengthen' })).toBeVisible();
