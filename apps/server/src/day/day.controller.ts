@@ -125,8 +125,8 @@ export class DayController {
       const people = await tx.find(Person);
       const now = localTime(this.clock.now(), clinic.timeZone);
       const signatures = await daySignatures(tx);
-      // Of one hour: days pass, and with them what is due.
-      const signatureOf = (id: string) => `${now.slice(0, 13)} ${signatures.get(id) ?? ''}`;
+      // Of one day: what is due changes with it, and within it only with what is recorded.
+      const signatureOf = (id: string) => `${now.slice(0, 10)} ${signatures.get(id) ?? ''}`;
       const changed = people.filter((p) => this.known.get(inLanguage(p.id))?.signature !== signatureOf(p.id));
       for (let from = 0; from < changed.length; from += AT_ONCE) {
         await this.refresh(tx, changed.slice(from, from + AT_ONCE), signatureOf);

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { addDays } from '../quantity/day.js';
 import { lookup } from '../testing/measures.js';
 import type { SessionFact } from './criteriaTypes.js';
@@ -43,6 +44,19 @@ const review = (change: Partial<Episode>, facts: Partial<Episode['facts']> = {})
   reviewEpisode({ ...steady, ...change, facts: { ...steady.facts, ...facts } }, lookup);
 
 describe('the review decision, first match wins', () => {
+  it('is the same from midnight to midnight, as long as nothing is recorded', () => {
+    const state = fc.constantFrom('green' as const, 'amber' as const, 'red' as const, 'not-known' as const);
+    const time = fc
+      .tuple(fc.integer({ min: 0, max: 23 }), fc.integer({ min: 0, max: 59 }))
+      .map(([h, m]) => `${String(h).padStart(2, '0')}:${String(m).padStart(2, '0')}:00Z`);
+    fc.assert(
+      fc.property(fc.array(state, { maxLength: 14 }), time, time, (states, one, other) => {
+        const at = (t: string) => review({ now: `${TODAY}T${t}` }, { sessions: sessions(...states) });
+        expect(at(one)).toEqual(at(other));
+      }),
+    );
+  });
+
   it('1: refers while a stop is open, whatever else holds', () => {
     expect(review({ stopsOpen: ['numb foot'] })).toMatchObject({ decision: 'refer', rule: 1 });
   });
