@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectAccessible, signIn } from './support.js';
+import { expectAccessible, openPhone, signIn } from './support.js';
 
 const two = (n: number): string => String(n).padStart(2, '0');
 
@@ -89,4 +89,53 @@ test('who assists sees what to measure and teach, and sets nothing aside', async
   await signIn(page, 'wren.atley');
   await expect(page.getByText(/^To teach:/).first()).toBeVisible();
   await expect(page.getByRole('button', { name: /^Set .* aside$/ })).toHaveCount(0);
+});
+
+test('a question asked on the phone stands on the day, is answered, and the answer is read at home', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page);
+  await page.getByRole('link', { name: /^Steady Sunniva Croft/ }).click();
+  await page
+    .getByRole('navigation', { name: 'Places of this episode' })
+    .getByRole('link', { name: 'Plan' })
+    .click();
+  await page.getByRole('button', { name: 'Make a link' }).click();
+  const link = (await page.getByTestId('home-link').textContent()) ?? '';
+  const code = (await page.getByTestId('home-code').textContent()) ?? '';
+  const phone = await openPhone(browser);
+  await phone.goto(link);
+  await phone.getByRole('textbox').fill(code);
+  await phone.getByRole('button', { name: 'Open' }).click();
+  await phone.getByText('Ask your clinic').click();
+  await phone.getByLabel('Your question').fill('May I walk barefoot on the beach?');
+  await expectAccessible(phone, 'Home, a question');
+  await phone.context().setOffline(true);
+  await phone.getByRole('button', { name: 'Send' }).click();
+  await expect(phone.getByRole('alert')).toContainText('What you typed is kept here');
+  await phone.context().setOffline(false);
+  await phone.getByRole('button', { name: 'Send' }).click();
+  await expect(phone.getByText('Not answered yet.')).toBeVisible();
+  await expect(phone.getByLabel('Your question')).toHaveValue('');
+
+  await page
+    .getByRole('navigation', { name: 'Places', exact: true })
+    .getByRole('link', { name: 'Day' })
+    .click();
+  const row = page.getByRole('link', { name: /^Asked Sunniva Croft/ });
+  await expect(row).toContainText('May I walk barefoot on the beach?');
+  await row.click();
+  const asked = page.getByRole('region', { name: 'Asked from home' });
+  await asked.getByRole('button', { name: 'Answer it' }).click();
+  await asked.getByRole('button', { name: 'Send the answer' }).click();
+  await expect(asked.getByText('Type what the patient is to read')).toBeVisible();
+  await asked.getByRole('textbox').fill('Wet sand first, ten minutes');
+  await expectAccessible(page, 'Course with a question');
+  await asked.getByRole('button', { name: 'Send the answer' }).click();
+  await expect(asked).toHaveCount(0);
+  await phone.reload();
+  await phone.getByText('Ask your clinic').click();
+  await expect(phone.getByText('Wet sand first, ten minutes')).toBeVisible();
+  await expect(phone.getByText(/^Answer from Tomas Fell/)).toBeVisible();
 });

@@ -34,6 +34,7 @@ import { PhotosController } from './photos/photos.controller.js';
 import { PlanDrafts } from './plans/planDrafts.js';
 import { PlansController } from './plans/plans.controller.js';
 import { Clock } from './clock.js';
+import { QuestionsController } from './questions/questions.controller.js';
 import { Settings } from './settings.js';
 import { VisitsController } from './visits/visits.controller.js';
 
@@ -56,6 +57,7 @@ const CONTROLLERS = [
   PlansController,
   CourseController,
   HomeController,
+  QuestionsController,
   HandoutController,
   CalendarController,
 ];

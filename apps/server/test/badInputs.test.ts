@@ -73,6 +73,11 @@ describe('whatever is sent', () => {
     const planned = fresh();
     const visit = { personId: ids.person, day: today(), time: '08:00', minutes: 30, note: '' };
     await who.post('/api/appointments', { id: planned, ...visit }).expect(201);
+    const asked = fresh();
+    await world.owner.query(
+      "INSERT INTO home_question (id, clinic_id, episode_id, text, at) VALUES ($1, $2, $3, 'May I run?', now())",
+      [asked, world.clinics[0], episodeId],
+    );
     rights = [
       {
         method: 'POST',
@@ -270,6 +275,8 @@ describe('whatever is sent', () => {
           reason: 'away',
         },
       },
+      { method: 'POST', path: `/api/questions/${asked}/answer`, body: { answer: 'Yes, gently' } },
+      { method: 'POST', path: '/api/home/questions', body: { id: fresh(), text: 'May I swim?' } },
       { method: 'PATCH', path: '/api/session', body: { registration: 'PH 1' } },
       { method: 'POST', path: '/api/session', body: { email: 'nobody@clinic.example', password: 'x' } },
       { method: 'POST', path: '/api/home/session', body: { token: 'x'.repeat(43), code: '123456' } },
@@ -297,7 +304,7 @@ describe('whatever is sent', () => {
     const agent = request(world.app.getHttpServer());
     const test =
       method === 'POST' ? agent.post(path) : method === 'PUT' ? agent.put(path) : agent.patch(path);
-    const cookie = path.startsWith('/api/home/entries') ? home : cookieOfLead;
+    const cookie = /^\/api\/home\/(entries|questions)/.test(path) ? home : cookieOfLead;
     return test.set('cookie', cookie).set('content-type', 'application/json').send(JSON.stringify(body));
   };
   let cookieOfLead: string;

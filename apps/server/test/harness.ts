@@ -207,9 +207,12 @@ export const cookieOf = (response: request.Response): string =>
 export const withCookie = (
   world: World,
   cookie: string,
-): { get: (path: string) => request.Test; put: (path: string, body: object) => request.Test } => ({
+): Record<'put' | 'post', (path: string, body: object) => request.Test> & {
+  get: (path: string) => request.Test;
+} => ({
   get: (path) => request(world.app.getHttpServer()).get(path).set('cookie', cookie),
   put: (path, body) => request(world.app.getHttpServer()).put(path).set('cookie', cookie).send(body),
+  post: (path, body) => request(world.app.getHttpServer()).post(path).set('cookie', cookie).send(body),
 });
 
 /** What a phone asks with. */

@@ -35,6 +35,7 @@ describe('two clinics in one database', () => {
     device: string;
     appointment: string;
     aside: string;
+    question: string;
   };
 
   beforeAll(async () => {
@@ -49,6 +50,7 @@ describe('two clinics in one database', () => {
       routine: randomUUID(),
       appointment: randomUUID(),
       aside: randomUUID(),
+      question: randomUUID(),
       device: (await (await world.as(0, 'clinician')).get('/api/session/devices')).body[0].id as string,
     };
     await (
@@ -59,6 +61,10 @@ describe('two clinics in one database', () => {
     const own = await world.as(0, 'clinician');
     await own.post('/api/appointments', appointment(ids.appointment, ids.person)).expect(201);
     await own.post('/api/day/asides', aside(ids.aside, ids.person, ids.episode)).expect(201);
+    await world.owner.query(
+      "INSERT INTO home_question (id, clinic_id, episode_id, text, at) VALUES ($1, $2, $3, 'May I swim?', now())",
+      [ids.question, world.clinics[0], ids.episode],
+    );
     stranger = await world.as(1, 'lead');
   });
   afterAll(() => world.stop());
@@ -123,6 +129,8 @@ describe('two clinics in one database', () => {
       'PATCH appointment',
       (who) => who.patch(`/api/appointments/${ids.appointment}`, { version: 1, note: 'x' }),
     ],
+    ['GET questions', (who) => who.get(`/api/episodes/${ids.episode}/questions`)],
+    ['POST answer', (who) => who.post(`/api/questions/${ids.question}/answer`, { answer: 'Yes' })],
     ['DELETE aside', (who) => who.del(`/api/day/asides/${ids.aside}`)],
     ['DELETE device', (who) => who.del(`/api/session/devices/${ids.device}`)],
     ['PUT routine', (who) => who.put(`/api/library/routines/${ids.routine}`, { retired: true })],

@@ -133,11 +133,12 @@ describe('a record that is shown again', () => {
   });
 
   it('hangs on the mark of its person, which every table that says something of a person changes', async () => {
-    // Who looks, pictures and their places, phones that are signed in, visits that are planned and what is set aside are
+    // Who looks, pictures and their places, phones that are signed in, visits that are planned, what is set aside and what was asked are
     // read anew each time.
     const apart = [
       'appointment',
       'audit',
+      'home_question',
       'home_session',
       'person_mark',
       'photo',

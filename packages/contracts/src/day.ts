@@ -106,6 +106,7 @@ export const MAY_BE_SET_ASIDE = [
   'look-again',
   'review-due',
   'slipping',
+  'asked',
   'silent',
   'new',
   'unplanned',

@@ -2,6 +2,13 @@ import 'reflect-metadata';
 
 export { PersonBody, PersonPatch } from './person.js';
 export {
+  AnswerBody,
+  LONGEST_QUESTION,
+  MOST_OPEN_QUESTIONS,
+  QuestionBody,
+  type QuestionView,
+} from './question.js';
+export {
   APPOINTMENT_STATES,
   AppointmentBody,
   AppointmentPatch,

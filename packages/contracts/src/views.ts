@@ -332,6 +332,7 @@ export interface DayItem {
     | 'look-again'
     | 'review-due'
     | 'slipping'
+    | 'asked'
     | 'silent'
     | 'new'
     | 'unplanned'
@@ -350,6 +351,8 @@ export interface DayItem {
   /** What a criterion of the stage wants that is not known, and which exercises of the plan nobody has taught. */
   readonly toMeasure: readonly string[];
   readonly toTeach: readonly string[];
+  /** The oldest question from home that waits for an answer; null where none does. */
+  readonly asked: { readonly day: string; readonly text: string } | null;
   /** Until when someone set it aside, and why; null where nobody did, or it has changed since. */
   readonly aside: {
     readonly id: string;

@@ -1,7 +1,7 @@
 import { Controller, Get } from '@nestjs/common';
 import { In, IsNull, MoreThan } from 'typeorm';
 import { Clock } from '../clock.js';
-import type { DayItem, DayView, EpisodeView } from '@heathstep/contracts';
+import type { DayItem, DayView, EpisodeView, QuestionView } from '@heathstep/contracts';
 import {
   currentRuns,
   dayOf,
@@ -18,6 +18,7 @@ import { type Assessed, Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { appointmentsBetween } from './appointments.js';
+import { openQuestions } from '../questions/questions.js';
 import { besideOf, NOTHING_BESIDE } from './beside.js';
 import { ofReview, slipping, type Told } from './ofReview.js';
 import { slipIn } from './slips.js';
@@ -36,6 +37,7 @@ const ORDER: readonly DayItem['kind'][] = [
   'ready',
   'look-again',
   'review-due',
+  'asked',
   'slipping',
   'silent',
   'new',
@@ -86,12 +88,22 @@ const newReferral = (person: Person): Item => ({
 });
 
 /** A row as it is by the record alone; what is set aside is looked up each time. */
-type Item = Omit<DayItem, 'aside'>;
+type Item = Omit<DayItem, 'aside' | 'asked'>;
 
 /** What was worked out of a person, and on what. */
 interface Known {
   readonly signature: string;
   readonly items: readonly Item[];
+}
+
+/** Who asked something is no quiet row any more. */
+function withQuestion(item: Item, questions: ReadonlyMap<string, QuestionView>): Omit<DayItem, 'aside'> {
+  const open = item.episodeId === null ? undefined : questions.get(item.episodeId);
+  if (open === undefined) return { ...item, asked: null };
+  const asked = { day: open.day, text: open.text };
+  return item.kind === 'steady'
+    ? { ...item, kind: 'asked', headline: say('Asked a question'), detail: '', asked }
+    : { ...item, asked };
 }
 
 /** More people than this are not kept: the oldest go. */
@@ -134,8 +146,12 @@ export class DayController {
       }
       const today = now.slice(0, 10);
       const asideOf = await this.asides(tx, today);
+      const questions = await openQuestions(tx, clinic.timeZone);
       const items: DayItem[] = people.flatMap((p) =>
-        (this.known.get(inLanguage(p.id))?.items ?? []).map((item) => ({ ...item, aside: asideOf(item) })),
+        (this.known.get(inLanguage(p.id))?.items ?? []).map((known) => {
+          const item = withQuestion(known, questions);
+          return { ...item, aside: asideOf(item) };
+        }),
       );
       items.sort(
         (a, b) =>

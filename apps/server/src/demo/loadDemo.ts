@@ -40,6 +40,7 @@ export async function demoIsLoaded(source: DataSource): Promise<boolean> {
 export async function removeDemo(source: DataSource): Promise<void> {
   const tables = [
     'appointment',
+    'home_question',
     'set_aside',
     'taught_exercise',
     'band_calibration',

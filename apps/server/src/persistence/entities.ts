@@ -390,6 +390,18 @@ export class Appointment extends OfClinic {
   @Column(TIME) at!: Date;
 }
 
+@Entity('home_question')
+@Index('home_question_episode', ['clinicId', 'episodeId', 'at'])
+export class HomeQuestion extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column(TEXT) text!: string;
+  @Column(TIME) at!: Date;
+  @Column({ type: 'text', nullable: true }) answer!: string | null;
+  @Column({ name: 'answered_at', type: 'timestamptz', nullable: true }) answeredAt!: Date | null;
+  @Column({ name: 'answered_by', type: 'uuid', nullable: true }) answeredBy!: string | null;
+}
+
 @Entity('set_aside')
 @Index('set_aside_until', ['clinicId', 'until'], { where: 'ended_at IS NULL' })
 export class SetAside extends OfClinic {
@@ -459,6 +471,7 @@ export const ENTITIES = [
   DecisionRow,
   Appointment,
   SetAside,
+  HomeQuestion,
   Audit,
   ContentReview,
 ];

@@ -18,6 +18,7 @@ import { useArrival } from '../../parts/useArrival.js';
 import { fullDay, longDay } from '../../parts/dates.js';
 import { endedWords } from '../../parts/Ended.js';
 import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
+import { Questions } from '../../parts/Questions.js';
 import { Why } from '../../parts/Why.js';
 
 const HEADLINE: Record<
@@ -98,6 +99,7 @@ function Suggested({
   return (
     <div ref={panel} tabIndex={-1}>
       <OpenStops course={course} />
+      <Questions episodeId={course.episode.id} />
       {words !== undefined && <Judgement tone={words.tone}>{words.text}</Judgement>}
       <h2 className="mt-1 text-2xl">{HEADLINE[review.decision](names)}</h2>
       <Decide course={course} review={review} last={last} />

@@ -5,7 +5,7 @@ import { useContent, useDay, useSession } from '../../api/queries.js';
 import { useFirstThenAll } from '../../parts/useFirstThenAll.js';
 import { complaintName } from '../../parts/complaints.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
-import { longDay, withShortDays } from '../../parts/dates.js';
+import { longDay, shortDay, withShortDays } from '../../parts/dates.js';
 import { Judgement, sentence } from '../../parts/Judgement.js';
 import { KINDS } from './kinds.js';
 import { Later, mayWait, TakeBack } from './Later.js';
@@ -138,6 +138,11 @@ function Row({ item, today, assists }: { item: DayItem; today: string; assists: 
       <span>
         <span className="block font-semibold">{item.headline}</span>
         <span className="block text-ink-2">{sentence(withShortDays(item.detail))}</span>
+        {item.asked !== null && (
+          <span className="block">
+            {say('Asked on {{day}}: “{{text}}”', { day: shortDay(item.asked.day), text: item.asked.text })}
+          </span>
+        )}
         {assists && <ToDo item={item} />}
         <span className="block text-sm text-ink-3">{sentence(contactWords(item, today))}</span>
       </span>

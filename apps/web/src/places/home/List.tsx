@@ -8,6 +8,7 @@ import { HourAfter } from './HourQuestion.js';
 import { asSession, entryOf, isDone, nextIndex, roundOf, type Running, type Screen } from './homeModel.js';
 import type { useOutbox } from './homeStore.js';
 import { Log } from './Log.js';
+import { Ask } from './Ask.js';
 import { MorningsPicture, Title } from './pieces.js';
 import { answerFor, askedAt, questionFor, scoresOf } from './questions.js';
 import { useReader } from './tongue.js';
@@ -71,6 +72,7 @@ export function List(props: ListProps) {
         <h2>{t.say('Your mornings')}</h2>
         <MorningsPicture name={questionFor(view, 'morning')?.name ?? ''} mornings={view.mornings} />
       </section>
+      <Ask view={view} />
       <Log view={view} correct={(id) => setScreen({ at: 'correct', entryId: id })} />
       <SignOut waiting={props.outbox.list.length > 0} />
       <div className="flex-1" />

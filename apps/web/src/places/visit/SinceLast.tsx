@@ -10,6 +10,7 @@ import {
 } from '@heathstep/core';
 import { dayHere, longDay, shortDay } from '../../parts/dates.js';
 import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
+import { Questions } from '../../parts/Questions.js';
 import { SessionStrip } from '../../parts/SessionStrip.js';
 import type { LiveVisit } from './live.js';
 
@@ -62,6 +63,7 @@ export function SinceLast({ live }: { live: LiveVisit }) {
         />
       </div>
       <div>
+        <Questions episodeId={course.episode.id} />
         <Suggested live={live} />
         <MeasureAgain live={live} />
       </div>
