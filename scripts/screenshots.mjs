@@ -73,7 +73,7 @@ try {
   await page.getByRole('link', { name: /Marit Osgar/ }).waitFor();
   await shot('day');
   await page.getByRole('link', { name: 'People' }).click();
-  await page.getByRole('link', { name: /Ilse Venning/ }).waitFor();
+  await page.getByRole('heading', { level: 1, name: 'People', exact: true }).waitFor();
   await page.getByRole('link', { name: /Marit Osgar/ }).click();
   await place('Visit');
   await page.getByRole('button', { name: 'Start a review' }).click();
