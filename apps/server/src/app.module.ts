@@ -26,6 +26,7 @@ import { LibraryController } from './library/library.controller.js';
 import { RoutinesController } from './library/routines.controller.js';
 import { MovingPeople } from './library/movingPeople.js';
 import { ProtocolsController } from './library/protocols.controller.js';
+import { OutcomesController } from './outcomes/outcomes.controller.js';
 import { MeasuresController } from './measures/measures.controller.js';
 import { PeopleController } from './people/people.controller.js';
 import { Db } from './persistence/db.js';
@@ -58,6 +59,7 @@ const CONTROLLERS = [
   CourseController,
   HomeController,
   QuestionsController,
+  OutcomesController,
   HandoutController,
   CalendarController,
 ];

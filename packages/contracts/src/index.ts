@@ -2,6 +2,15 @@ import 'reflect-metadata';
 
 export { PersonBody, PersonPatch } from './person.js';
 export {
+  type DecisionsOf,
+  FEWEST_PEOPLE,
+  type OutcomePerson,
+  type OutcomesView,
+  type ProtocolOutcomes,
+  type Quartiles,
+  type Spread,
+} from './outcomes.js';
+export {
   AnswerBody,
   LONGEST_QUESTION,
   MOST_OPEN_QUESTIONS,
