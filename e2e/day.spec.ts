@@ -85,6 +85,22 @@ test('the day: a visit is planned, one comes from a calendar, and a row waits un
   });
 });
 
+test('outcomes tell how many there are, nothing of few, and lead to who they are', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('button', { name: /account/ }).click();
+  await page.getByRole('menuitem', { name: 'Outcomes' }).click();
+  const heel = page.getByRole('region', { name: /^Plantar heel pain, version/ }).first();
+  await expect(heel.getByRole('rowheader', { name: 'Calm and lengthen' })).toBeVisible();
+  // Five and more have left the first stage; few have ended.
+  await expect(heel.getByRole('row', { name: /^Calm and lengthen/ })).toContainText(/half between/);
+  await heel.getByText(/^Who they are/).click();
+  await expect(heel.getByRole('link', { name: /Øyvind Farrow/ })).toBeVisible();
+  await expectAccessible(page, 'Outcomes');
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'As a table (CSV)' }).click();
+  expect((await download).suggestedFilename()).toBe('outcomes.csv');
+});
+
 test('who assists sees what to measure and teach, and sets nothing aside', async ({ page }) => {
   await signIn(page, 'wren.atley');
   await expect(page.getByText(/^To teach:/).first()).toBeVisible();

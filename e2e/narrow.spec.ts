@@ -11,6 +11,7 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
   const places: readonly (readonly [string, string | RegExp])[] = [
     ['/day', /to look at$/],
     ['/people?add=1', 'People'],
+    ['/outcomes', 'Outcomes'],
     ['/library', 'Exercises'],
     ['/measures?show=lunge-knee-bent', 'Measures'],
     [`/episodes/${episode}/course`, 'Oskar Thwaite'],

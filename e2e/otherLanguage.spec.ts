@@ -141,6 +141,7 @@ test('a language that is one file more: every word of the clinic’s pages is sa
       '/people',
       `/people/${steady?.personId ?? ''}`,
       '/measures',
+      '/outcomes',
       '/library',
       '/library/raise-two-legs',
       '/library/new',

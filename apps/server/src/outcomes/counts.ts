@@ -66,12 +66,12 @@ const ENDED = `SELECT ${OF}, e.outcome, count(*)::int AS n FROM episode e ${BEGU
   WHERE e.outcome IS NOT NULL GROUP BY 1, 2, 3`;
 
 const LOGGED = `WITH given AS (
-    SELECT episode_id, greatest(min(given_at)::date, $1::date - 27) AS since FROM plan
-     WHERE given_at IS NOT NULL GROUP BY episode_id),
+    SELECT clinic_id, episode_id, greatest(min(given_at)::date, $1::date - 27) AS since FROM plan
+     WHERE given_at IS NOT NULL GROUP BY clinic_id, episode_id),
   days AS (
     SELECT g.episode_id, $1::date - g.since + 1 AS days,
            (SELECT count(DISTINCT h.day) FROM home_entry h
-             WHERE h.episode_id = g.episode_id AND h.day BETWEEN g.since AND $1::date) AS logged
+             WHERE h.clinic_id = g.clinic_id AND h.episode_id = g.episode_id AND h.day BETWEEN g.since AND $1::date) AS logged
       FROM given g JOIN episode o ON o.id = g.episode_id WHERE o.status = 'open')
   SELECT ${OF}, count(*)::int AS n, sum(days.logged)::int AS logged, sum(days.days)::int AS days
     FROM days JOIN episode e ON e.id = days.episode_id GROUP BY 1, 2`;

@@ -8,7 +8,7 @@ import {
   type ProtocolOutcomes,
   type Spread,
 } from '@heathstep/contracts';
-import type { ProtocolDefinition } from '@heathstep/core';
+import { type ProtocolDefinition, say } from '@heathstep/core';
 import { type Counts, type OfProtocol, spreadOf } from './counts.js';
 
 const is =
@@ -34,11 +34,11 @@ export function outcomesOf(counts: Counts, protocolOn: (of: OfProtocol) => Proto
     const logged = counts.logged.find(is(of));
     return {
       ...of,
-      name: protocol.name,
+      name: say(protocol.name),
       people: n,
       stages: protocol.stages.map((s) => ({
         stage: s.key,
-        name: s.name,
+        name: say(s.name),
         usualWeeks: { min: s.usualWeeks.min, max: s.usualWeeks.max },
         weeks: spread(counts.stages.find((r) => is(of)(r) && r.stage === s.key)),
       })),

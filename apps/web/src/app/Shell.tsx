@@ -110,6 +110,14 @@ function Me({
             </div>
           </div>
           <Light />
+          {role !== 'assistant' && (
+            <DropdownMenu.Item
+              className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
+              onSelect={() => void navigate('/outcomes')}
+            >
+              {say('Outcomes')}
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Item
             className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
             onSelect={account}

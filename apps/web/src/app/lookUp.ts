@@ -22,6 +22,7 @@ const PLACES: readonly Hit[] = (
     [say('Protocols'), say('stages, criteria, slots'), '/library/protocols'],
     [say('Bands and equipment'), say('what they pull at, what stands in'), '/library/equipment'],
     [say('Measures'), say('how each is taken'), '/measures'],
+    [say('Outcomes'), say('what became of people, by protocol'), '/outcomes'],
   ] as const
 ).map(([name, beside, to]) => ({ group: say('Places'), name, beside, to }));
 

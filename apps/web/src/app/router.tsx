@@ -70,6 +70,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../places/library/Exercise.js')).Exercise }),
       },
       {
+        path: 'outcomes',
+        lazy: async () => ({ Component: (await import('../places/outcomes/Outcomes.js')).Outcomes }),
+      },
+      {
         path: 'measures',
         lazy: async () => ({ Component: (await import('../places/measures/Measures.js')).Measures }),
       },

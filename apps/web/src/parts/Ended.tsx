@@ -5,7 +5,7 @@ import { fullDay } from './dates.js';
 import type { Options } from './fields.js';
 
 /** How the treatment of a complaint ended, in words. */
-const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
+export const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
   'goals-reached': say('goals reached'),
   'goes-on-alone': say('goes on alone'),
   referred: say('referred on'),

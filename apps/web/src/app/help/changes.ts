@@ -25,6 +25,8 @@ export const CHANGES: readonly News[] = [
       say('A trend says when a stage may be left, is drawn ahead, and Day says when it slips.'),
       say('At home scores are chosen by arrows or digits too.'),
       say('A review opens with what happened since; by keys one goes from open place to open place.'),
+      say('Patients ask from home; a question stands on the day until it is answered.'),
+      say('Outcomes by protocol, in the menu of the account: weeks, pain, decisions, none of few.'),
       say('Course puts any two visits side by side, and its line leads to each visit.'),
     ],
   },
