@@ -1,6 +1,6 @@
 import { Hint } from '../../parts/Hint.js';
 import { Circle } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, memo, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import {
   areLike,
@@ -28,6 +28,12 @@ import { Why } from '../../parts/Why.js';
 import { DecisionPanel } from './DecisionPanel.js';
 import { TwoVisits } from './TwoVisits.js';
 import { type Ahead, type AheadOfStage, fewestOf, useAhead } from './useAhead.js';
+
+/** Drawn once for a course, not again when its forecasts are there. */
+const MemoLine = memo(CourseLine);
+const MemoStrip = memo(SessionStrip);
+const MemoVisits = memo(TwoVisits);
+const MemoDecision = memo(DecisionPanel);
 
 const Trend = lazy(async () => ({ default: (await import('../../parts/Trend.js')).Trend }));
 
@@ -65,7 +71,7 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
           <Link to={`/episodes/${episode.id}/visit`} className="action mt-5">
             {say('To the visit')}
           </Link>
-          {course.measures.length > 0 && <TwoVisits course={course} content={content} />}
+          {course.measures.length > 0 && <MemoVisits course={course} content={content} />}
         </main>
       </>
     );
@@ -90,7 +96,7 @@ function Running({
     <>
       <EpisodeHead episode={episode} condition={condition} />
       <div className="border-b border-line px-5 py-3">
-        <CourseLine
+        <MemoLine
           episode={episode}
           protocol={protocol}
           pain={course.mornings}
@@ -112,7 +118,7 @@ function Running({
             criteria={stage?.criteria ?? null}
             ahead={ahead}
           />
-          <SessionStrip
+          <MemoStrip
             course={course}
             school={stricterSchool(
               stage?.painSchool ?? 'next-morning',
@@ -122,7 +128,7 @@ function Running({
           <TwoVisits course={course} content={content} />
         </section>
         <aside className="bg-paper px-5 py-4 max-md:order-first">
-          <DecisionPanel course={course} content={content} protocol={protocol} />
+          <MemoDecision course={course} content={content} protocol={protocol} />
         </aside>
       </main>
     </>

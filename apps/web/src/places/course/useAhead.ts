@@ -91,6 +91,8 @@ function readAnswers(
     today,
     notBefore: addDays(dayHere(on.facts.stageSince), minimum),
   });
+  // The same nothing draws nothing anew.
+  if (criteria.size === 0 && bands.size === 0 && stage.when === null) return NOTHING;
   return {
     criteria,
     stage: stage.when === null ? null : stage,
