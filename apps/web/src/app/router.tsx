@@ -78,11 +78,7 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../places/measures/Measures.js')).Measures }),
       },
       {
-        path: 'episodes/:episodeId/visit',
-        lazy: async () => ({ Component: (await import('../places/visit/Visit.js')).Visit }),
-      },
-      {
-        path: 'episodes/:episodeId/visit/:step',
+        path: 'episodes/:episodeId/visit/:step?',
         lazy: async () => ({ Component: (await import('../places/visit/Visit.js')).Visit }),
       },
       {

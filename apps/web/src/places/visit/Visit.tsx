@@ -47,10 +47,11 @@ function Chosen({ course, content }: { course: CourseView; content: ClinicConten
   const { step } = useParams();
   const [query] = useSearchParams();
   const { episode } = course;
-  if (!STEPS.includes(step as Step)) return <Navigate to={`/episodes/${episode.id}/visit/story`} replace />;
   const chosen = query.get('of');
   const open = episode.visits.find((v) => (chosen === null ? v.signedAt === null : v.id === chosen));
+  // The same page under both addresses, so that a press on it is never lost to another just like it.
   if (open === undefined) return <NoOpenVisit course={course} content={content} />;
+  if (!STEPS.includes(step as Step)) return <Navigate to={`/episodes/${episode.id}/visit/story`} replace />;
   return <Bench key={open.id} course={course} content={content} visit={open} step={step as Step} />;
 }
 
