@@ -62,7 +62,7 @@ describe('visits that are planned', () => {
     expect(problem.errors.map((e: { pointer: string }) => e.pointer)).toContain(`/${field}`);
   });
 
-  it.each(['?from=yesterday', '?to=2026-02-99', '?from=2026-01-01&to=2027-01-01'])(
+  it.each(['?from=yesterday', '?to=2026-02-99', '?from=2026-02-30', '?from=2026-01-01&to=2027-01-01'])(
     'refuses the days %s',
     async (query) => {
       await who.get(`/api/appointments${query}`).expect(400);
@@ -89,6 +89,16 @@ describe('visits that are planned', () => {
     await who.post('/api/appointments', body({ uid, day })).expect(201);
     await who.post('/api/appointments', body({ uid, day })).expect(409);
     expect((await listed(`?from=${day}&to=${day}`)).filter((a) => a.uid === uid)).toHaveLength(1);
+  });
+
+  it('one of ours that comes back from a calendar is not taken again', async () => {
+    const sent = body({ day: addDays(today(), 6) });
+    await who.post('/api/appointments', sent).expect(201);
+    const uid = `${String(sent['id'])}@heathstep`;
+    await who.post('/api/appointments', body({ day: addDays(today(), 6), uid })).expect(409);
+    await who
+      .post('/api/appointments', body({ day: addDays(today(), 6), uid: `${randomUUID()}@heathstep` }))
+      .expect(201);
   });
 
   it('an assistant plans them too', async () => {
@@ -130,6 +140,25 @@ describe('what is set aside', () => {
     expect((await rowOf(person.id)).aside).toBeNull();
   });
 
+  it('is taken back with one press, though it was set aside twice', async () => {
+    const person = await addPerson(who, 'Una Selby');
+    const [first, second] = [aside(await rowOf(person.id)), aside(await rowOf(person.id))];
+    for (const sent of [first, second]) await who.post('/api/day/asides', sent).expect(201);
+    await who.del(`/api/day/asides/${second.id}`).expect(204);
+    expect((await rowOf(person.id)).aside).toBeNull();
+  });
+
+  it('never hides what was asked after it was set aside, nor a second question', async () => {
+    const { person, episodeId } = await treated(who);
+    const home = await openAtHome(world, who, episodeId);
+    const ask = (text: string) => home.post('/api/home/questions', { id: randomUUID(), text }).expect(201);
+    await ask('May I swim?');
+    await who.post('/api/day/asides', aside(await rowOf(person.id))).expect(201);
+    expect((await rowOf(person.id)).aside).not.toBeNull();
+    await ask('And run?');
+    expect(await rowOf(person.id)).toMatchObject({ kind: 'asked', weight: 2, aside: null });
+  });
+
   it('comes back as soon as it is something else', async () => {
     const person = await addPerson(who, 'Ylva Tarn');
     await who.post('/api/day/asides', aside(await rowOf(person.id))).expect(201);
@@ -150,6 +179,8 @@ describe('what is set aside', () => {
       .expect(200);
     const row = await rowOf(person.id);
     expect([row.kind, row.aside]).toEqual(['stop', null]);
+    // Nor is anyone who assists told to load or to teach past it.
+    expect([row.toMeasure, row.toTeach]).toEqual([[], []]);
   });
 
   it.each(['stop', 'blocked', 'refer', 'steady'])('cannot be someone of the kind %s', async (kind) => {

@@ -7,7 +7,7 @@ import { badRequest, conflict, notFound } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, auditList, Db, type Tx } from '../persistence/db.js';
 import { Appointment, Clinic, Person } from '../persistence/entities.js';
-import { appointmentOf, appointmentsBetween, appointmentsCalendar } from './appointments.js';
+import { appointmentOf, appointmentsBetween, appointmentsCalendar, ownIdOf } from './appointments.js';
 
 /** A calendar is given from a week ago to half a year ahead. */
 const PAST_DAYS = 7;
@@ -34,7 +34,7 @@ export class AppointmentsController {
       const today = await this.today(tx, me);
       const wanted = { from: from ?? today, to: to ?? addDays(today, PAST_DAYS) };
       for (const [pointer, day] of Object.entries(wanted))
-        if (!DAY.test(day) || Number.isNaN(Date.parse(day)))
+        if (!DAY.test(day) || Number.isNaN(Date.parse(day)) || addDays(day, 0) !== day)
           throw badRequest([{ pointer: `/${pointer}`, detail: say('Type a day such as 2026-05-31') }]);
       if (daysBetween(wanted.from, wanted.to) > AHEAD_DAYS)
         throw badRequest([
@@ -74,6 +74,10 @@ export class AppointmentsController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       if (!(await tx.existsBy(Person, { id: body.personId }))) throw notFound();
       const made = { ...body, note: body.note.trim(), uid: body.uid ?? null };
+      // One that we gave to a calendar ourselves comes back as itself.
+      const own = ownIdOf(made.uid);
+      if (own !== null && (await tx.existsBy(Appointment, { id: own })))
+        throw conflict(say('This event of the calendar is taken already'), null);
       await tx
         .createQueryBuilder()
         .insert()

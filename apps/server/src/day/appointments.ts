@@ -29,6 +29,14 @@ export async function appointmentOf(tx: Tx, id: string): Promise<AppointmentView
   return { personId: person_id, ...rest };
 }
 
+const OWN = '@heathstep';
+
+/** The id of the visit that an event we gave to a calendar is of; null for anyone else's event. */
+export const ownIdOf = (uid: string | null): string | null =>
+  uid !== null && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}@heathstep$/.test(uid)
+    ? uid.slice(0, -OWN.length)
+    : null;
+
 /**
  * Planned visits for any calendar. Times are floating: nine in the morning at the clinic. Ids stay the same, and one that was
  * cancelled is sent so.
@@ -46,7 +54,7 @@ export function appointmentsCalendar(
     const endDay = addDays(a.day, Math.floor(end / 1440));
     const endTime = `${String(Math.floor(end / 60) % 24).padStart(2, '0')}:${String(end % 60).padStart(2, '0')}`;
     calendar.createEvent({
-      id: a.uid ?? `${a.id}@heathstep`,
+      id: a.uid ?? `${a.id}${OWN}`,
       start: `${a.day}T${a.time}:00`,
       end: `${endDay}T${endTime}:00`,
       floating: true,

@@ -67,7 +67,13 @@ export class AsidesController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const standing = await tx.findOneBy(SetAside, { id });
       if (standing === null) throw notFound();
-      await tx.update(SetAside, { id, endedAt: IsNull() }, { endedAt: this.clock.now() });
+      // Set aside twice, it is taken back once: none from before hides the row again.
+      const { personId, episodeId } = standing;
+      await tx.update(
+        SetAside,
+        { personId, episodeId: episodeId ?? IsNull(), endedAt: IsNull() },
+        { endedAt: this.clock.now() },
+      );
       await audit(tx, me, { action: 'take-back', subject: standing.kind, personId: standing.personId });
     });
   }

@@ -1,5 +1,5 @@
 import type { DayItem } from '@heathstep/contracts';
-import { leafText, leavesOf, localDay, measureOf } from '@heathstep/core';
+import { leafText, leavesOf, localDay, measureOf, say } from '@heathstep/core';
 import type { Assessed } from '../episodes/assessment.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 
@@ -46,7 +46,7 @@ function toMeasureOf(record: EpisodeRecord, { stage, review, facts }: Assessed):
   const wanted = leavesOf(stage.criteria).flatMap((leaf) => {
     const measure = measureOf(leaf);
     if (measure === null || !unknown.has(leafText(leaf, facts, lookup))) return [];
-    return [lookup(measure)?.label ?? measure];
+    return [say(lookup(measure)?.label ?? measure)];
   });
   return [...new Set(wanted)];
 }
@@ -56,5 +56,5 @@ function toTeachOf({ view, library }: EpisodeRecord): string[] {
   const taught = new Set(view.taught.map((t) => t.exercise));
   return (view.plan?.items ?? [])
     .filter((i) => !taught.has(i.exercise))
-    .map((i) => library.exercise(i.exercise)?.name ?? i.exercise);
+    .map((i) => say(library.exercise(i.exercise)?.name ?? i.exercise));
 }

@@ -1,7 +1,7 @@
 import { Controller, Get } from '@nestjs/common';
 import { In, IsNull, MoreThan } from 'typeorm';
 import { Clock } from '../clock.js';
-import type { DayItem, DayView, EpisodeView, QuestionView } from '@heathstep/contracts';
+import { type DayItem, type DayView, type EpisodeView, MAY_BE_SET_ASIDE } from '@heathstep/contracts';
 import {
   currentRuns,
   dayOf,
@@ -18,7 +18,7 @@ import { type Assessed, Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { appointmentsBetween } from './appointments.js';
-import { openQuestions } from '../questions/questions.js';
+import { type OpenQuestion, openQuestions } from '../questions/questions.js';
 import { besideOf, NOTHING_BESIDE } from './beside.js';
 import { ofReview, slipping, type Told } from './ofReview.js';
 import { slipIn } from './slips.js';
@@ -28,6 +28,8 @@ import { daySignatures } from '../episodes/signatures.js';
 import { auditList, Db, type Tx } from '../persistence/db.js';
 import { Clinic, EpisodeRow, Person, SetAside } from '../persistence/entities.js';
 
+/** All but a stop, a block and a referral. */
+const MAY_WAIT: readonly DayItem['kind'][] = [...MAY_BE_SET_ASIDE, 'steady'];
 const SILENT_DAYS = 4;
 const ORDER: readonly DayItem['kind'][] = [
   'stop',
@@ -97,12 +99,12 @@ interface Known {
 }
 
 /** Who asked something is no quiet row any more. */
-function withQuestion(item: Item, questions: ReadonlyMap<string, QuestionView>): Omit<DayItem, 'aside'> {
+function withQuestion(item: Item, questions: ReadonlyMap<string, OpenQuestion>): Omit<DayItem, 'aside'> {
   const open = item.episodeId === null ? undefined : questions.get(item.episodeId);
   if (open === undefined) return { ...item, asked: null };
   const asked = { day: open.day, text: open.text };
   return item.kind === 'steady'
-    ? { ...item, kind: 'asked', headline: say('Asked a question'), detail: '', asked }
+    ? { ...item, kind: 'asked', weight: open.count, headline: say('Asked a question'), detail: '', asked }
     : { ...item, asked };
 }
 
@@ -167,7 +169,7 @@ export class DayController {
   }
 
   /** What is set aside today, by row: as long as it is what it was, and no worse. */
-  private async asides(tx: Tx, today: string): Promise<(item: Item) => DayItem['aside']> {
+  private async asides(tx: Tx, today: string): Promise<(item: Omit<DayItem, 'aside'>) => DayItem['aside']> {
     const rows = await tx.find(SetAside, {
       where: { endedAt: IsNull(), until: MoreThan(today) },
       order: { at: 'ASC' },
@@ -179,6 +181,8 @@ export class DayController {
     return (item) => {
       const row = latest.get(of(item.personId, item.episodeId));
       if (row === undefined || row.kind !== item.kind || item.weight > row.weight) return null;
+      // What was asked meanwhile is not hidden with what was set aside before.
+      if (item.asked !== null && item.kind !== 'asked') return null;
       return { id: row.id, until: row.until, reason: row.reason, by: names.get(row.authorId) ?? '' };
     };
   }
@@ -213,6 +217,7 @@ export class DayController {
 
   private item(record: EpisodeRecord, lastDecision: Date | null): Item {
     const assessed = this.assessment.assess(record, lastDecision);
+    const told = this.tell(record, assessed);
     return {
       personId: record.row.personId,
       episodeId: record.row.id,
@@ -221,7 +226,9 @@ export class DayController {
       complaint: { condition: record.row.condition, affected: record.row.affected },
       weight: 0,
       ...besideOf(record, assessed),
-      ...this.tell(record, assessed),
+      ...told,
+      // Nobody is loaded or taught past an open sign.
+      ...(MAY_WAIT.includes(told.kind) ? {} : { toMeasure: [], toTeach: [] }),
     };
   }
 

@@ -38,8 +38,19 @@ export async function questionsOf(
   return rows.map((row) => viewOf(row, timeZone));
 }
 
-/** The oldest question of each episode that waits for an answer. */
-export async function openQuestions(tx: Tx, timeZone: string): Promise<ReadonlyMap<string, QuestionView>> {
+/** The oldest question of an episode that waits for an answer, and how many wait. */
+export interface OpenQuestion extends QuestionView {
+  readonly count: number;
+}
+
+export async function openQuestions(tx: Tx, timeZone: string): Promise<ReadonlyMap<string, OpenQuestion>> {
   const rows = await tx.query<Row[]>(`${SELECT} WHERE q.answered_at IS NULL ORDER BY q.at DESC, q.id`);
-  return new Map(rows.map((row) => [row.episode_id, viewOf(row, timeZone)]));
+  const open = new Map<string, OpenQuestion>();
+  // The newest first, so that the oldest stands in the end.
+  for (const row of rows)
+    open.set(row.episode_id, {
+      ...viewOf(row, timeZone),
+      count: (open.get(row.episode_id)?.count ?? 0) + 1,
+    });
+  return open;
 }

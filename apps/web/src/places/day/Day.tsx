@@ -21,7 +21,7 @@ const linkOf = (item: DayItem): string => {
 };
 
 /** Whom a list of visits never pushes out of sight. */
-const isFirst = ({ kind }: DayItem): boolean => kind === 'stop' || kind === 'blocked' || kind === 'refer';
+const isFirst = (item: DayItem): boolean => item.kind !== 'steady' && !mayWait(item);
 
 /** Who needs a look today, most pressing first. */
 export function Day() {
