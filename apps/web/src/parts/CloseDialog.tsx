@@ -1,9 +1,9 @@
 import { say } from '@heathstep/core';
-import { Dialog } from 'radix-ui';
 import { useState, type SyntheticEvent } from 'react';
 import type { ClosingWay } from '@heathstep/core';
 import { ApiError } from '../api/client.js';
 import { FieldNote, Refusal, SelectField, SendOrLeave, TextArea, TextField } from './fields.js';
+import { Window } from './Window.js';
 import { RadioRow } from './RadioRow.js';
 
 export interface ClosureValues {
@@ -32,20 +32,9 @@ const KINDS = [
 /** Date, who and result; or, where it is allowed, a typed reason to go on. */
 export function CloseDialog(props: CloseDialogProps) {
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && props.cancel()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-scrim" />
-        <Dialog.Content
-          className="fixed left-1/2 top-1/2 z-50 w-[30rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 rounded-xl bg-paper p-6 shadow-2xl"
-          aria-describedby={undefined}
-        >
-          <Dialog.Title asChild>
-            <h2>{props.title}</h2>
-          </Dialog.Title>
-          <ClosingForm {...props} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Window title={props.title} close={props.cancel}>
+      <ClosingForm {...props} />
+    </Window>
   );
 }
 

@@ -50,3 +50,7 @@ export const DECISION_WORDS: Record<string, { readonly text: string; readonly to
 
 /** A word with an upper-case start. */
 export const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** The colour of a change in words: better, worse, or neither. */
+export const changeTone = (direction: string): string =>
+  direction === 'better' ? 'text-go-deep' : direction === 'worse' ? 'text-ease-deep' : 'text-ink-2';

@@ -13,6 +13,7 @@ import { type CourseView, entriesOf, type VisitView } from '@heathstep/contracts
 import type { ClinicContent } from '../../api/queries.js';
 import { ChoiceBlank } from '../../parts/Blank.js';
 import { dayHere, shortDay } from '../../parts/dates.js';
+import { changeTone } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
 import { measuredAt, ownActivities } from './twoVisits.js';
 
@@ -157,16 +158,10 @@ function Pair({ measure, then, now }: { measure: MeasureDefinition; then: Taken;
     );
   const [before, after] = [then.value, now.value];
   const change = compareValues(measure, before, after);
-  const tone =
-    change.direction === 'better'
-      ? 'text-go-deep'
-      : change.direction === 'worse'
-        ? 'text-ease-deep'
-        : 'text-ink-2';
   return (
     <span>
       {values}
-      <Why of={() => whyChange(measure, before, after)} className={`text-sm ${tone}`}>
+      <Why of={() => whyChange(measure, before, after)} className={`text-sm ${changeTone(change.direction)}`}>
         {say(change.direction)}
         {change.class === 'not-known' ? '' : `, ${sayKey(change.class)}`}
       </Why>

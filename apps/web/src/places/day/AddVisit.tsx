@@ -1,9 +1,9 @@
 import { say } from '@heathstep/core';
-import { Dialog } from 'radix-ui';
 import { type SyntheticEvent, useState } from 'react';
 import type { AppointmentView, PersonRow } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { FieldNote, Refusal, SendOrLeave, TextField } from '../../parts/fields.js';
+import { Window } from '../../parts/Window.js';
 import { WhoField } from './WhoField.js';
 
 /** A whole half hour, as most visits are. */
@@ -20,20 +20,9 @@ export function AddVisit({
   cancel: () => void;
 }) {
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && cancel()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-scrim" />
-        <Dialog.Content
-          className="fixed left-1/2 top-1/2 z-50 max-h-[94vh] w-[30rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl bg-paper p-6 shadow-2xl"
-          aria-describedby={undefined}
-        >
-          <Dialog.Title asChild>
-            <h2>{say('Plan a visit')}</h2>
-          </Dialog.Title>
-          <Form day={first} done={done} cancel={cancel} />
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Window title={say('Plan a visit')} close={cancel}>
+      <Form day={first} done={done} cancel={cancel} />
+    </Window>
   );
 }
 

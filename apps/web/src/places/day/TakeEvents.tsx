@@ -1,6 +1,5 @@
 import { localTime, say } from '@heathstep/core';
 import { useQueries } from '@tanstack/react-query';
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { PersonRow } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
@@ -8,6 +7,7 @@ import { useSession } from '../../api/queries.js';
 import type { TimedEvent } from '../../parts/calendarFile.js';
 import { shortDay } from '../../parts/dates.js';
 import { FieldNote } from '../../parts/fields.js';
+import { Window } from '../../parts/Window.js';
 import { WhoField } from './WhoField.js';
 
 /** A calendar of more than this is read in parts. */
@@ -47,31 +47,20 @@ export function TakeEvents({
     return only !== undefined && more.length === 0 ? only : null;
   };
   return (
-    <Dialog.Root open onOpenChange={(open) => !open && close()}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-scrim" />
-        <Dialog.Content
-          className="fixed left-1/2 top-1/2 z-50 max-h-[94vh] w-[44rem] max-w-[94vw] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-xl bg-paper p-6 shadow-2xl"
-          aria-describedby={undefined}
-        >
-          <Dialog.Title asChild>
-            <h2>{say('From a calendar')}</h2>
-          </Dialog.Title>
-          <p className="mt-1 text-ink-2">
-            {say('Take those that are visits. Nothing else of the calendar is kept.')}
-            {events.length > MOST && ` ${say('The first {{most}} are shown.', { most: MOST })}`}
-          </p>
-          <ul className="mt-3 border-t border-line">
-            {shown.map((event) => (
-              <EventRow key={event.uid} event={event} found={whose(event)} changed={changed} />
-            ))}
-          </ul>
-          <button type="button" className="action mt-4" onClick={close}>
-            {say('Done')}
-          </button>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Window title={say('From a calendar')} close={close} wide>
+      <p className="mt-1 text-ink-2">
+        {say('Take those that are visits. Nothing else of the calendar is kept.')}
+        {events.length > MOST && ` ${say('The first {{most}} are shown.', { most: MOST })}`}
+      </p>
+      <ul className="mt-3 border-t border-line">
+        {shown.map((event) => (
+          <EventRow key={event.uid} event={event} found={whose(event)} changed={changed} />
+        ))}
+      </ul>
+      <button type="button" className="action mt-4" onClick={close}>
+        {say('Done')}
+      </button>
+    </Window>
   );
 }
 

@@ -13,6 +13,7 @@ import {
   sayKey,
 } from '@heathstep/core';
 import { Why } from '../../../parts/Why.js';
+import { changeTone } from '../../../parts/Judgement.js';
 import type { Column } from '../live.js';
 
 export interface VerdictProps {
@@ -85,14 +86,11 @@ function Says({
 
 function Change({ measure, then, now }: { measure: MeasureDefinition; then: number; now: number }) {
   const change = compareValues(measure, then, now);
-  const tone =
-    change.direction === 'better'
-      ? 'text-go-deep'
-      : change.direction === 'worse'
-        ? 'text-ease-deep'
-        : 'text-ink-2';
   return (
-    <Why of={() => whyChange(measure, then, now)} className={`block min-h-[24px] ${tone}`}>
+    <Why
+      of={() => whyChange(measure, then, now)}
+      className={`block min-h-[24px] ${changeTone(change.direction)}`}
+    >
       {change.change === 0
         ? say('as last time')
         : `${change.change > 0 ? '+' : ''}${shown(change.change, Math.max(1, measure.decimals))}${unitAfter(measure)} ${change.class === 'not-known' ? '' : sayKey(change.class)}`}
