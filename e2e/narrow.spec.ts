@@ -16,6 +16,7 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
     ['/measures?show=lunge-knee-bent', 'Measures'],
     [`/episodes/${episode}/course`, 'Oskar Thwaite'],
     [`/episodes/${episode}/plan`, 'Oskar Thwaite'],
+    [`/episodes/${episode}/letter`, 'How it goes'],
     [`/episodes/${episode}/visit`, 'Oskar Thwaite'],
     // A visit that is open, step by step.
     ...['story', 'safety', 'look', 'measure', 'load', 'feel', 'conclude'].map(

@@ -142,6 +142,7 @@ test('a language that is one file more: every word of the clinic’s pages is sa
       `/people/${steady?.personId ?? ''}`,
       '/measures',
       '/outcomes',
+      `/episodes/${flare?.episodeId ?? ''}/letter`,
       '/library',
       '/library/raise-two-legs',
       '/library/new',

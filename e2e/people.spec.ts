@@ -62,5 +62,41 @@ test('a person is corrected, also beside someone else, and a complaint is closed
   await expect(page.getByText('This complaint is closed; open it again to go on')).toBeVisible();
   await page.getByRole('link', { name: 'Open it again' }).click();
   await page.getByRole('button', { name: 'Open again: Bunion with flat foot, both sides' }).click();
+  const again = page.getByRole('form', { name: /^Open again: Bunion/ });
+  await again.getByRole('button', { name: 'Open it' }).click();
+  await expect(again.getByText('Say why it is opened again').last()).toBeVisible();
+  await again.getByRole('radio', { name: 'It was closed too early' }).click();
+  await again.getByRole('button', { name: 'Open it' }).click();
   await expect(page.getByRole('button', { name: 'Close: Bunion with flat foot, both sides' })).toBeVisible();
+});
+
+test('a discharge is read as a letter; what comes back begins again with nothing given before', async ({
+  page,
+}) => {
+  await signIn(page);
+  await page.goto(url('/people'));
+  await page.getByRole('link', { name: /Solveig Harrow/ }).click();
+  await page.getByRole('link', { name: 'Letter' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Discharge' })).toBeVisible();
+  const raises = page.getByRole('row', { name: /^Single-leg heel raise/ });
+  await expect(raises).toContainText('+18, better, real');
+  await expect(page.getByRole('img', { name: /^left: 48/ })).toBeVisible();
+  await expectAccessible(page, 'The letter');
+  await page.getByRole('link', { name: 'Back to the course' }).click();
+  await expect(page.getByRole('link', { name: 'Discharge letter' })).toBeVisible();
+  await page.getByRole('link', { name: 'Open it again' }).click();
+  await page.getByRole('button', { name: /^Open again: Achilles/ }).click();
+  const form = page.getByRole('form', { name: /^Open again: Achilles/ });
+  await form.getByRole('radio', { name: 'It came back' }).click();
+  await expect(form.getByText('It begins again at Back to sport.')).toBeVisible();
+  await expectAccessible(page, 'Opening a complaint again');
+  await form.getByRole('button', { name: 'Open it' }).click();
+  await page.getByRole('link', { name: /^Achilles tendon/ }).click();
+  await expect(page.getByRole('status', { name: 'It came back' })).toContainText('No plan stands');
+  await expect(page.getByText('back to the stage before for two weeks')).toBeVisible();
+  await page.getByRole('link', { name: 'Plan', exact: true }).click();
+  await expect(page.getByText(/the safety questions are asked anew at a visit/)).toBeVisible();
+  await page.getByRole('link', { name: 'To the visit' }).first().click();
+  await page.getByRole('button', { name: 'Start a review' }).click();
+  await expect(page.getByRole('heading', { level: 2, name: 'Story' })).toBeVisible();
 });

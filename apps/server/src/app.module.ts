@@ -14,6 +14,7 @@ import { AppointmentsController } from './day/appointments.controller.js';
 import { AsidesController } from './day/asides.controller.js';
 import { DayController } from './day/day.controller.js';
 import { Assessment } from './episodes/assessment.js';
+import { DischargeController } from './discharge/discharge.controller.js';
 import { EpisodesController } from './episodes/episodes.controller.js';
 import { EpisodeReader } from './episodes/reader.js';
 import { HandoutController } from './handout/handout.controller.js';
@@ -61,6 +62,7 @@ const CONTROLLERS = [
   QuestionsController,
   OutcomesController,
   HandoutController,
+  DischargeController,
   CalendarController,
 ];
 

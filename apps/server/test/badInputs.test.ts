@@ -112,6 +112,11 @@ describe('whatever is sent', () => {
         body: { version: 1, status: 'closed', outcome: 'goals-reached', note: 'well' },
       },
       {
+        method: 'PATCH',
+        path: `/api/episodes/${episodeId}`,
+        body: { version: 1, status: 'open', reopened: 'came-back' },
+      },
+      {
         method: 'POST',
         path: `/api/episodes/${episodeId}/closures`,
         body: {
@@ -344,6 +349,7 @@ describe('whatever is sent', () => {
       `/api/visits/${ids.visit}`,
       `/api/episodes/${ids.episode}/photos`,
       `/api/episodes/${ids.episode}/handout.txt`,
+      `/api/episodes/${ids.episode}/letter`,
       '/api/library/protocols',
     ]) {
       const { status } = await who.get(path);

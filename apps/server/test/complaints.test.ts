@@ -196,6 +196,7 @@ describe('several complaints of one person', () => {
         version,
         status,
         ...(status === 'closed' ? { outcome: 'goes-on-alone' } : {}),
+        ...(status === 'open' ? { reopened: 'closed-too-early' } : {}),
       });
     };
     expect((await set('closed')).status).toBe(200);
@@ -246,7 +247,9 @@ describe('several complaints of one person', () => {
       ],
     ] as const)
       expect((await who.post(path, body).expect(422)).body.detail).toMatch(/closed; open it again/);
-    const open = await patch({ status: 'open' });
+    const unsaidWhy = await patch({ status: 'open' });
+    expect(unsaidWhy.body.errors).toEqual([{ pointer: '/reopened', detail: 'Say why it is opened again' }]);
+    const open = await patch({ status: 'open', reopened: 'closed-too-early' });
     expect(open.body).toMatchObject({ status: 'open', ended: null });
     await who
       .post(`/api/episodes/${id}/plans`, { id: randomUUID(), stage: 'calm', from: 'stage' })

@@ -16,6 +16,7 @@ describe('the demo clinic', () => {
     const day = (await server.get('/api/day').set('cookie', cookie).expect(200)).body;
     const kinds = Object.fromEntries(day.items.map((i: { name: string; kind: string }) => [i.name, i.kind]));
     expect(kinds).toEqual({
+      'Anselm Wray': 'steady',
       'Hanne Rook': 'blocked',
       'Ragna Thirlby': 'slipping',
       'Øyvind Farrow': 'steady',

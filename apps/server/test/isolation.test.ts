@@ -125,6 +125,8 @@ describe('two clinics in one database', () => {
     ['GET handout', (who) => who.get(`/api/episodes/${ids.episode}/handout`)],
     ['GET handout as text', (who) => who.get(`/api/episodes/${ids.episode}/handout.txt`)],
     ['GET handout as a PDF', (who) => who.get(`/api/episodes/${ids.episode}/handout.pdf`)],
+    ['GET letter', (who) => who.get(`/api/episodes/${ids.episode}/letter`)],
+    ['GET letter as a PDF', (who) => who.get(`/api/episodes/${ids.episode}/letter.pdf`)],
     [
       'PATCH appointment',
       (who) => who.patch(`/api/appointments/${ids.appointment}`, { version: 1, note: 'x' }),

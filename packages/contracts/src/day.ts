@@ -104,6 +104,7 @@ export const MAY_BE_SET_ASIDE = [
   'flare',
   'ready',
   'look-again',
+  'upkeep-over',
   'review-due',
   'slipping',
   'asked',

@@ -13,11 +13,25 @@ import {
   MaxLength,
   Min,
 } from 'class-validator';
+import { phrase } from '@heathstep/core';
 import { IsVersion } from './validators.js';
 
 /** How the treatment of a complaint ended. */
 export const OUTCOMES = ['goals-reached', 'goes-on-alone', 'referred', 'stopped-coming', 'other'] as const;
 export type Outcome = (typeof OUTCOMES)[number];
+
+/** The same in words. */
+export const OUTCOME_WORDS: Readonly<Record<Outcome, string>> = {
+  'goals-reached': phrase('goals reached'),
+  'goes-on-alone': phrase('goes on alone'),
+  referred: phrase('referred on'),
+  'stopped-coming': phrase('stopped coming'),
+  other: phrase('ended otherwise'),
+};
+
+/** Why a closed complaint is opened again: it came back, or it was closed too early. */
+export const REOPENED = ['came-back', 'closed-too-early'] as const;
+export type Reopened = (typeof REOPENED)[number];
 
 export const EQUIPMENT = [
   'towel',
@@ -99,6 +113,11 @@ export class EpisodePatch {
   @IsOptional()
   @IsIn(['open', 'closed'], { message: 'must be open or closed' })
   status?: 'open' | 'closed';
+
+  /** Why it is opened again; needed to open what is closed. */
+  @IsOptional()
+  @IsIn(REOPENED, { message: `must be one of ${REOPENED.join(', ')}` })
+  reopened?: Reopened;
 
   /** How it ended; needed to close it. */
   @IsOptional()

@@ -28,7 +28,16 @@ export {
   MAY_BE_SET_ASIDE,
 } from './day.js';
 export { AccountPatch, SignInBody } from './session.js';
-export { EpisodeBody, EpisodePatch, type Outcome, OUTCOMES } from './episode.js';
+export {
+  EpisodeBody,
+  EpisodePatch,
+  type Outcome,
+  OUTCOME_WORDS,
+  OUTCOMES,
+  type Reopened,
+  REOPENED,
+} from './episode.js';
+export { type LetterChart, type LetterContent, type LetterRow } from './discharge.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';
 export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanIfBody, PlanItem } from './plan.js';
 export { DecisionBody, DECISIONS, DecidedOn } from './decision.js';

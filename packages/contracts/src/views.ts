@@ -31,6 +31,7 @@ import type {
   Tag,
   StageKey,
   DoneRun,
+  UpkeepEnd,
 } from '@heathstep/core';
 import type { MorningPayload, SessionPayload, StopPayload } from './home.js';
 import type { VisitClosure } from './safety.js';
@@ -104,6 +105,8 @@ export interface EpisodeSummary {
   readonly status: 'open' | 'closed';
   /** Null while it is open. */
   readonly ended: Ended | null;
+  /** Where it begins again when it comes back, and what the protocol says of that; null while it is open. */
+  readonly again: { readonly stageName: string | null; readonly text: string } | null;
   readonly version: number;
 }
 
@@ -231,6 +234,8 @@ export interface EpisodeView {
   readonly status: string;
   /** Null while it is open. */
   readonly ended: Ended | null;
+  /** When it came back after it was closed; null where it never did. What was given before that counts no more. */
+  readonly cameBackAt: string | null;
   readonly version: number;
   readonly today: string;
   /** The clinic's; days of visits and stages are days there. */
@@ -286,6 +291,8 @@ export interface CourseView {
   readonly mornings: readonly Morning[];
   readonly criteria: readonly CriterionPart[];
   readonly review: ReviewResult | null;
+  /** How upkeep stands toward its end; null in any other stage. */
+  readonly upkeep: UpkeepEnd | null;
   /** What the plan drafted by the suggestion would have otherwise than the patient's; null where it drafts none. */
   readonly drafted: Drafted | null;
   readonly decisions: readonly DecisionView[];
@@ -330,6 +337,7 @@ export interface DayItem {
     | 'flare'
     | 'ready'
     | 'look-again'
+    | 'upkeep-over'
     | 'review-due'
     | 'slipping'
     | 'asked'

@@ -136,6 +136,7 @@ export {
   ageProblem,
   type Confirmation,
   type ProtocolDefinition,
+  relapseStage,
   type School,
   type Slot,
   type Stage,
@@ -338,6 +339,7 @@ export {
   type WrittenStage,
 } from './protocol/complete.js';
 export { LIMP } from './progress/criteriaState.js';
+export { measuresIn } from './progress/measuresIn.js';
 export { CRITERION_SCHEMA } from './progress/criterionSchema.js';
 export { isStrenuous, tooEarlyToday } from './reason/tooEarlyToday.js';
 export { leafText, measureOf, type SayingOf } from './progress/criterionText.js';
@@ -428,6 +430,7 @@ export {
   type PatientPlan,
   type PatientPlanInput,
 } from './plan/patientPlan.js';
+export * from './discharge/exports.js';
 export * from './forecast/exports.js';
 export { whyForecast } from './why/forecast.js';
 export { normal, seededRandom } from './simulate/random.js';

@@ -188,6 +188,7 @@ export class CourseController {
       mornings: assessed.home.mornings,
       criteria: assessed.review?.criteria?.parts ?? [],
       review: assessed.review,
+      upkeep: this.assessment.upkeep(record, assessed),
       drafted: this.drafted(record, assessed),
       decisions: decisions.map((d): DecisionView => ({
         id: d.id,

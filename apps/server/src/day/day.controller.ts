@@ -20,7 +20,7 @@ import type { EpisodeRecord } from '../episodes/record.js';
 import { appointmentsBetween } from './appointments.js';
 import { type OpenQuestion, openQuestions } from '../questions/questions.js';
 import { besideOf, NOTHING_BESIDE } from './beside.js';
-import { ofReview, slipping, type Told } from './ofReview.js';
+import { ofReview, slipping, type Told, upkeepOver } from './ofReview.js';
 import { slipIn } from './slips.js';
 import { languageNow } from '../http/speaking.js';
 import { keepNewest } from '../keepNewest.js';
@@ -38,6 +38,7 @@ const ORDER: readonly DayItem['kind'][] = [
   'flare',
   'ready',
   'look-again',
+  'upkeep-over',
   'review-due',
   'asked',
   'slipping',
@@ -48,7 +49,13 @@ const ORDER: readonly DayItem['kind'][] = [
 ];
 
 /** Someone without a plan: a visit to begin or to finish, or measured with nothing to prescribe by yet. */
-function unplanned({ visits, protocol }: EpisodeView): Told {
+function unplanned({ visits, protocol, cameBackAt }: EpisodeView): Told {
+  if (cameBackAt !== null && visits.every((v) => v.startedAt < cameBackAt))
+    return {
+      kind: 'new',
+      headline: say('It came back'),
+      detail: say('To be seen and asked anew; no plan stands'),
+    };
   if (visits.length === 0)
     return { kind: 'new', headline: say('First visit to begin'), detail: say('Nothing recorded yet') };
   if (visits.some((v) => v.signedAt === null))
@@ -268,6 +275,10 @@ export class DayController {
     if (review === null || stage === null) return unplanned(view);
     const { reds } = currentRuns(home.sessions.map((s) => s.state));
     const asked = ofReview(review, reds, stage.name);
+    const upkeep = this.assessment.upkeep(record, assessed);
+    // What upkeep lacks is asked with its end; a sign and a flare come first.
+    if (upkeep?.state === 'over' && (asked === null || asked.kind === 'look-again'))
+      return upkeepOver(upkeep);
     if (asked !== null) return asked;
     const lastSeen = view.visits[view.visits.length - 1]?.startedAt ?? view.startedAt;
     const sinceVisit = daysBetween(localDay(new Date(lastSeen), record.clinic.timeZone), view.today);

@@ -1,6 +1,6 @@
 import { say } from '@heathstep/core';
 import type { DayItem } from '@heathstep/contracts';
-import type { ReviewResult, Slip } from '@heathstep/core';
+import type { ReviewResult, Slip, UpkeepEnd } from '@heathstep/core';
 
 /** A row of the day: how pressing, and why. */
 export type Told = Pick<DayItem, 'kind' | 'headline' | 'detail'> & { readonly weight?: number };
@@ -50,4 +50,11 @@ export const slipping = ({ text, was, now }: Slip): Told => ({
     now.medianDate === null
       ? say('{{text}}: was about {{was}}, now not within a year', { text, was })
       : say('{{text}}: was about {{was}}, now about {{now}}', { text, was, now: now.medianDate }),
+});
+
+/** Upkeep that has lasted as long as it usually does: it never ends by itself. */
+export const upkeepOver = ({ by, against }: UpkeepEnd): Told => ({
+  kind: 'upkeep-over',
+  headline: say('Upkeep at its end'),
+  detail: against[0] ?? say('It usually ends by {{by}}', { by }),
 });

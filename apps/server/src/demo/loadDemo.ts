@@ -6,6 +6,7 @@ import { addDays } from '@heathstep/core';
 import { AppUser, Clinic, ContentReview, Person } from '../persistence/entities.js';
 import { CLINIC_ID, CLINICIAN, demoId, today, userId } from './ids.js';
 import { loadDemoLibrary } from './library.js';
+import { CLOSED_COURSES } from './closedCourses.js';
 import { LONGER_COURSES } from './longerCourses.js';
 import { BENCH_PEOPLE } from './benchPeople.js';
 import { loadPlannedVisits } from './plannedVisits.js';
@@ -121,7 +122,13 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
         createdAt: now,
       });
     }
-    for (const person of [...DEMO_PEOPLE, ...BENCH_PEOPLE, ...PROTOCOL_PEOPLE, ...LONGER_COURSES])
+    for (const person of [
+      ...DEMO_PEOPLE,
+      ...BENCH_PEOPLE,
+      ...PROTOCOL_PEOPLE,
+      ...LONGER_COURSES,
+      ...CLOSED_COURSES,
+    ])
       await new DemoPersonLoader(tx, content, now, person).load();
     await loadPlannedVisits(tx, now);
     await loadDemoLibrary(tx, content, {

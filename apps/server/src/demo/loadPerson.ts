@@ -3,6 +3,7 @@ import { type ContentBundle } from '@heathstep/content';
 import {
   addDays,
   composePlan,
+  criterionSentences,
   type ComposedExercise,
   type Facts,
   isDueOn,
@@ -13,6 +14,7 @@ import {
   type HomeScores,
   type LeftOut,
   type ProtocolDefinition,
+  questionsByKey,
   normal,
   seededRandom,
   simulateHomeLog,
@@ -92,12 +94,25 @@ export class DemoPersonLoader {
       stage: last?.stage ?? null,
       stageSince: last === undefined ? null : this.moment(last.daysAgo),
       startedAt: started,
-      status: 'open',
+      ...this.ending(),
       version: 1,
     });
     for (const visit of person.visits) await this.visit(visit);
     for (const i of person.stages.keys()) await this.stage(i);
     await this.home();
+  }
+
+  private ending(): Pick<EpisodeRow, 'status' | 'endedAt' | 'endedBy' | 'outcome' | 'endNote'> {
+    const { ended } = this.person;
+    return ended === undefined
+      ? { status: 'open', endedAt: null, endedBy: null, outcome: null, endNote: null }
+      : {
+          status: 'closed',
+          endedAt: this.moment(ended.daysAgo),
+          endedBy: CLINICIAN,
+          outcome: ended.outcome,
+          endNote: ended.note,
+        };
   }
 
   /** Ten in the morning, some days ago; now for today. */
@@ -162,7 +177,7 @@ export class DemoPersonLoader {
         suggestion: {
           decision: 'progress',
           rule: 4,
-          because: ['first-step pain 5 or less for 5 days', 'no red for 7 days'],
+          because: this.criteriaBefore(index),
           wouldChange: [],
           confidence: 'clear',
           criteria: null,
@@ -189,6 +204,17 @@ export class DemoPersonLoader {
       createdAt: at,
       givenBy: CLINICIAN,
       givenAt: at,
+    });
+  }
+
+  /** What was met to come into a stage, in words. */
+  private criteriaBefore(index: number): readonly string[] {
+    const before = this.protocol?.stages.find((s) => s.key === this.person.stages[index - 1]?.stage);
+    if (before === undefined || before.criteria === null || this.protocol === undefined) return [];
+    return criterionSentences(before.criteria, {
+      lookup: (key) => this.content.measures.find((m) => m.key === key),
+      questions: questionsByKey(this.protocol),
+      affected: this.person.affected,
     });
   }
 
@@ -289,7 +315,7 @@ export class DemoPersonLoader {
     const log = simulateHomeLog({
       seed: home.seed,
       from: addDays(today(this.now), -home.sinceDaysAgo),
-      days: home.sinceDaysAgo + 1,
+      days: home.sinceDaysAgo - (home.untilDaysAgo ?? 0) + 1,
       startPain: home.startPain,
       endPain: home.endPain,
       adherence: home.adherence,

@@ -1,4 +1,5 @@
 import { type SkillLevel, type StageKey, stageKey } from '@heathstep/core';
+import type { Outcome } from '@heathstep/contracts';
 import type { SafetyAnswer } from '@heathstep/core';
 import { concluded } from './conclusions.js';
 
@@ -46,7 +47,11 @@ export interface DemoPerson {
     readonly adherence: number;
     readonly flareDaysAgo: readonly number[];
     readonly sinceDaysAgo: number;
+    /** When they logged last; today when left out. */
+    readonly untilDaysAgo?: number;
   } | null;
+  /** How it was closed; open when left out. */
+  readonly ended?: { readonly daysAgo: number; readonly outcome: Outcome; readonly note: string };
 }
 
 const story = (more: Record<string, unknown>): Record<string, unknown> => ({

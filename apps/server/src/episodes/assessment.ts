@@ -30,6 +30,8 @@ import {
   stricterSchool,
   tensionMinutes,
   treatedSides,
+  type UpkeepEnd,
+  upkeepEnd,
   workByDay,
   workDone,
   workWithin,
@@ -48,7 +50,7 @@ import {
 } from '@heathstep/contracts';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
-import type { EpisodeRecord } from './record.js';
+import { type EpisodeRecord, givenNow } from './record.js';
 
 export interface Assessed {
   readonly facts: Facts;
@@ -163,7 +165,7 @@ export class Assessment {
   ): ReviewResult | null {
     const { stage, protocol } = on;
     if (stage === null || record.view.plan === null) return null;
-    const firstGiven = record.plans.find((p) => p.givenAt !== null)?.givenAt;
+    const firstGiven = givenNow(record.plans, record.row)[0]?.givenAt;
     const since = on.lastReviewAt ?? firstGiven ?? record.row.startedAt;
     return reviewEpisode(
       {
@@ -211,6 +213,16 @@ export class Assessment {
     };
   }
 
+  /** How upkeep stands toward its end; null in any other stage. */
+  upkeep(record: EpisodeRecord, { stage, facts, now }: Assessed): UpkeepEnd | null {
+    return upkeepEnd(stage, {
+      since: facts.stageSince.slice(0, 10),
+      today: now.slice(0, 10),
+      sessions: facts.sessions,
+      stopsOpen: this.stopsOpen(record),
+    });
+  }
+
   /** Load, impact and days of the last 7 days, as done. */
   done(
     record: EpisodeRecord,
@@ -245,7 +257,7 @@ export class Assessment {
   ): { readonly percent: number; readonly days: number } | null {
     const logged = assessed.facts.sessions.filter((s) => s.done !== false).map((s) => s.at);
     const today = assessed.now.slice(0, 10);
-    const givenAt = record.plans.find((p) => p.givenAt !== null)?.givenAt ?? null;
+    const givenAt = givenNow(record.plans, record.row)[0]?.givenAt ?? null;
     const given = givenAt === null ? today : localDay(new Date(givenAt), record.clinic.timeZone);
     const days = Math.max(1, Math.min(WEEK_DAYS, daysBetween(given, today) + 1));
     const percent = adherencePercent(logged, assessed.facts.plannedPerWeek ?? 0, today, days);

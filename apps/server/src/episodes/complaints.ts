@@ -1,10 +1,11 @@
 import { CLOSED } from './ending.js';
-import { type ComplaintView, reportedText } from '@heathstep/contracts';
+import { type ComplaintView, reportedText, screenedVisit } from '@heathstep/contracts';
 import {
   type Affected,
   ageProblem,
   blocksOn,
   endsProtocol,
+  localDay,
   type PerSide,
   type Side,
   signText,
@@ -29,6 +30,23 @@ function complaintFor(record: EpisodeRecord, affected: Affected): ComplaintView 
     stopIds: record.home.filter((e) => e.kind === 'stop').map((e) => e.id),
     plan: view.plan === null ? null : patientPlanOf(record, view.plan),
   };
+}
+
+/** What came back is not treated by what was told before: safety is asked anew, at a visit of its own. */
+function askedAnew({ cameBackAt, visits, timeZone }: EpisodeRecord['view']): string[] {
+  const asked = screenedVisit(visits);
+  if (cameBackAt === null || (asked !== null && asked.startedAt >= cameBackAt)) return [];
+  const day = localDay(new Date(cameBackAt), timeZone);
+  return [
+    visits.some((v) => v.signedAt === null)
+      ? say(
+          'It came back on {{day}}: sign the visit that was open before, then ask the safety questions anew',
+          {
+            day,
+          },
+        )
+      : say('It came back on {{day}}: the safety questions are asked anew at a visit', { day }),
+  ];
 }
 
 const bothOff = (all: readonly PerSide<readonly Tag[]>[]): PerSide<readonly Tag[]> => {
@@ -57,6 +75,7 @@ export function bound(record: EpisodeRecord, others: readonly EpisodeRecord[]): 
       notPrescribed: [
         ...(view.status === 'closed' ? [CLOSED] : []),
         ...reported,
+        ...askedAnew(view),
         ...(safety === null ? [say('The safety questions have not been asked')] : safety.blockedBecause),
         ...endsProtocol(safety?.triggered ?? [], protocol, view.affected).map((t) =>
           say('This protocol ends with it: {{sign}}', { sign: signText(t) }),

@@ -1,9 +1,10 @@
 import { say } from '@heathstep/core';
 import type { Ended, EpisodePatch } from '@heathstep/contracts';
-import { badRequest, refusedNow } from '../http/problem.js';
+import { badRequest, ProblemError, refusedNow } from '../http/problem.js';
 import type { SignedIn } from '../auth/auth.js';
 import type { Tx } from '../persistence/db.js';
 import { EpisodeRow } from '../persistence/entities.js';
+import type { EpisodeRecord } from './record.js';
 
 /** How a complaint ended, for those who read it; null while it is open, and where it was closed without saying. */
 export function endedOf(row: EpisodeRow, names: ReadonlyMap<string, string>): Ended | null {
@@ -25,17 +26,43 @@ export function refuseClosed(row: Pick<EpisodeRow, 'status'>): void {
 
 /** What a change of status says of the end; nothing where the status does not change. */
 export function ending(
-  { status, outcome, note }: Pick<EpisodePatch, 'status' | 'outcome' | 'note'>,
+  { status, outcome, note, reopened }: Pick<EpisodePatch, 'status' | 'outcome' | 'note' | 'reopened'>,
   me: SignedIn,
   now: Date,
 ): Partial<EpisodeRow> {
+  if (reopened !== undefined && status !== 'open')
+    throw badRequest([
+      { pointer: '/reopened', detail: say('Only what is opened again has a reason for it') },
+    ]);
   if (status === 'closed') {
     if (outcome === undefined) throw badRequest([{ pointer: '/outcome', detail: say('Say how it ended') }]);
     return { status, endedAt: now, endedBy: me.userId, outcome, endNote: note?.trim() ?? '' };
   }
   if (outcome !== undefined || note !== undefined)
     throw badRequest([{ pointer: '/outcome', detail: say('Only what is closed has an end') }]);
-  return status === undefined ? {} : { status, endedAt: null, endedBy: null, outcome: null, endNote: null };
+  if (status === undefined) return {};
+  const open = { status, endedAt: null, endedBy: null, outcome: null, endNote: null };
+  return reopened === 'came-back' ? { ...open, cameBackAt: now } : open;
+}
+
+/**
+ * Why a closed complaint is opened again has to be said: what came back begins again where its protocol says, with nothing
+ * that was given before.
+ */
+export function reopening(
+  { row }: Pick<EpisodeRecord, 'row'>,
+  { status, reopened }: Pick<EpisodePatch, 'status' | 'reopened'>,
+  me: SignedIn,
+): boolean {
+  if (status !== 'open' || row.status !== 'closed') {
+    if (reopened !== undefined) throw refusedNow(say('Only what is closed is opened again'));
+    return false;
+  }
+  if (me.role === 'assistant')
+    throw new ProblemError(403, say('Only clinicians and leads open a complaint again'));
+  if (reopened === undefined)
+    throw badRequest([{ pointer: '/reopened', detail: say('Say why it is opened again') }]);
+  return reopened === 'came-back';
 }
 
 /** A person has one link, whichever complaint it was made from. */

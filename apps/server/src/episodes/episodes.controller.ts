@@ -13,6 +13,7 @@ import {
   canOverride,
   type ClosingWay,
   limitsStand,
+  relapseStage,
   type ProtocolDefinition,
   signText,
   say,
@@ -27,8 +28,9 @@ import { IdPipe } from '../http/validation.js';
 import { Not } from 'typeorm';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { keepOnce } from '../persistence/keepOnce.js';
-import { ClosureRow, EpisodeRow, Person, TaughtExercise } from '../persistence/entities.js';
-import { endHome, ending } from './ending.js';
+import { ClosureRow, EpisodeRow, Person, PlanRow, TaughtExercise } from '../persistence/entities.js';
+import { endHome, ending, reopening } from './ending.js';
+import { moveToStage } from '../plans/planDrafts.js';
 import { EpisodeReader } from './reader.js';
 import type { EpisodeRecord } from './record.js';
 
@@ -97,11 +99,20 @@ export class EpisodesController {
     @Body() body: EpisodePatch,
   ): Promise<EpisodeView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const { version, condition, status, outcome: _outcome, note: _note, ...changes } = body;
+      const {
+        version,
+        condition,
+        status,
+        outcome: _outcome,
+        note: _note,
+        reopened: _reopened,
+        ...changes
+      } = body;
       const now = this.clock.now();
       const end = ending(body, me, now);
       const before = await this.reader.read(tx, id);
       if (status === 'closed') this.mayClose(me, before);
+      const cameBack = reopening(before, body, me);
       const other = condition === undefined ? null : await this.onPathway(tx, me, before, condition);
       const protocol = other?.protocol ?? before.protocol;
       checkSchools(protocol, changes.schools);
@@ -122,6 +133,7 @@ export class EpisodesController {
       if (result.affected !== 1)
         throw conflict(say('Someone changed this while you were editing'), record.view);
       if (status === 'closed') await endHome(tx, record.row.personId, now);
+      if (cameBack) await beginAgain(tx, record, now);
       await audit(tx, me, {
         action: status === undefined ? 'change' : status === 'closed' ? 'discharge' : 'reopen',
         subject: 'episode',
@@ -302,6 +314,13 @@ export class EpisodesController {
     requireAssessment(body, view.today, STOP_ENDS, true);
     return null;
   }
+}
+
+/** What came back begins again where its protocol says; a draft of before goes. */
+async function beginAgain(tx: Tx, { row, protocol }: EpisodeRecord, at: Date): Promise<void> {
+  await tx.delete(PlanRow, { episodeId: row.id, status: 'draft' });
+  const stage = relapseStage(protocol, row.stage);
+  if (stage !== null) await moveToStage(tx, row, { stage: stage.key, reason: 'came back', at });
 }
 
 /** A sign is closed by what was done: with the date, who, and a way that is enough for it. */

@@ -21,7 +21,7 @@ import type { Tx } from '../persistence/db.js';
 import { Clinic, EpisodeRow } from '../persistence/entities.js';
 import { homeLinkOf, openStopsOf, personOf, ruleClosuresOf } from './shown.js';
 import { bound } from './complaints.js';
-import { type EpisodeRecord, planView } from './record.js';
+import { type EpisodeRecord, givenNow, planView } from './record.js';
 import { endedOf } from './ending.js';
 import { type EpisodeRows, homeOf, namesOf, rowsOf, visitsOf } from './rows.js';
 import { recordSignature } from './signatures.js';
@@ -262,6 +262,7 @@ export class EpisodeReader {
       startedAt: row.startedAt.toISOString(),
       status: row.status,
       ended: endedOf(row, rows.names),
+      cameBackAt: row.cameBackAt?.toISOString() ?? null,
       version: row.version,
       today,
       timeZone: clinic.timeZone,
@@ -275,7 +276,7 @@ export class EpisodeReader {
       elsewhere: [],
       heldBack: [],
       notPrescribed: [],
-      plan: [...plans].reverse().find((p) => p.status === 'given') ?? null,
+      plan: givenNow(plans, row).at(-1) ?? null,
       draft: plans.find((p) => p.status === 'draft') ?? null,
       taught: rows.taught.get(row.id) ?? [],
       homeLink: homeLinkOf(link),

@@ -1,6 +1,8 @@
 import { type EpisodeView, type HomeEntryView, lastFaults, type PlanView } from '@heathstep/contracts';
 import {
+  addDays,
   completeStage,
+  localDay,
   type ComposedExercise,
   type LeftOut,
   lostStage,
@@ -67,12 +69,29 @@ export function planView(
   };
 }
 
+/** Plans that were given, oldest first; of a complaint that came back only those given since. */
+export const givenNow = (
+  plans: readonly PlanView[],
+  { cameBackAt }: Pick<EpisodeRow, 'cameBackAt'>,
+): readonly PlanView[] =>
+  plans.filter(
+    (p) => p.status === 'given' && (cameBackAt === null || (p.givenAt ?? '') > cameBackAt.toISOString()),
+  );
+
+/** Until when a plan of upkeep usually goes on, as its reader says a month; null in any other stage. */
+function upkeepUntil({ view, locale }: EpisodeRecord, plan: PlanView): string | null {
+  const since = view.stages.findLast((s) => s.stage === plan.stage)?.since;
+  if (plan.madeOf.criteria !== null || since === undefined) return null;
+  const by = addDays(localDay(new Date(since), view.timeZone), plan.madeOf.usualWeeks.max * 7);
+  return new Intl.DateTimeFormat(locale, { month: 'long', year: 'numeric', timeZone: 'UTC' }).format(
+    new Date(`${by}T12:00:00Z`),
+  );
+}
+
 /** The plan the person has as everything that is given of it says it: handout, phone, calendar. */
-export const patientPlanOf = (
-  { view, library, tongue, measures, protocol }: EpisodeRecord,
-  plan: PlanView,
-): PatientPlan =>
-  patientPlan({
+export function patientPlanOf(record: EpisodeRecord, plan: PlanView): PatientPlan {
+  const { view, library, tongue, measures, protocol } = record;
+  const made = patientPlan({
     items: plan.items,
     exerciseOf: (key) => library.exercise(key),
     stage: plan.madeOf,
@@ -86,3 +105,11 @@ export const patientPlanOf = (
     seenFaults: (exercise) => lastFaults(view.taught, exercise),
     tongue,
   });
+  const month = upkeepUntil(record, plan);
+  return month === null || made.purpose === ''
+    ? made
+    : {
+        ...made,
+        purpose: tongue.say('{{purpose}}, until about {{month}}', { purpose: made.purpose, month }),
+      };
+}

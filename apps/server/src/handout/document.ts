@@ -7,19 +7,19 @@ export const FONT = 'Hanken';
 /** Letters that the first font has not. */
 export const FONT_MORE = 'HankenMore';
 
-const INK = '#2a2420';
-const LINE = '#d9d2c4';
+export const INK = '#2a2420';
+export const LINE = '#d9d2c4';
 const HEATHER = '#55386a';
 
 /** A text in runs of the font that has its letters, and what it is to a reading program. */
-const runs = (text: string, tag: PdfTag = 'P'): { text: string; font?: string; tag: PdfTag }[] =>
+export const runs = (text: string, tag: PdfTag = 'P'): { text: string; font?: string; tag: PdfTag }[] =>
   (text.match(/[\u0100-\u024f\u1e00-\u1eff]+|[^\u0100-\u024f\u1e00-\u1eff]+/g) ?? []).map((part) =>
     /^[\u0100-\u024f\u1e00-\u1eff]/.test(part) ? { text: part, font: FONT_MORE, tag } : { text: part, tag },
   );
 
-const p = (text: string, style: object = {}): Content => ({ text: runs(text), ...style });
+export const p = (text: string, style: object = {}): Content => ({ text: runs(text), ...style });
 
-const heading = (tag: PdfTag, text: string, style: object): Content => ({
+export const heading = (tag: PdfTag, text: string, style: object): Content => ({
   text: runs(text, tag),
   bold: true,
   ...style,

@@ -6,7 +6,7 @@ import {
   PersonPatch,
   type PersonRow,
 } from '@heathstep/contracts';
-import { stageOf, say, sayIf } from '@heathstep/core';
+import { type ProtocolDefinition, relapseStage, type StageKey, stageOf, say, sayIf } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -31,6 +31,12 @@ function row(person: Person, episodes: readonly EpisodeSummary[] = []): PersonRo
     episodes,
   };
 }
+
+/** What the protocol says of a complaint that comes back. */
+const againOf = (protocol: ProtocolDefinition, left: StageKey | null): EpisodeSummary['again'] => ({
+  stageName: sayIf(relapseStage(protocol, left)?.name ?? null),
+  text: say(protocol.relapse),
+});
 
 function refuseFutureBirth(birthDate: string | null | undefined, now: Date): void {
   if (typeof birthDate !== 'string') return;
@@ -75,6 +81,7 @@ export class PeopleController {
           startedAt: e.startedAt.toISOString(),
           status: e.status === 'closed' ? 'closed' : 'open',
           ended: endedOf(e, names),
+          again: e.status === 'closed' ? againOf(protocols.on(e), e.stage) : null,
           version: e.version,
         },
       ]);

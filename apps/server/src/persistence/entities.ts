@@ -86,6 +86,7 @@ export class EpisodeRow extends OfClinic {
   @Column({ name: 'ended_by', type: 'uuid', nullable: true }) endedBy!: string | null;
   @Column({ type: 'text', nullable: true }) outcome!: Outcome | null;
   @Column({ name: 'end_note', type: 'text', nullable: true }) endNote!: string | null;
+  @Column({ name: 'came_back_at', type: 'timestamptz', nullable: true }) cameBackAt!: Date | null;
   @Column(INT) version!: number;
 }
 

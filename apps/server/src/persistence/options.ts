@@ -16,6 +16,7 @@ import { Marks1766000000000 } from './migrations/marks.js';
 import { OneOfEach1765600000000 } from './migrations/oneOfEach.js';
 import { Protocols1764500000000 } from './migrations/protocols.js';
 import { Questions1766200000000 } from './migrations/questions.js';
+import { CameBack1766300000000 } from './migrations/cameBack.js';
 import { Routines1765400000000 } from './migrations/routines.js';
 import { Safety1764300000000 } from './migrations/safety.js';
 import { Sealed1765900000000 } from './migrations/sealed.js';
@@ -45,6 +46,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     Marks1766000000000,
     DayWork1766100000000,
     Questions1766200000000,
+    CameBack1766300000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -10,6 +10,7 @@ import {
   type ComposeInput,
   composePlan,
   doseSentence,
+  exerciseIn,
   type ExerciseStep,
   keepGivable,
   type LeftOut,
@@ -18,6 +19,7 @@ import {
   type Prescription,
   sentenceText,
   shareOfDay,
+  spoken,
   type Stage,
   stageOf,
   tooEarlyEach,
@@ -125,10 +127,10 @@ export class PlanDrafts {
     });
     const { come, gone, otherwise } = differences(view.plan.items, items);
     const told = (item: ComposedExercise) => {
-      const exercise = library.exercise(item.exercise);
-      return exercise === undefined
-        ? { name: item.exercise, dose: '' }
-        : { name: say(exercise.name), dose: sentenceText(doseSentence(item, exercise)) };
+      const found = library.exercise(item.exercise);
+      if (found === undefined) return { name: item.exercise, dose: '' };
+      const exercise = exerciseIn(spoken(), found);
+      return { name: exercise.name, dose: sentenceText(doseSentence(item, exercise)) };
     };
     return {
       come: come.map(told),

@@ -93,6 +93,10 @@ export const router = createBrowserRouter([
         path: 'episodes/:episodeId/handout',
         lazy: async () => ({ Component: (await import('../places/handout/Handout.js')).Handout }),
       },
+      {
+        path: 'episodes/:episodeId/letter',
+        lazy: async () => ({ Component: (await import('../places/letter/CourseLetter.js')).CourseLetter }),
+      },
       { path: '*', element: <NotFound /> },
     ],
   },

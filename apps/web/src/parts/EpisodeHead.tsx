@@ -5,7 +5,7 @@ import type { SafetyState } from '@heathstep/core';
 import type { ReactNode } from 'react';
 import { useContent } from '../api/queries.js';
 import { complaintName } from './complaints.js';
-import { EndedNote } from './Ended.js';
+import { CameBackNote, EndedNote } from './Ended.js';
 import { OpenStops } from './OpenStops.js';
 
 const TABS = [
@@ -37,6 +37,7 @@ export function EpisodeHead({
     <>
       <OpenStops episode={episode} safety={safety} query={query} />
       <EndedNote episode={episode} />
+      <CameBackNote episode={episode} />
       <div className="no-print flex flex-wrap items-center gap-x-5 border-b border-line bg-ground px-5 py-3 md:sticky md:top-0 md:z-20 md:h-[4.5rem] md:flex-nowrap md:py-2">
         <div className="min-w-0 max-md:w-full">
           <h1 className="truncate text-2xl">

@@ -1,13 +1,14 @@
 import { LineChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
+import { LabelLayout } from 'echarts/features';
 import { SVGRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import { addDays, type Forecast, semAt, shown, type MeasureDefinition, say } from '@heathstep/core';
 import { useShownTheme } from './theme.js';
 import { shortDay } from './dates.js';
 
-echarts.use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, SVGRenderer]);
+echarts.use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, LabelLayout, SVGRenderer]);
 
 export interface TrendPoint {
   readonly day: string;
@@ -68,6 +69,8 @@ function series(measure: MeasureDefinition, side: 'left' | 'right', points: read
       symbolSize: 8,
       lineStyle: { color: colour(side), width: 2.5 },
       itemStyle: { color: colour(side) },
+      // Two that end close together stand one above the other.
+      labelLayout: { moveOverlap: 'shiftY' },
       endLabel: {
         show: true,
         formatter: `${side === 'left' ? 'L' : 'R'} ${shown(last?.value ?? 0)}`,

@@ -33,6 +33,8 @@ const PROTOCOL = {
   bothSides: '',
   cannotTest: '',
   relapse: '',
+  // The lower one where nothing is said.
+  relapseTo: 'first',
   schools: [],
   unableAt: null,
   home: [],

@@ -135,6 +135,8 @@ export interface ProtocolDefinition {
   readonly cannotTest: string;
   /** What to do when it comes back. */
   readonly relapse: string;
+  /** Where it begins again when it comes back: at the first stage, or one before the one it was left in. */
+  readonly relapseTo: 'first' | 'before';
   /** Weeks without real change in the leading measure until someone looks again, and until it is referred. */
   readonly lookAgainWeeks: number;
   readonly referWeeks: number;
@@ -174,6 +176,16 @@ export function ageProblem(
         ageYears,
       })
     : null;
+}
+
+/** Where a complaint that came back begins again; null where it never had a stage. */
+export function relapseStage(
+  { stages, relapseTo }: Pick<ProtocolDefinition, 'stages' | 'relapseTo'>,
+  left: StageKey | null,
+): Stage | null {
+  if (left === null) return null;
+  const at = stages.findIndex((s) => s.key === left);
+  return stages[relapseTo === 'first' ? 0 : Math.max(0, at - 1)] ?? null;
 }
 
 /** The one way to a stage: by its own protocol. Null where that protocol has none of that key. */

@@ -29,7 +29,7 @@ import {
   type Twist,
 } from './family.js';
 import { Living } from './living.js';
-import { measuresIn } from './measuresIn.js';
+import { measuresIn } from '../progress/measuresIn.js';
 import { type Decided, decide, type Policy } from './policy.js';
 import { type StagePlans, WEIGHTS_KG } from './plans.js';
 import { normal, seededRandom } from './random.js';

@@ -28,6 +28,9 @@ export const CHANGES: readonly News[] = [
       say('Patients ask from home; a question stands on the day until it is answered.'),
       say('Outcomes by protocol, in the menu of the account: weeks, pain, decisions, none of few.'),
       say('Course puts any two visits side by side, and its line leads to each visit.'),
+      say('A course is read as a letter of one page, and as a PDF: from first to last, with the error.'),
+      say('What comes back begins again where its protocol says; nothing given before counts.'),
+      say('Upkeep says when it may end, and Day when it has lasted its time.'),
     ],
   },
   {

@@ -20,6 +20,7 @@ import { endedWords } from '../../parts/Ended.js';
 import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
 import { Questions } from '../../parts/Questions.js';
 import { Why } from '../../parts/Why.js';
+import { Upkeep } from './Upkeep.js';
 
 const HEADLINE: Record<
   ReviewResult['decision'],
@@ -52,11 +53,20 @@ export function DecisionPanel({
     next: protocol.stages[at + 1]?.name ?? '',
     before: protocol.stages[at - 1]?.name ?? '',
   };
-  if (review === null)
+  if (review === null && episode.status === 'open')
     return (
-      <p className="text-ink-2">
-        {say('A decision is suggested once a plan is given and something is logged.')}
-      </p>
+      <div>
+        {episode.cameBackAt !== null && protocol.relapse !== '' && (
+          <>
+            <h2>{say('When it comes back')}</h2>
+            <p className="mb-3">{sentence(say(protocol.relapse))}.</p>
+          </>
+        )}
+        <p className="text-ink-2">
+          {say('A decision is suggested once a plan is given and something is logged.')}
+        </p>
+        <History course={course} />
+      </div>
     );
   if (episode.status === 'closed')
     return (
@@ -65,9 +75,15 @@ export function DecisionPanel({
         <p className="mt-2 text-ink-2">
           {say('It was {{ended}}. Nothing is decided for it any more.', { ended: endedWords(episode.ended) })}
         </p>
+        <p className="mt-3">
+          <Link className="action" to={`/episodes/${episode.id}/letter`}>
+            {say('Discharge letter')}
+          </Link>
+        </p>
         <History course={course} />
       </div>
     );
+  if (review === null) return null;
   return (
     <Suggested
       course={course}
@@ -103,6 +119,7 @@ function Suggested({
       {words !== undefined && <Judgement tone={words.tone}>{words.text}</Judgement>}
       <h2 className="mt-1 text-2xl">{HEADLINE[review.decision](names)}</h2>
       <Decide course={course} review={review} last={last} />
+      {course.upkeep !== null && <Upkeep course={course} upkeep={course.upkeep} />}
       {course.drafted !== null && <Drafted plan={course.drafted} />}
       <Reasons review={review} />
       {review.wouldChange.length > 0 && (

@@ -3,6 +3,7 @@ import {
   areLike,
   compareValues,
   type MeasureDefinition,
+  ownActivities,
   shown,
   type Side,
   whyChange,
@@ -15,7 +16,7 @@ import { ChoiceBlank } from '../../parts/Blank.js';
 import { dayHere, shortDay } from '../../parts/dates.js';
 import { changeTone } from '../../parts/Judgement.js';
 import { Why } from '../../parts/Why.js';
-import { measuredAt, ownActivities } from './twoVisits.js';
+import { measuredAt } from './twoVisits.js';
 
 const nameOf = (v: VisitView): string =>
   say('visit {{number}}, {{day}}', { number: v.number, day: shortDay(v.startedAt) });

@@ -1,5 +1,5 @@
-import type { MeasuredFact } from '@heathstep/core';
-import { measuredAt, ownActivities } from './twoVisits.js';
+import { type MeasuredFact, ownActivities } from '@heathstep/core';
+import { measuredAt } from './twoVisits.js';
 
 const fact = (at: string, value: number | null, side: MeasuredFact['side'] = 'left'): MeasuredFact => ({
   measure: 'raises',

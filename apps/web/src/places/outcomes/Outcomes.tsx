@@ -9,9 +9,9 @@ import {
   type OutcomesView,
   type ProtocolOutcomes,
   type Spread,
+  OUTCOME_WORDS,
 } from '@heathstep/contracts';
 import { request } from '../../api/client.js';
-import { OUTCOME_WORDS } from '../../parts/Ended.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { Range } from './Range.js';
 
@@ -100,7 +100,7 @@ function Numbers({ of }: { of: ProtocolOutcomes }) {
             <Row
               name={say('Ended')}
               value={of.ended
-                .map((e) => `${OUTCOME_WORDS[e.outcome]}: ${e.n === null ? tooFew() : e.n}`)
+                .map((e) => `${say(OUTCOME_WORDS[e.outcome])}: ${e.n === null ? tooFew() : e.n}`)
                 .join('; ')}
             />
           )}

@@ -1,30 +1,18 @@
 import { say } from '@heathstep/core';
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Pathway } from '@heathstep/content';
-import type { EpisodePatch, EpisodeSummary, EpisodeView, PersonRow } from '@heathstep/contracts';
-import { ApiError, request } from '../../api/client.js';
-import { keys } from '../../api/queries.js';
+import type { PersonRow } from '@heathstep/contracts';
+import { ApiError } from '../../api/client.js';
 import { complaintName } from '../../parts/complaints.js';
 import { fullDay } from '../../parts/dates.js';
-import { endedWords, OUTCOME_OPTIONS } from '../../parts/Ended.js';
-import { Refusal, SelectField, SendOrLeave, TextArea } from '../../parts/fields.js';
+import { End, Reopen, useEpisodeChange } from '../../parts/EndOrReopen.js';
+import { endedWords } from '../../parts/Ended.js';
 
 /** Every complaint of the person: what is under way, and what was closed and how. */
 export function Complaints({ person, pathways }: { person: PersonRow; pathways: readonly Pathway[] }) {
   const [ending, setEnding] = useState<string | null>(null);
-  const client = useQueryClient();
-  const change = useMutation({
-    mutationFn: ({ of, ...patch }: { of: EpisodeSummary } & Omit<EpisodePatch, 'version'>) =>
-      request<EpisodeView>('PATCH', `/api/episodes/${of.id}`, { version: of.version, ...patch }),
-    onSuccess: () => setEnding(null),
-    onSettled: async () => {
-      await client.invalidateQueries({ queryKey: keys.person(person.id) });
-      await client.invalidateQueries({ queryKey: ['people'] });
-      await client.invalidateQueries({ queryKey: ['course'] });
-    },
-  });
+  const change = useEpisodeChange(person.id, () => setEnding(null));
   const error = change.error instanceof ApiError ? change.error : null;
   return (
     <section className="mt-6">
@@ -38,7 +26,7 @@ export function Complaints({ person, pathways }: { person: PersonRow; pathways: 
               <div className="flex min-h-11 flex-wrap items-center gap-x-6">
                 <Link
                   to={`/episodes/${e.id}/${e.stage === null ? 'visit' : 'course'}`}
-                  className="text-action flex min-h-11 items-center font-semibold max-sm:w-full sm:flex-1"
+                  className="text-action flex min-h-11 items-center font-semibold max-sm:w-full sm:min-w-60 sm:flex-1"
                 >
                   {name}
                 </Link>
@@ -46,22 +34,39 @@ export function Complaints({ person, pathways }: { person: PersonRow; pathways: 
                   {closed ? endedWords(e.ended) : (e.stageName ?? say('not started'))}
                   {say(', since {{startedAt}}', { startedAt: fullDay(e.startedAt) })}
                 </span>
+                {closed && e.stage !== null && (
+                  <Link
+                    className="text-action flex min-h-11 items-center text-sm"
+                    to={`/episodes/${e.id}/letter`}
+                  >
+                    {say('Letter')}
+                  </Link>
+                )}
                 <button
                   type="button"
                   className="text-action min-h-11 text-sm"
                   aria-label={`${closed ? say('Open again') : say('Close')}: ${name}`}
-                  aria-expanded={closed ? undefined : ending === e.id}
+                  aria-expanded={ending === e.id}
                   disabled={change.isPending}
                   onClick={() => {
                     change.reset();
-                    if (closed) change.mutate({ of: e, status: 'open' });
-                    else setEnding(ending === e.id ? null : e.id);
+                    setEnding(ending === e.id ? null : e.id);
                   }}
                 >
                   {closed ? say('Open again') : say('Close')}
                 </button>
               </div>
-              {ending === e.id && (
+              {ending === e.id && closed && (
+                <Reopen
+                  name={name}
+                  again={e.again}
+                  error={error}
+                  busy={change.isPending}
+                  leave={() => setEnding(null)}
+                  open={(why) => change.mutate({ of: e, status: 'open', ...why })}
+                />
+              )}
+              {ending === e.id && !closed && (
                 <End
                   name={name}
                   error={error}
@@ -80,61 +85,5 @@ export function Complaints({ person, pathways }: { person: PersonRow; pathways: 
         </p>
       )}
     </section>
-  );
-}
-
-/** How it ended, before a complaint is closed; it says what closing does. */
-function End({
-  name,
-  error,
-  busy,
-  leave,
-  close,
-}: {
-  name: string;
-  error: ApiError | null;
-  busy: boolean;
-  leave: () => void;
-  close: (end: Pick<EpisodePatch, 'outcome' | 'note'>) => void;
-}) {
-  const [outcome, setOutcome] = useState('');
-  const [note, setNote] = useState('');
-  const chosen = OUTCOME_OPTIONS.find(([v]) => v === outcome)?.[0] as EpisodePatch['outcome'] | undefined;
-  return (
-    <form
-      aria-label={say('Close: {{name}}', { name })}
-      className="mt-2 max-w-xl space-y-3 pb-2"
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        close({ ...(chosen === undefined ? {} : { outcome: chosen }), note });
-      }}
-    >
-      <p className="text-sm text-ink-2">
-        {say(
-          'Nothing new is begun or prescribed for it after this, and it leaves the day. With the last open complaint the page at home ends too. It can be opened again.',
-        )}
-      </p>
-      <SelectField
-        label={say('How it ended')}
-        options={[['', say('choose')], ...OUTCOME_OPTIONS]}
-        value={outcome}
-        onChange={setOutcome}
-        error={error?.at('/outcome')}
-      />
-      <TextArea
-        label={say('What to know of it later')}
-        hint={say('what was reached, what to do if it comes back')}
-        field="field min-h-20 w-full"
-        value={note}
-        onChange={setNote}
-        error={error?.at('/note')}
-      />
-      {error?.at('/status') != null && (
-        <p role="alert" className="text-ease-deep">{`${error.message}: ${error.at('/status') ?? ''}`}</p>
-      )}
-      <Refusal error={error} />
-      <SendOrLeave send={say('Close it')} leave={say('Leave it open')} disabled={busy} onLeave={leave} />
-    </form>
   );
 }

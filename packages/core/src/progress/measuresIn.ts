@@ -1,6 +1,6 @@
 import { leavesOf } from '../forecast/criteria.js';
-import { LIMP } from '../progress/criteriaState.js';
-import type { Criterion } from '../progress/criteriaTypes.js';
+import { LIMP } from './criteriaState.js';
+import type { Criterion } from './criteriaTypes.js';
 
 const NAMED = ['measure', 'symmetry', 'lessThanOther', 'atLeastForAge', 'sideDifference', 'outcome'] as const;
 
