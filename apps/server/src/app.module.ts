@@ -10,6 +10,7 @@ import type { Config } from './config.js';
 import { CalendarController } from './calendar/calendar.controller.js';
 import { Content, ContentController, LanguageController } from './content/content.controller.js';
 import { CourseController } from './course/course.controller.js';
+import { EventsController } from './course/events.controller.js';
 import { AppointmentsController } from './day/appointments.controller.js';
 import { AsidesController } from './day/asides.controller.js';
 import { DayController } from './day/day.controller.js';
@@ -58,6 +59,7 @@ const CONTROLLERS = [
   ProtocolsController,
   PlansController,
   CourseController,
+  EventsController,
   HomeController,
   QuestionsController,
   OutcomesController,

@@ -280,6 +280,11 @@ describe('whatever is sent', () => {
           reason: 'away',
         },
       },
+      {
+        method: 'POST',
+        path: `/api/episodes/${ids.episode}/events`,
+        body: { id: fresh(), kind: 'travel', day: '2026-01-05', note: 'two days on trains' },
+      },
       { method: 'POST', path: `/api/questions/${asked}/answer`, body: { answer: 'Yes, gently' } },
       { method: 'POST', path: '/api/home/questions', body: { id: fresh(), text: 'May I swim?' } },
       { method: 'PATCH', path: '/api/session', body: { registration: 'PH 1' } },

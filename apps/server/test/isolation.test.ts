@@ -36,6 +36,7 @@ describe('two clinics in one database', () => {
     appointment: string;
     aside: string;
     question: string;
+    event: string;
   };
 
   beforeAll(async () => {
@@ -51,6 +52,7 @@ describe('two clinics in one database', () => {
       appointment: randomUUID(),
       aside: randomUUID(),
       question: randomUUID(),
+      event: randomUUID(),
       device: (await (await world.as(0, 'clinician')).get('/api/session/devices')).body[0].id as string,
     };
     await (
@@ -65,6 +67,14 @@ describe('two clinics in one database', () => {
       "INSERT INTO home_question (id, clinic_id, episode_id, text, at) VALUES ($1, $2, $3, 'May I swim?', now())",
       [ids.question, world.clinics[0], ids.episode],
     );
+    await own
+      .post(`/api/episodes/${ids.episode}/events`, {
+        id: ids.event,
+        kind: 'travel',
+        day: '2026-01-05',
+        note: '',
+      })
+      .expect(201);
     stranger = await world.as(1, 'lead');
   });
   afterAll(() => world.stop());
@@ -125,6 +135,18 @@ describe('two clinics in one database', () => {
     ['GET handout', (who) => who.get(`/api/episodes/${ids.episode}/handout`)],
     ['GET handout as text', (who) => who.get(`/api/episodes/${ids.episode}/handout.txt`)],
     ['GET handout as a PDF', (who) => who.get(`/api/episodes/${ids.episode}/handout.pdf`)],
+    ['GET events', (who) => who.get(`/api/episodes/${ids.episode}/events`)],
+    [
+      'POST event',
+      (who) =>
+        who.post(`/api/episodes/${ids.episode}/events`, {
+          id: randomUUID(),
+          kind: 'travel',
+          day: '2026-01-05',
+          note: '',
+        }),
+    ],
+    ['DELETE event', (who) => who.del(`/api/events/${ids.event}`)],
     ['GET letter', (who) => who.get(`/api/episodes/${ids.episode}/letter`)],
     ['GET letter as a PDF', (who) => who.get(`/api/episodes/${ids.episode}/letter.pdf`)],
     [

@@ -138,6 +138,7 @@ describe('a record that is shown again', () => {
     const apart = [
       'appointment',
       'audit',
+      'course_event',
       'home_question',
       'home_session',
       'person_mark',

@@ -37,6 +37,14 @@ export {
   type Reopened,
   REOPENED,
 } from './episode.js';
+export {
+  EVENT_KINDS,
+  EVENT_WORDS,
+  EventBody,
+  type EventKind,
+  type EventView,
+  MOST_EVENTS,
+} from './courseEvent.js';
 export { type LetterChart, type LetterContent, type LetterRow } from './discharge.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';
 export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanIfBody, PlanItem } from './plan.js';

@@ -287,7 +287,9 @@ export interface CourseView {
   /** In the version the episode is on. */
   readonly protocol: ProtocolDefinition;
   readonly measures: readonly MeasuredFact[];
-  readonly sessions: readonly (JudgedSession & { readonly tensionMinutes: number })[];
+  readonly sessions: readonly (JudgedSession & Impact & { readonly tensionMinutes: number })[];
+  /** Days a week that the plan asks for, and on how many of each week since it was given something was done, oldest first. */
+  readonly done: { readonly planned: number | null; readonly weeks: readonly number[] };
   readonly mornings: readonly Morning[];
   readonly criteria: readonly CriterionPart[];
   readonly review: ReviewResult | null;

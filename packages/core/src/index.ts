@@ -239,6 +239,7 @@ export {
 } from './progress/painRule.js';
 export {
   adherencePercent,
+  doneByWeek,
   currentRuns,
   type JudgedSession,
   judgeSessions,

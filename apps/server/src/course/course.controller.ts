@@ -185,6 +185,7 @@ export class CourseController {
       protocol: record.protocol,
       measures: assessed.facts.measures,
       sessions: this.assessment.sessionsView(assessed),
+      done: this.assessment.doneWeeks(record, assessed),
       mornings: assessed.home.mornings,
       criteria: assessed.review?.criteria?.parts ?? [],
       review: assessed.review,

@@ -58,6 +58,7 @@ export async function removeDemo(source: DataSource): Promise<void> {
     'photo',
     'visit_presence',
     'clinic_measure',
+    'course_event',
     'visit_entry',
     'visit',
     'stage_span',

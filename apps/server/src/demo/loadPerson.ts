@@ -31,6 +31,7 @@ import {
   type VisitView,
 } from '@heathstep/contracts';
 import {
+  CourseEvent,
   DecisionRow,
   EpisodeRow,
   HomeEntry,
@@ -99,7 +100,22 @@ export class DemoPersonLoader {
     });
     for (const visit of person.visits) await this.visit(visit);
     for (const i of person.stages.keys()) await this.stage(i);
+    for (const event of person.events ?? []) await this.event(event);
     await this.home();
+  }
+
+  private async event({ daysAgo, kind, note }: NonNullable<DemoPerson['events']>[number]): Promise<void> {
+    await this.tx.insert(CourseEvent, {
+      id: demoId('event', this.person.name, String(daysAgo)),
+      clinicId: CLINIC_ID,
+      episodeId: this.episodeId,
+      kind,
+      day: addDays(today(this.now), -daysAgo),
+      note,
+      authorId: CLINICIAN,
+      at: this.moment(daysAgo),
+      removedAt: null,
+    });
   }
 
   private ending(): Pick<EpisodeRow, 'status' | 'endedAt' | 'endedBy' | 'outcome' | 'endNote'> {

@@ -1,5 +1,5 @@
 import { type SkillLevel, type StageKey, stageKey } from '@heathstep/core';
-import type { Outcome } from '@heathstep/contracts';
+import type { EventKind, Outcome } from '@heathstep/contracts';
 import type { SafetyAnswer } from '@heathstep/core';
 import { concluded } from './conclusions.js';
 
@@ -50,6 +50,8 @@ export interface DemoPerson {
     /** When they logged last; today when left out. */
     readonly untilDaysAgo?: number;
   } | null;
+  /** What happened meanwhile. */
+  readonly events?: readonly { readonly daysAgo: number; readonly kind: EventKind; readonly note: string }[];
   /** How it was closed; open when left out. */
   readonly ended?: { readonly daysAgo: number; readonly outcome: Outcome; readonly note: string };
 }
@@ -73,6 +75,10 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
     sex: 'female',
     affected: 'left',
     minutesPerDay: 20,
+    events: [
+      { daysAgo: 17, kind: 'travel', note: 'two days on trains' },
+      { daysAgo: 9, kind: 'shoes', note: 'new work boots' },
+    ],
     equipment: ['towel', 'belt', 'ball', 'step'],
     visits: [
       {

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import {
   adherencePercent,
   daysBetween,
+  doneByWeek,
   type DoneWork,
   doseSteps,
   type DoseStepsOn,
@@ -70,6 +71,8 @@ interface Read extends Omit<Assessed, 'review' | 'doseSteps'> {
 }
 
 const WEEK_DAYS = 7;
+/** Weeks that are told one by one. */
+const SHOWN_WEEKS = 8;
 
 @Injectable()
 export class Assessment {
@@ -266,9 +269,26 @@ export class Assessment {
 
   sessionsView(assessed: Assessed): CourseView['sessions'] {
     const days = workByDay(assessed.work);
-    return assessed.home.sessions.map((s) => ({
-      ...s,
-      tensionMinutes: tensionMinutes(days.get(s.day) ?? []),
-    }));
+    return assessed.home.sessions.map((s) => {
+      const done = days.get(s.day) ?? [];
+      return { ...s, ...impactOfDone(done), tensionMinutes: tensionMinutes(done) };
+    });
+  }
+
+  /** What was done of what is planned, by week. */
+  doneWeeks(record: EpisodeRecord, { facts, now }: Assessed): CourseView['done'] {
+    const logged = facts.sessions.filter((s) => s.done !== false).map((s) => s.at.slice(0, 10));
+    const givenAt = givenNow(record.plans, record.row)[0]?.givenAt ?? null;
+    return {
+      planned: facts.plannedPerWeek ?? null,
+      weeks:
+        givenAt === null
+          ? []
+          : doneByWeek(logged, {
+              end: lastWholeDay(logged, now.slice(0, 10)),
+              weeks: SHOWN_WEEKS,
+              since: localDay(new Date(givenAt), record.clinic.timeZone),
+            }),
+    };
   }
 }

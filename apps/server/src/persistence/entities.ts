@@ -1,5 +1,5 @@
 import type { StageKey } from '@heathstep/core';
-import type { AppointmentState, Outcome } from '@heathstep/contracts';
+import type { AppointmentState, EventKind, Outcome } from '@heathstep/contracts';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
 const JSONB = { type: 'jsonb' } as const;
@@ -403,6 +403,19 @@ export class HomeQuestion extends OfClinic {
   @Column({ name: 'answered_by', type: 'uuid', nullable: true }) answeredBy!: string | null;
 }
 
+@Entity('course_event')
+@Index('course_event_episode', ['clinicId', 'episodeId', 'day'])
+export class CourseEvent extends OfClinic {
+  @PrimaryColumn(UUID) id!: string;
+  @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
+  @Column(TEXT) kind!: EventKind;
+  @Column({ type: 'date' }) day!: string;
+  @Column(TEXT) note!: string;
+  @Column({ name: 'author_id', ...UUID }) authorId!: string;
+  @Column(TIME) at!: Date;
+  @Column({ name: 'removed_at', type: 'timestamptz', nullable: true }) removedAt!: Date | null;
+}
+
 @Entity('set_aside')
 @Index('set_aside_until', ['clinicId', 'until'], { where: 'ended_at IS NULL' })
 export class SetAside extends OfClinic {
@@ -473,6 +486,7 @@ export const ENTITIES = [
   Appointment,
   SetAside,
   HomeQuestion,
+  CourseEvent,
   Audit,
   ContentReview,
 ];

@@ -1,14 +1,13 @@
 import { LineChart } from 'echarts/charts';
 import { GridComponent, MarkLineComponent, TooltipComponent } from 'echarts/components';
 import * as echarts from 'echarts/core';
-import { LabelLayout } from 'echarts/features';
 import { SVGRenderer } from 'echarts/renderers';
 import { useEffect, useRef } from 'react';
 import { addDays, type Forecast, semAt, shown, type MeasureDefinition, say } from '@heathstep/core';
 import { useShownTheme } from './theme.js';
 import { shortDay } from './dates.js';
 
-echarts.use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, LabelLayout, SVGRenderer]);
+echarts.use([LineChart, GridComponent, TooltipComponent, MarkLineComponent, SVGRenderer]);
 
 export interface TrendPoint {
   readonly day: string;
@@ -24,6 +23,15 @@ interface TrendProps {
   readonly rightAhead: Forecast['band'] | null;
   readonly wanted: number | null;
   readonly to: string;
+  /** What happened meanwhile; what lies before the first value is not drawn. */
+  readonly marks: readonly TrendMark[];
+}
+
+export interface TrendMark {
+  readonly day: string;
+  /** A number or a sign, explained beside the chart. */
+  readonly mark: string;
+  readonly text: string;
 }
 
 /** How far ahead a trend is drawn: a review or two. */
@@ -33,7 +41,12 @@ const colour = (name: string): string =>
   getComputedStyle(document.documentElement).getPropertyValue(`--color-${name}`).trim();
 
 /** A line with its measurement error as a band, drawn as two stacked lines with the space between filled. */
-function series(measure: MeasureDefinition, side: 'left' | 'right', points: readonly TrendPoint[]): object[] {
+function series(
+  measure: MeasureDefinition,
+  side: 'left' | 'right',
+  points: readonly TrendPoint[],
+  shift: number,
+): object[] {
   if (points.length === 0) return [];
   // An error reaches no further than a value can lie.
   const { min, max } = measure.allowed;
@@ -69,10 +82,9 @@ function series(measure: MeasureDefinition, side: 'left' | 'right', points: read
       symbolSize: 8,
       lineStyle: { color: colour(side), width: 2.5 },
       itemStyle: { color: colour(side) },
-      // Two that end close together stand one above the other.
-      labelLayout: { moveOverlap: 'shiftY' },
       endLabel: {
         show: true,
+        offset: [0, shift],
         formatter: `${side === 'left' ? 'L' : 'R'} ${shown(last?.value ?? 0)}`,
         color: colour(side),
         fontWeight: 650,
@@ -131,17 +143,61 @@ function aheadSeries(
   ];
 }
 
+/** Values closer than this share of the scale would be written over each other. */
+const TOO_CLOSE = 0.09;
+
+/** How far the left's last number is written below its place, the right's as far above, so that both can be read. */
+function shiftOf(left: readonly TrendPoint[], right: readonly TrendPoint[], fromNought: boolean): number {
+  const [l, r] = [left.at(-1)?.value, right.at(-1)?.value];
+  if (l === undefined || r === undefined) return 0;
+  const values = [...left, ...right].map((p) => p.value).concat(fromNought ? [0] : []);
+  const span = Math.max(...values) - Math.min(...values);
+  if (span > 0 && Math.abs(l - r) / span > TOO_CLOSE) return 0;
+  return l > r ? -7 : 7;
+}
+
+/** Lines at the days on which something happened. */
+function markSeries(marks: readonly TrendMark[], from: string | undefined, to: string): object[] {
+  const seen = marks.filter((m) => from !== undefined && m.day >= from && m.day <= to);
+  if (seen.length === 0) return [];
+  return [
+    {
+      type: 'line',
+      name: 'marks',
+      data: [],
+      markLine: {
+        silent: true,
+        symbol: 'none',
+        lineStyle: { color: colour('ink-3'), type: 'dotted', width: 1 },
+        data: seen.map((m) => ({
+          xAxis: m.day,
+          label: {
+            formatter: m.mark,
+            position: 'end',
+            distance: 2,
+            color: colour(m.mark === '×' ? 'ease-deep' : 'heather'),
+            fontFamily: 'Hanken Grotesk Variable',
+            fontWeight: 650,
+            fontSize: 12,
+          },
+        })),
+      },
+    },
+  ];
+}
+
 /** How the chart is drawn: time along, both sides with their bands, and the line that is wanted. */
-function optionsOf({ measure, left, right, leftAhead, rightAhead, wanted, to }: TrendProps) {
+function optionsOf({ measure, left, right, leftAhead, rightAhead, wanted, to, marks }: TrendProps) {
   const text = { color: colour('ink-2'), fontFamily: 'Hanken Grotesk Variable', fontSize: 12 };
   const days = [...left, ...right].map((p) => p.day).sort();
   const ahead = [
     ...aheadSeries('left', leftAhead, { measure, to }),
     ...aheadSeries('right', rightAhead, { measure, to }),
   ];
+  const leftShift = shiftOf(left, right, measure.unit !== 'deg');
   return {
     animation: false,
-    grid: { left: 34, right: 52, top: 12, bottom: 26 },
+    grid: { left: 34, right: 52, top: marks.length === 0 ? 12 : 20, bottom: 26 },
     tooltip: {
       trigger: 'axis',
       valueFormatter: (v: unknown) => (typeof v === 'number' ? shown(v) : ''),
@@ -166,9 +222,10 @@ function optionsOf({ measure, left, right, leftAhead, rightAhead, wanted, to }: 
       scale: measure.unit === 'deg',
     },
     series: [
+      ...markSeries(marks, days[0], to),
       ...ahead,
-      ...series(measure, 'left', left),
-      ...series(measure, 'right', right),
+      ...series(measure, 'left', left, leftShift),
+      ...series(measure, 'right', right, -leftShift),
       ...(wanted === null
         ? []
         : [
@@ -196,13 +253,13 @@ function optionsOf({ measure, left, right, leftAhead, rightAhead, wanted, to }: 
 
 /** One measure over the visits, both sides, with error bands and what is wanted; the same numbers stand in a table behind it. */
 export function Trend(props: TrendProps) {
-  const { measure, left, right, leftAhead, rightAhead, wanted, to } = props;
+  const { measure, left, right, leftAhead, rightAhead, wanted, to, marks } = props;
   const theme = useShownTheme();
   const host = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (host.current === null) return undefined;
     const chart = echarts.init(host.current, null, { renderer: 'svg' });
-    chart.setOption(optionsOf({ measure, left, right, leftAhead, rightAhead, wanted, to }));
+    chart.setOption(optionsOf({ measure, left, right, leftAhead, rightAhead, wanted, to, marks }));
     const watch = new ResizeObserver(() => chart.resize());
     watch.observe(host.current);
     return () => {
@@ -210,7 +267,7 @@ export function Trend(props: TrendProps) {
       chart.dispose();
     };
     // The colours are read when it is drawn.
-  }, [measure, left, right, leftAhead, rightAhead, wanted, to, theme]);
+  }, [measure, left, right, leftAhead, rightAhead, wanted, to, marks, theme]);
   const days = [...new Set([...left, ...right].map((p) => p.day))].sort();
   const at = (points: readonly TrendPoint[], day: string) => points.find((p) => p.day === day)?.value;
   return (

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { orThrow } from '../result/result.js';
 import { judgePain, morningBaseline, type PainInput, restsToday, stricterSchool } from './painRule.js';
-import { adherencePercent, currentRuns, judgeSessions, redsWithin } from './sessions.js';
+import { adherencePercent, currentRuns, doneByWeek, judgeSessions, redsWithin } from './sessions.js';
 import { addDays } from '../quantity/day.js';
 import { normal, seededRandom } from '../simulate/random.js';
 
@@ -252,5 +252,31 @@ describe('sessions in a row', () => {
     expect(adherencePercent(days, 7, '2026-03-07', 7)).toBeCloseTo((3 / 7) * 100, 6);
     expect(adherencePercent(days, 2, '2026-03-07', 7)).toBe(100);
     expect(adherencePercent(days, 0, '2026-03-07', 7)).toBeNull();
+  });
+});
+
+describe('Done by week', () => {
+  const done = (days: readonly string[], since = '2026-01-01') =>
+    doneByWeek(days, { end: '2026-03-28', weeks: 3, since });
+
+  it('counts days, not sessions, in weeks that end on a day, the oldest first', () => {
+    expect(
+      done([
+        '2026-03-28',
+        '2026-03-28',
+        '2026-03-22',
+        '2026-03-21',
+        '2026-03-15',
+        '2026-03-08',
+        '2026-03-07',
+      ]),
+    ).toEqual([1, 2, 2]);
+    expect(done([])).toEqual([0, 0, 0]);
+  });
+
+  it('tells no week that began before there was a plan', () => {
+    expect(done(['2026-03-28', '2026-03-10'], '2026-03-15')).toEqual([0, 1]);
+    expect(done(['2026-03-28'], '2026-03-16')).toEqual([1]);
+    expect(done(['2026-03-28'], '2026-03-23')).toEqual([]);
   });
 });

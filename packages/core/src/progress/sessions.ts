@@ -115,3 +115,18 @@ export function adherencePercent(
   const done = new Set(loggedDays.filter((d) => d > from && d <= today)).size;
   return Math.min(100, (done / ((plannedPerWeek / 7) * days)) * 100);
 }
+
+/**
+ * On how many days something was done in each of the last weeks of 7 days, the oldest first, the last one ending on a day.
+ *
+ * @param since no week that begins before this day is told
+ */
+export function doneByWeek(
+  loggedDays: readonly DayText[],
+  { end, weeks, since }: { readonly end: DayText; readonly weeks: number; readonly since: DayText },
+): number[] {
+  const days = [...new Set(loggedDays)];
+  return Array.from({ length: weeks }, (_, i) => addDays(end, -7 * (weeks - i)))
+    .filter((before) => addDays(before, 1) >= since)
+    .map((before) => days.filter((d) => d > before && d <= addDays(before, 7)).length);
+}

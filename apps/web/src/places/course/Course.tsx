@@ -1,6 +1,6 @@
 import { Hint } from '../../parts/Hint.js';
 import { Circle } from 'lucide-react';
-import { lazy, memo, Suspense, useState } from 'react';
+import { lazy, memo, Suspense, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import {
   areLike,
@@ -15,7 +15,7 @@ import {
   whyForecast,
   say,
 } from '@heathstep/core';
-import type { CourseView } from '@heathstep/contracts';
+import type { CourseView, EventView } from '@heathstep/contracts';
 import { type ClinicContent } from '../../api/queries.js';
 import { ChoiceBlank } from '../../parts/Blank.js';
 import { CourseLine } from '../../parts/CourseLine.js';
@@ -23,15 +23,16 @@ import { shortDay } from '../../parts/dates.js';
 import { OfEpisode } from '../../parts/OfEpisode.js';
 import { EpisodeHead } from '../../parts/EpisodeHead.js';
 import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
-import { SessionStrip } from '../../parts/SessionStrip.js';
+import { Events, eventText, useEvents } from '../../parts/Events.js';
 import { Why } from '../../parts/Why.js';
 import { DecisionPanel } from './DecisionPanel.js';
+import { LoadAndPain } from './LoadAndPain.js';
 import { TwoVisits } from './TwoVisits.js';
 import { type Ahead, type AheadOfStage, fewestOf, useAhead } from './useAhead.js';
 
 /** Drawn once for a course, not again when its forecasts are there. */
 const MemoLine = memo(CourseLine);
-const MemoStrip = memo(SessionStrip);
+const MemoLoad = memo(LoadAndPain);
 const MemoVisits = memo(TwoVisits);
 const MemoDecision = memo(DecisionPanel);
 
@@ -91,6 +92,7 @@ function Running({
 }) {
   const { episode, protocol } = course;
   const ahead = useAhead(course, content);
+  const events = useEvents(episode.id);
   const stage = protocol.stages.find((s) => s.key === episode.stage);
   return (
     <>
@@ -117,13 +119,16 @@ function Running({
             leading={stage?.leadingMeasure ?? ''}
             criteria={stage?.criteria ?? null}
             ahead={ahead}
+            events={events}
           />
-          <MemoStrip
+          <Events episodeId={episode.id} today={episode.today} events={events} />
+          <MemoLoad
             course={course}
             school={stricterSchool(
               stage?.painSchool ?? 'next-morning',
               course.episode.safety?.acts.school ?? null,
             )}
+            events={events}
           />
           <TwoVisits course={course} content={content} />
         </section>
@@ -187,7 +192,13 @@ function StageWhen({ stage }: { stage: StageAhead | null }) {
 
 function Criteria({ course, ahead }: { course: CourseView; ahead: AheadOfStage }) {
   if (course.criteria.length === 0)
-    return <p className="mt-2 text-ink-2">{say('There is nothing to progress to from here.')}</p>;
+    return (
+      <p className="mt-2 text-ink-2">
+        {course.review === null && course.upkeep === null
+          ? say('What is wanted is judged once a plan is given.')
+          : say('There is nothing to progress to from here.')}
+      </p>
+    );
   return (
     <ul className="mt-2 border-t border-line">
       {course.criteria.map((part) => {
@@ -256,13 +267,22 @@ function Trends({
   leading,
   criteria,
   ahead,
+  events,
 }: {
   course: CourseView;
   content: ClinicContent;
   leading: string;
   criteria: Criterion | null;
   ahead: AheadOfStage;
+  events: readonly EventView[];
 }) {
+  const marks = useMemo(
+    () => [
+      ...events.map((e, i) => ({ day: e.day, mark: String(i + 1), text: eventText(e) })),
+      ...flaresOf(course.sessions).map((day) => ({ day, mark: '×', text: say('flare') })),
+    ],
+    [events, course.sessions],
+  );
   const charts = course.protocol.charts.flatMap((k) => content.measures.find((m) => m.key === k) ?? []);
   const [chosen, setChosen] = useState<string | null>(null);
   const measure = charts.find((m) => m.key === (chosen ?? leading)) ?? charts[0];
@@ -307,12 +327,19 @@ function Trends({
             rightAhead={rightAhead}
             wanted={wantedOf(criteria, measure.key)}
             to={course.episode.today}
+            marks={marks}
           />
         </Suspense>
       )}
     </div>
   );
 }
+
+/** First days of runs of red. */
+const flaresOf = (sessions: CourseView['sessions']): readonly string[] => {
+  const isRed = (s: CourseView['sessions'][number] | undefined) => s?.state === 'red' || s?.state === 'stop';
+  return sessions.filter((s, i) => isRed(s) && !isRed(sessions[i - 1])).map((s) => s.day);
+};
 
 /** Values of a measure on a side that were taken as the newest was, oldest first: only like is compared with like. */
 function likeNewest(

@@ -2,10 +2,11 @@ import { useState } from 'react';
 import {
   areLike,
   compareValues,
+  isImportant,
   type MeasureDefinition,
   ownActivities,
   shown,
-  type Side,
+  type Column,
   whyChange,
   say,
   sayKey,
@@ -92,10 +93,11 @@ function Measures({
   from: VisitView;
   to: VisitView;
 }) {
-  const at = (v: VisitView, m: MeasureDefinition, side: Side) =>
+  const at = (v: VisitView, m: MeasureDefinition, side: Column) =>
     measuredAt(course.measures, dayHere(v.startedAt), m.key, side);
   const rows = content.measures.flatMap((m) => {
-    const sides = (['left', 'right'] as const).map((side) => ({
+    const columns: readonly Column[] = m.sides === 'single' ? ['none'] : ['left', 'right'];
+    const sides = columns.map((side) => ({
       side,
       then: at(from, m, side),
       now: at(to, m, side),
@@ -125,7 +127,7 @@ function Measures({
               {m.label}
             </th>
             {sides.map(({ side, then, now }) => (
-              <td key={side} className="py-1.5 pl-3 align-top">
+              <td key={side} className="py-1.5 pl-3 align-top" colSpan={side === 'none' ? 2 : 1}>
                 <Pair measure={m} then={then} now={now} />
               </td>
             ))}
@@ -140,6 +142,13 @@ type Taken = CourseView['measures'][number] | undefined;
 
 const valueText = (fact: Taken): string =>
   fact === undefined ? say('not taken') : fact.value === null ? say('unable') : shown(fact.value);
+
+/** Where the error is not known, whether a change is as large as matters to patients; nothing where that is not published. */
+function mattersText(measure: MeasureDefinition, then: number, now: number): string {
+  const important = isImportant(measure, then, now);
+  if (important === null || then === now) return '';
+  return `, ${important ? say('enough to matter') : say('less than matters')}`;
+}
 
 function Pair({ measure, then, now }: { measure: MeasureDefinition; then: Taken; now: Taken }) {
   if (then === undefined && now === undefined) return <span className="text-ink-3">{say('not taken')}</span>;
@@ -164,7 +173,7 @@ function Pair({ measure, then, now }: { measure: MeasureDefinition; then: Taken;
       {values}
       <Why of={() => whyChange(measure, before, after)} className={`text-sm ${changeTone(change.direction)}`}>
         {say(change.direction)}
-        {change.class === 'not-known' ? '' : `, ${sayKey(change.class)}`}
+        {change.class === 'not-known' ? mattersText(measure, before, after) : `, ${sayKey(change.class)}`}
       </Why>
     </span>
   );

@@ -76,7 +76,8 @@ function Sheet({ letter, episodeId }: { letter: LetterContent; episodeId: string
               <figcaption className="text-sm text-ink-2">{title}</figcaption>
               {/* Drawn for paper: its colours are those of the paper, by night too. */}
               <img
-                className="w-full rounded bg-white"
+                className="w-full rounded"
+                style={{ background: '#fff' }}
                 alt={alt}
                 src={`data:image/svg+xml,${encodeURIComponent(svg)}`}
               />

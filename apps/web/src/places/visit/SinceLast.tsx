@@ -10,6 +10,7 @@ import {
 } from '@heathstep/core';
 import { dayHere, longDay, shortDay } from '../../parts/dates.js';
 import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
+import { eventText, useEvents } from '../../parts/Events.js';
 import { Questions } from '../../parts/Questions.js';
 import { SessionStrip } from '../../parts/SessionStrip.js';
 import type { LiveVisit } from './live.js';
@@ -56,6 +57,7 @@ export function SinceLast({ live }: { live: LiveVisit }) {
             </Link>
           </p>
         ))}
+        <Happened live={live} from={from} />
         <SessionStrip
           course={course}
           school={school}
@@ -103,6 +105,18 @@ const flareWords = ({ day, before, usual }: FlareSince): string =>
           usual: shown(usual, 1),
         },
       );
+
+/** What may have bent it beside the treatment. */
+function Happened({ live, from }: { live: LiveVisit; from: string }) {
+  const events = useEvents(live.course.episode.id).filter((e) => e.day >= from);
+  return (
+    <>
+      {events.map((e) => (
+        <p key={e.id}>{`${shortDay(e.day)}: ${eventText(e)}.`}</p>
+      ))}
+    </>
+  );
+}
 
 /** What the rules say before anything is measured today. */
 function Suggested({ live }: { live: LiveVisit }) {
