@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import ICAL from 'ical.js';
 import { addDays } from '@heathstep/core';
-import type { AppointmentView, DayItem, DayView } from '@heathstep/contracts';
+import type { AppointmentView, CourseView, DayItem, DayView } from '@heathstep/contracts';
 import { addEpisode, addPerson, inWorld, openAtHome, today, treated } from './harness.js';
 
 describe('visits that are planned', () => {
@@ -33,6 +33,40 @@ describe('visits that are planned', () => {
       ['08:15', 45, 'Øda Strand', 'Bring the shoes', 'planned'],
       ['15:00', 30, 'Øda Strand', 'Bring the shoes', 'planned'],
     ]);
+  });
+
+  it('are told for one person from today on, the next first, without what was cancelled', async () => {
+    const other = (await addPerson(who, 'Åse Lund')).id;
+    const [late, next, gone] = [
+      body({ personId: other, day: addDays(today(), 9) }),
+      body({ personId: other, day: addDays(today(), 3) }),
+      body({ personId: other, day: addDays(today(), 1) }),
+    ];
+    for (const sent of [late, next, gone]) await who.post('/api/appointments', sent).expect(201);
+    await who
+      .patch(`/api/appointments/${String(gone['id'])}`, { version: 1, state: 'cancelled' })
+      .expect(200);
+    const list = (await who.get(`/api/people/${other}/appointments`).expect(200)).body as AppointmentView[];
+    expect(list.map((a) => a.id)).toEqual([next['id'], late['id']]);
+    await who.get(`/api/people/${randomUUID()}/appointments`).expect(404);
+  });
+
+  it('are due by the stage: so many days after the last visit, and none without a plan', async () => {
+    const { episodeId, visitId } = await treated(who);
+    const next = async () =>
+      ((await who.get(`/api/episodes/${episodeId}/course`).expect(200)).body as CourseView).nextReview;
+    const first = await next();
+    expect(first?.due).toBe(addDays(today(), first?.everyDays ?? 0));
+    await world.owner.query(`UPDATE visit SET started_at = started_at - interval '40 days' WHERE id = $1`, [
+      visitId,
+    ]);
+    await world.owner.query(
+      `UPDATE plan SET given_at = given_at - interval '40 days' WHERE episode_id = $1`,
+      [episodeId],
+    );
+    expect((await next())?.due).toBe(addDays(today(), (first?.everyDays ?? 0) - 40));
+    const bare = await addEpisode(who, personId, 'left');
+    expect(((await who.get(`/api/episodes/${bare.id}/course`)).body as CourseView).nextReview).toBeNull();
   });
 
   it('are changed by the version last read, and come, are missed or cancelled', async () => {

@@ -1,31 +1,12 @@
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { loadContent } from '@heathstep/content';
 import type { HandoutContent } from '@heathstep/contracts';
 import { handoutDocument } from '../src/handout/document.js';
 import { addEpisode, addPerson, entry, inWorld, treated } from './harness.js';
+import { readBy, wordsOf } from './pdf.js';
 
 const loaded = loadContent();
 if (!loaded.ok) throw new Error(loaded.problems.join('\n'));
 const { content } = loaded;
-
-/** What a reader that had no part in making a PDF says of it. */
-function readBy(program: string, bytes: Buffer, ...options: readonly string[]): string {
-  const folder = mkdtempSync(join(tmpdir(), 'heathstep-pdf-'));
-  try {
-    const file = join(folder, 'plan.pdf');
-    writeFileSync(file, bytes);
-    const to = program === 'pdftotext' ? ['-'] : [];
-    return execFileSync(program, [...options, file, ...to], { encoding: 'utf8' });
-  } finally {
-    rmSync(folder, { recursive: true });
-  }
-}
-
-/** The words of a PDF in its reading order. */
-const wordsOf = (bytes: Buffer): string => readBy('pdftotext', bytes, '-nopgbrk').replaceAll(/\s+/g, ' ');
 
 describe('the handout as a PDF', () => {
   const { who } = inWorld();

@@ -135,6 +135,7 @@ describe('two clinics in one database', () => {
     ['GET handout', (who) => who.get(`/api/episodes/${ids.episode}/handout`)],
     ['GET handout as text', (who) => who.get(`/api/episodes/${ids.episode}/handout.txt`)],
     ['GET handout as a PDF', (who) => who.get(`/api/episodes/${ids.episode}/handout.pdf`)],
+    ['GET appointments of a person', (who) => who.get(`/api/people/${ids.person}/appointments`)],
     ['GET events', (who) => who.get(`/api/episodes/${ids.episode}/events`)],
     [
       'POST event',

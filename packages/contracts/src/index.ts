@@ -45,6 +45,7 @@ export {
   type EventView,
   MOST_EVENTS,
 } from './courseEvent.js';
+export { type Retest, retestsOf } from './retests.js';
 export { type LetterChart, type LetterContent, type LetterRow } from './discharge.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';
 export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanIfBody, PlanItem } from './plan.js';

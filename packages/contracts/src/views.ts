@@ -293,6 +293,8 @@ export interface CourseView {
   readonly mornings: readonly Morning[];
   readonly criteria: readonly CriterionPart[];
   readonly review: ReviewResult | null;
+  /** When the next review is due: so many days after the last visit, by the stage; null without a plan. */
+  readonly nextReview: { readonly due: string; readonly everyDays: number } | null;
   /** How upkeep stands toward its end; null in any other stage. */
   readonly upkeep: UpkeepEnd | null;
   /** What the plan drafted by the suggestion would have otherwise than the patient's; null where it drafts none. */

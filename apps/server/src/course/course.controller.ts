@@ -189,6 +189,7 @@ export class CourseController {
       mornings: assessed.home.mornings,
       criteria: assessed.review?.criteria?.parts ?? [],
       review: assessed.review,
+      nextReview: this.assessment.nextReview(record, assessed),
       upkeep: this.assessment.upkeep(record, assessed),
       drafted: this.drafted(record, assessed),
       decisions: decisions.map((d): DecisionView => ({

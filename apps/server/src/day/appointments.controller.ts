@@ -7,7 +7,13 @@ import { badRequest, conflict, notFound } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, auditList, Db, type Tx } from '../persistence/db.js';
 import { Appointment, Clinic, Person } from '../persistence/entities.js';
-import { appointmentOf, appointmentsBetween, appointmentsCalendar, ownIdOf } from './appointments.js';
+import {
+  appointmentOf,
+  appointmentsBetween,
+  plannedFor,
+  appointmentsCalendar,
+  ownIdOf,
+} from './appointments.js';
 
 /** A calendar is given from a week ago to half a year ahead. */
 const PAST_DAYS = 7;
@@ -16,7 +22,7 @@ const AHEAD_DAYS = 183;
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /** Visits that are planned. */
-@Controller('api/appointments')
+@Controller('api')
 export class AppointmentsController {
   constructor(
     private readonly db: Db,
@@ -24,7 +30,7 @@ export class AppointmentsController {
   ) {}
 
   /** The visits of some days from a day on, both included; a week from today when nothing is asked. */
-  @Get()
+  @Get('appointments')
   list(
     @Me() me: SignedIn,
     @Query('from') from?: string,
@@ -50,7 +56,18 @@ export class AppointmentsController {
     });
   }
 
-  @Get('visits.ics')
+  /** The visits that are planned for someone from today on, the next first. */
+  @Get('people/:id/appointments')
+  ofPerson(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<AppointmentView[]> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      if (!(await tx.existsBy(Person, { id }))) throw notFound();
+      const today = await this.today(tx, me);
+      await audit(tx, me, { action: 'read', subject: 'appointments', personId: id });
+      return plannedFor(tx, id, today);
+    });
+  }
+
+  @Get('appointments/visits.ics')
   @Header('content-type', 'text/calendar; charset=utf-8')
   @Header('content-disposition', 'attachment; filename="visits.ics"')
   @Header('cache-control', 'no-store')
@@ -69,7 +86,7 @@ export class AppointmentsController {
   }
 
   @HttpCode(201)
-  @Post()
+  @Post('appointments')
   add(@Me() me: SignedIn, @Body() body: AppointmentBody): Promise<AppointmentView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       if (!(await tx.existsBy(Person, { id: body.personId }))) throw notFound();
@@ -100,7 +117,7 @@ export class AppointmentsController {
     });
   }
 
-  @Patch(':id')
+  @Patch('appointments/:id')
   change(
     @Me() me: SignedIn,
     @Param('id', IdPipe) id: string,

@@ -7,26 +7,33 @@ interface Row extends Omit<AppointmentView, 'personId'> {
   readonly person_id: string;
 }
 
+/** Planned visits with the names as they are now. */
+const VISITS = `SELECT a.id, a.person_id, p.name, a.day::text, a.time, a.minutes, a.note, a.state, a.uid, a.version
+  FROM appointment a JOIN person p ON p.clinic_id = a.clinic_id AND p.id = a.person_id`;
+
+const viewOf = ({ person_id, ...row }: Row): AppointmentView => ({ personId: person_id, ...row });
+
 /** The visits planned on days, both included, by day and time; names as they are now. */
 export async function appointmentsBetween(tx: Tx, from: string, to: string): Promise<AppointmentView[]> {
   const rows = await tx.query<Row[]>(
-    `SELECT a.id, a.person_id, p.name, a.day::text, a.time, a.minutes, a.note, a.state, a.uid, a.version
-       FROM appointment a JOIN person p ON p.clinic_id = a.clinic_id AND p.id = a.person_id
-      WHERE a.day BETWEEN $1 AND $2 ORDER BY a.day, a.time, p.name, a.id`,
+    `${VISITS} WHERE a.day BETWEEN $1 AND $2 ORDER BY a.day, a.time, p.name, a.id`,
     [from, to],
   );
-  return rows.map(({ person_id, ...row }) => ({ personId: person_id, ...row }));
+  return rows.map(viewOf);
+}
+
+/** Visits planned for one person from a day on. */
+export async function plannedFor(tx: Tx, personId: string, from: string): Promise<AppointmentView[]> {
+  const rows = await tx.query<Row[]>(
+    `${VISITS} WHERE a.person_id = $1 AND a.day >= $2 AND a.state = 'planned' ORDER BY a.day, a.time, a.id`,
+    [personId, from],
+  );
+  return rows.map(viewOf);
 }
 
 export async function appointmentOf(tx: Tx, id: string): Promise<AppointmentView | null> {
-  const [row] = await tx.query<Row[]>(
-    `SELECT a.id, a.person_id, p.name, a.day::text, a.time, a.minutes, a.note, a.state, a.uid, a.version
-       FROM appointment a JOIN person p ON p.clinic_id = a.clinic_id AND p.id = a.person_id WHERE a.id = $1`,
-    [id],
-  );
-  if (row === undefined) return null;
-  const { person_id, ...rest } = row;
-  return { personId: person_id, ...rest };
+  const [row] = await tx.query<Row[]>(`${VISITS} WHERE a.id = $1`, [id]);
+  return row === undefined ? null : viewOf(row);
 }
 
 const OWN = '@heathstep';

@@ -2,17 +2,7 @@ import { Controller, Get } from '@nestjs/common';
 import { In, IsNull, MoreThan } from 'typeorm';
 import { Clock } from '../clock.js';
 import { type DayItem, type DayView, type EpisodeView, MAY_BE_SET_ASIDE } from '@heathstep/contracts';
-import {
-  currentRuns,
-  dayOf,
-  daysBetween,
-  signText,
-  stageOf,
-  localDay,
-  localTime,
-  say,
-  sayIf,
-} from '@heathstep/core';
+import { currentRuns, dayOf, daysBetween, signText, stageOf, localTime, say, sayIf } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { type Assessed, Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
@@ -280,15 +270,14 @@ export class DayController {
     if (upkeep?.state === 'over' && (asked === null || asked.kind === 'look-again'))
       return upkeepOver(upkeep);
     if (asked !== null) return asked;
-    const lastSeen = view.visits[view.visits.length - 1]?.startedAt ?? view.startedAt;
-    const sinceVisit = daysBetween(localDay(new Date(lastSeen), record.clinic.timeZone), view.today);
-    if (sinceVisit >= stage.reviewEveryDays) {
+    const next = this.assessment.nextReview(record, assessed);
+    if (next !== null && next.due <= view.today) {
       return {
         kind: 'review-due',
         headline: say('Review due'),
         detail: say('Last seen {{sinceVisit}} days ago, every {{reviewEveryDays}} in this stage', {
-          sinceVisit,
-          reviewEveryDays: stage.reviewEveryDays,
+          sinceVisit: next.everyDays + daysBetween(next.due, view.today),
+          reviewEveryDays: next.everyDays,
         }),
       };
     }

@@ -1,5 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import {
+  addDays,
   adherencePercent,
   daysBetween,
   doneByWeek,
@@ -214,6 +215,13 @@ export class Assessment {
       daysAtLevel: given === null ? 0 : daysBetween(localDay(new Date(given), record.clinic.timeZone), today),
       cautiousStepPercent: record.view.safety?.acts.loadStepPercent ?? null,
     };
+  }
+
+  /** When the next review is due: so many days after the last visit, by the stage. */
+  nextReview({ view, clinic }: EpisodeRecord, { stage }: Assessed): CourseView['nextReview'] {
+    if (stage === null || view.plan === null) return null;
+    const seen = localDay(new Date(view.visits.at(-1)?.startedAt ?? view.startedAt), clinic.timeZone);
+    return { due: addDays(seen, stage.reviewEveryDays), everyDays: stage.reviewEveryDays };
   }
 
   /** How upkeep stands toward its end; null in any other stage. */

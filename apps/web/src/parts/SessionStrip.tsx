@@ -20,7 +20,7 @@ const LOOK: Record<PainState, { readonly colour: string; readonly mark: string; 
 type Logged = CourseView['sessions'][number];
 
 /** Something that happened, with the number it is listed by. */
-export interface StripEvent {
+interface StripEvent {
   readonly day: string;
   readonly number: number;
   readonly text: string;

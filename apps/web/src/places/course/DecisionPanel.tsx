@@ -20,6 +20,8 @@ import { endedWords } from '../../parts/Ended.js';
 import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
 import { Questions } from '../../parts/Questions.js';
 import { Why } from '../../parts/Why.js';
+import { NextReview } from '../../parts/NextReview.js';
+import { TriedToday } from './TriedToday.js';
 import { Upkeep } from './Upkeep.js';
 
 const HEADLINE: Record<
@@ -121,6 +123,7 @@ function Suggested({
       <Decide course={course} review={review} last={last} />
       {course.upkeep !== null && <Upkeep course={course} upkeep={course.upkeep} />}
       {course.drafted !== null && <Drafted plan={course.drafted} />}
+      <TriedToday course={course} content={content} />
       <Reasons review={review} />
       {review.wouldChange.length > 0 && (
         <div className="mt-3 text-sm text-ink-2">
@@ -147,6 +150,7 @@ function Suggested({
         })}{' '}
         <Why of={() => whyReview(review)}>{say('Show the working')}</Why>
       </p>
+      <NextReview course={course} />
       <History course={course} />
     </div>
   );

@@ -8,7 +8,7 @@ import type { TimedEvent } from '../../parts/calendarFile.js';
 import { shortDay } from '../../parts/dates.js';
 import { FieldNote } from '../../parts/fields.js';
 import { Window } from '../../parts/Window.js';
-import { WhoField } from './WhoField.js';
+import { WhoField } from '../../parts/WhoField.js';
 
 /** A calendar of more than this is read in parts. */
 const MOST = 100;

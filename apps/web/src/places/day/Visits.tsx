@@ -15,7 +15,7 @@ import type { TimedEvent } from '../../parts/calendarFile.js';
 import { longDay } from '../../parts/dates.js';
 import { FieldNote } from '../../parts/fields.js';
 import { Judgement } from '../../parts/Judgement.js';
-import { AddVisit } from './AddVisit.js';
+import { AddVisit } from '../../parts/AddVisit.js';
 import { KINDS } from './kinds.js';
 
 const TakeEvents = lazy(async () => ({ default: (await import('./TakeEvents.js')).TakeEvents }));

@@ -6,6 +6,7 @@ import { heldBack, say } from '@heathstep/core';
 import { ApiError, request } from '../../api/client.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
 import { fullDay } from '../../parts/dates.js';
+import { NextReview } from '../../parts/NextReview.js';
 import { AboutProtocol } from './AboutProtocol.js';
 import { Adjuncts, LeftOut } from './Beside.js';
 import { Confirm } from './Confirm.js';
@@ -44,6 +45,7 @@ export function Given({
     <>
       <Sums model={model} course={course} stage={stage} />
       <HomeLink course={course} />
+      <NextReview course={course} />
       <LeftOut left={plan.left.map((l) => ({ name: nameOf(l.exercise), why: l.why }))} />
       <Adjuncts course={course} stage={stage} />
       <Confirm course={course} content={content} />

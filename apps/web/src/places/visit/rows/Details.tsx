@@ -11,6 +11,7 @@ import {
 } from '@heathstep/core';
 import type { MeasureEntry } from '@heathstep/contracts';
 import { ScoreKeys } from '../../../parts/Blank.js';
+import { changeTone } from '../../../parts/Judgement.js';
 import { Setup } from '../../../parts/Setup.js';
 import { columnsOf, type Column } from '../live.js';
 import { DevicePanel } from '../tools/DevicePanel.js';
@@ -324,7 +325,7 @@ function Again({
         }
       />
       {change !== null && (
-        <b className={change.direction === 'worse' ? 'text-ease-deep' : 'text-go-deep'}>
+        <b className={changeTone(change.direction)}>
           {say('{{words}}{{change}}{{unitAfter}} within the visit, {{class}}', {
             words: change.change > 0 ? '+' : '',
             change: shown(change.change),

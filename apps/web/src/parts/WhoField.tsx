@@ -1,9 +1,9 @@
 import { say } from '@heathstep/core';
 import { useDeferredValue, useState } from 'react';
 import type { PersonRow } from '@heathstep/contracts';
-import { usePeople } from '../../api/queries.js';
-import { fullDay } from '../../parts/dates.js';
-import { FindAndChoose } from '../../parts/FindAndChoose.js';
+import { usePeople } from '../api/queries.js';
+import { fullDay } from './dates.js';
+import { FindAndChoose } from './FindAndChoose.js';
 
 /** So many are offered. */
 const MOST = 8;

@@ -1,34 +1,34 @@
 import { say } from '@heathstep/core';
 import { type SyntheticEvent, useState } from 'react';
 import type { AppointmentView, PersonRow } from '@heathstep/contracts';
-import { ApiError, request } from '../../api/client.js';
-import { FieldNote, Refusal, SendOrLeave, TextField } from '../../parts/fields.js';
-import { Window } from '../../parts/Window.js';
+import { ApiError, request } from '../api/client.js';
+import { FieldNote, Refusal, SendOrLeave, TextField } from './fields.js';
+import { Window } from './Window.js';
 import { WhoField } from './WhoField.js';
 
 /** A whole half hour, as most visits are. */
 const USUAL_MINUTES = '30';
 
 /** Plans a visit: who, when, how long. */
-export function AddVisit({
-  day: first,
-  done,
-  cancel,
-}: {
-  day: string;
-  done: () => unknown;
-  cancel: () => void;
-}) {
+export function AddVisit(props: AddVisitProps) {
   return (
-    <Window title={say('Plan a visit')} close={cancel}>
-      <Form day={first} done={done} cancel={cancel} />
+    <Window title={say('Plan a visit')} close={props.cancel}>
+      <Form {...props} />
     </Window>
   );
 }
 
-function Form({ day: first, done, cancel }: { day: string; done: () => unknown; cancel: () => void }) {
+interface AddVisitProps {
+  readonly day: string;
+  /** Known already; else they are found by name. */
+  readonly who?: Pick<PersonRow, 'id' | 'name'>;
+  readonly done: () => unknown;
+  readonly cancel: () => void;
+}
+
+function Form({ day: first, who: known, done, cancel }: AddVisitProps) {
   const [id] = useState(() => crypto.randomUUID());
-  const [who, setWho] = useState<PersonRow | null>(null);
+  const [who, setWho] = useState<Pick<PersonRow, 'id' | 'name'> | null>(known ?? null);
   const [day, setDay] = useState(first);
   const [time, setTime] = useState('');
   const [minutes, setMinutes] = useState(USUAL_MINUTES);
