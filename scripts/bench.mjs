@@ -1,5 +1,5 @@
 // npm run bench: how fast it is on this machine, beside its targets. Prints, never asserts.
-// `npm run bench -- --short` asks for the planner alone.
+// `npm run bench -- --short` asks for the planner alone, `--clinic` for the day and the outcomes of a large clinic.
 import { spawn } from 'node:child_process';
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -18,6 +18,7 @@ const { benchReason } = await import('./lib/benchReason.mjs');
 const { benchPlanner } = await import('./lib/benchPlanner.mjs');
 const { benchLoad } = await import('./lib/benchLoad.mjs');
 const { benchPlaces, placesAfterClicks } = await import('./lib/benchPlaces.mjs');
+const { benchClinic } = await import('./lib/benchClinic.mjs');
 const { manyPeople, yearsOfLogs } = await import('./lib/manyPeople.mjs');
 const { chromium } = await import('@playwright/test');
 const { default: pg } = await import('pg');
@@ -224,5 +225,25 @@ async function whole() {
   }
 }
 
+/** The clinic's day and outcomes, in a database of their own. */
+async function clinic() {
+  const data = temp();
+  const database = await startPostgres(data, { url: '' });
+  const [, signIn] = await prepare(database, join(data, 'demo.json'));
+  const port = await freePort();
+  const server = await startServer(database, port, { HEATHSTEP_LOG: 'silent', NODE_ENV: 'production' });
+  try {
+    await benchClinic(database.ownerUrl, `http://127.0.0.1:${port}`, signIn, line);
+  } finally {
+    await stopServer(server);
+    await database.stop();
+    rmSync(data, { recursive: true, force: true });
+  }
+}
+
 benchPlanner(line);
-if (!process.argv.includes('--short')) await whole();
+if (process.argv.includes('--clinic')) await clinic();
+else if (!process.argv.includes('--short')) {
+  await whole();
+  await clinic();
+}

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import ICAL from 'ical.js';
 import { addDays } from '@heathstep/core';
 import type { AppointmentView, CourseView, DayItem, DayView } from '@heathstep/contracts';
+import { DayController } from '../src/day/day.controller.js';
 import { addEpisode, addPerson, inWorld, openAtHome, today, treated } from './harness.js';
 
 describe('visits that are planned', () => {
@@ -263,5 +264,56 @@ describe('what is set aside', () => {
     expect(row.toTeach.length).toBeGreaterThan(0);
     const referral = await addPerson(who);
     expect(await rowOf(referral.id)).toMatchObject({ line: null, lastContact: null, toTeach: [] });
+  });
+});
+
+describe('a day of many people', () => {
+  const { world, who } = inWorld();
+
+  it('is answered in parts, says how many are missing, and is whole in the end', async () => {
+    for (let i = 0; i < 34; i += 1) await addPerson(who, `Quist ${i}`);
+    const days = world.app.get(DayController);
+    const { patience } = days;
+    days.patience = 0;
+    try {
+      const first = (await who.get('/api/day').expect(200)).body as DayView;
+      expect(first.items.length).toBe(10);
+      expect(first.pending).toBe(24);
+      let view = first;
+      for (let asked = 0; view.pending > 0 && asked < 20; asked += 1)
+        view = (await who.get('/api/day').expect(200)).body as DayView;
+      expect(view.pending).toBe(0);
+      expect(new Set(view.items.map((i) => i.personId)).size).toBe(34);
+    } finally {
+      days.patience = patience;
+    }
+  });
+
+  it('puts those first who were pressing before', async () => {
+    const { person, episodeId } = await treated(who, {}, 'Zuletzt Quist');
+    const phone = await openAtHome(world, who, episodeId);
+    const payload = { grade: 'review', sign: 'Numbness or tingling', exercise: null };
+    await phone
+      .put('/api/home/entries', { id: randomUUID(), version: 1, kind: 'stop', day: today(), payload })
+      .expect(200);
+    const whole = async () => {
+      let view = (await who.get('/api/day').expect(200)).body as DayView;
+      while (view.pending > 0) view = (await who.get('/api/day').expect(200)).body as DayView;
+      return view;
+    };
+    const stands = (view: DayView) => view.items.find((i) => i.personId === person.id)?.kind;
+    expect(stands(await whole())).toBe('stop');
+    const days = world.app.get(DayController);
+    const { patience } = days;
+    days.patience = 0;
+    try {
+      // What everyone's day is read by changed: all is worked out anew.
+      await world.owner.query(`UPDATE clinic SET phone = phone || '1' WHERE id = $1`, [world.clinics[0]]);
+      const view = (await who.get('/api/day').expect(200)).body as DayView;
+      expect(view.pending).toBeGreaterThan(0);
+      expect(stands(view)).toBe('stop');
+    } finally {
+      days.patience = patience;
+    }
   });
 });

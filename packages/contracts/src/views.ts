@@ -377,6 +377,8 @@ export interface DayItem {
 export interface DayView {
   readonly today: string;
   readonly items: readonly DayItem[];
+  /** People who are not worked out yet: nothing can be said of them until the day is asked for again. */
+  readonly pending: number;
   /** The visits planned for today, by time. */
   readonly appointments: readonly AppointmentView[];
 }

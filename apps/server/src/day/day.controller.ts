@@ -1,8 +1,18 @@
-import { Controller, Get } from '@nestjs/common';
+import { Controller, Get, Logger, type OnModuleDestroy } from '@nestjs/common';
 import { In, IsNull, MoreThan } from 'typeorm';
 import { Clock } from '../clock.js';
 import { type DayItem, type DayView, type EpisodeView, MAY_BE_SET_ASIDE } from '@heathstep/contracts';
-import { currentRuns, dayOf, daysBetween, signText, stageOf, localTime, say, sayIf } from '@heathstep/core';
+import {
+  currentRuns,
+  dayOf,
+  daysBetween,
+  signText,
+  stageOf,
+  localTime,
+  say,
+  sayIf,
+  localDay,
+} from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { type Assessed, Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
@@ -110,6 +120,8 @@ const MOST_KEPT = 20_000;
 
 /** So many people are worked out before others get their turn: the first day of a large clinic holds up nobody else. */
 const AT_ONCE = 10;
+/** And so many in one transaction behind an answer. */
+const MOST_BEHIND = 100;
 
 /** What is kept of someone says its reasons in a language. */
 const inLanguage = (id: string): string => `${id} ${languageNow() ?? ''}`;
@@ -117,9 +129,15 @@ const inLanguage = (id: string): string => `${id} ${languageNow() ?? ''}`;
 const otherRequests = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));
 
 @Controller('api/day')
-export class DayController {
+export class DayController implements OnModuleDestroy {
   /** By person: of most people nothing has changed since the day was last asked for, and it is asked for all the time. */
   private readonly known = new Map<string, Known>();
+  /** Clinics whose day is being worked on behind the answers. */
+  private readonly working = new Map<string, Promise<void>>();
+  private ending = false;
+  private readonly log = new Logger(DayController.name);
+  /** So many milliseconds of working out does an answer wait for; the rest is told as pending. */
+  patience = 800;
 
   constructor(
     private readonly db: Db,
@@ -138,20 +156,29 @@ export class DayController {
       const signatures = await daySignatures(tx);
       // Of one day: what is due changes with it, and within it only with what is recorded.
       const signatureOf = (id: string) => `${now.slice(0, 10)} ${signatures.get(id) ?? ''}`;
-      const changed = people.filter((p) => this.known.get(inLanguage(p.id))?.signature !== signatureOf(p.id));
-      for (let from = 0; from < changed.length; from += AT_ONCE) {
-        await this.refresh(tx, changed.slice(from, from + AT_ONCE), signatureOf);
+      const changed = this.changed(people, signatureOf);
+      const began = performance.now();
+      let done = 0;
+      // What is being worked on already is not worked out twice.
+      const left = this.working.has(inLanguage(me.clinicId)) ? [] : changed;
+      while (done < left.length && (done === 0 || performance.now() - began < this.patience)) {
+        await this.refresh(tx, left.slice(done, done + AT_ONCE), signatureOf);
+        done += AT_ONCE;
         await otherRequests();
       }
+      const pending = new Set(changed.slice(done).map((p) => p.id));
+      if (pending.size > 0) this.workOn(me.clinicId);
       const today = now.slice(0, 10);
       const asideOf = await this.asides(tx, today);
       const questions = await openQuestions(tx, clinic.timeZone);
-      const items: DayItem[] = people.flatMap((p) =>
-        (this.known.get(inLanguage(p.id))?.items ?? []).map((known) => {
-          const item = withQuestion(known, questions);
-          return { ...item, aside: asideOf(item) };
-        }),
-      );
+      const items: DayItem[] = people
+        .filter((p) => !pending.has(p.id))
+        .flatMap((p) =>
+          (this.known.get(inLanguage(p.id))?.items ?? []).map((known) => {
+            const item = withQuestion(known, questions);
+            return { ...item, aside: asideOf(item) };
+          }),
+        );
       items.sort(
         (a, b) =>
           ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind) ||
@@ -161,8 +188,58 @@ export class DayController {
       const appointments = await appointmentsBetween(tx, today, today);
       const shown = [...new Set([...items, ...appointments].map((i) => i.personId))];
       await auditList(tx, me, { action: 'read', subject: 'day', shown });
-      return { today, items, appointments };
+      return { today, items, pending: pending.size, appointments };
     });
+  }
+
+  /** People whose row hangs on something that changed, those first who were pressing before. */
+  private changed(people: readonly Person[], signatureOf: (id: string) => string): readonly Person[] {
+    const rank = (p: Person): number =>
+      Math.min(
+        ...(this.known.get(inLanguage(p.id))?.items ?? []).map((i) => ORDER.indexOf(i.kind)),
+        ORDER.length,
+      );
+    return people
+      .filter((p) => this.known.get(inLanguage(p.id))?.signature !== signatureOf(p.id))
+      .map((p) => [rank(p), p] as const)
+      .toSorted(([a], [b]) => a - b)
+      .map(([, p]) => p);
+  }
+
+  /** Works on what is left of a clinic's day after an answer, a few people at a time, once for all who asked. */
+  private workOn(clinicId: string): void {
+    const key = inLanguage(clinicId);
+    if (this.working.has(key)) return;
+    const work = this.workThrough(clinicId).finally(() => this.working.delete(key));
+    this.working.set(
+      key,
+      // Who asks next works on it again, and is told then.
+      work.catch((error: unknown) => {
+        this.log.error(error instanceof Error ? error.name : 'The day could not be worked out ahead');
+      }),
+    );
+  }
+
+  private async workThrough(clinicId: string): Promise<void> {
+    for (let left = 1; left > 0 && !this.ending;)
+      left = await this.db.inClinic(clinicId, async (tx) => {
+        const clinic = await tx.findOneByOrFail(Clinic, { id: clinicId });
+        const today = localDay(this.clock.now(), clinic.timeZone);
+        const signatures = await daySignatures(tx);
+        const signatureOf = (id: string) => `${today} ${signatures.get(id) ?? ''}`;
+        const changed = this.changed(await tx.find(Person), signatureOf);
+        for (let done = 0; done < MOST_BEHIND && !this.ending; done += AT_ONCE) {
+          await this.refresh(tx, changed.slice(done, done + AT_ONCE), signatureOf);
+          await otherRequests();
+        }
+        return changed.length - MOST_BEHIND;
+      });
+  }
+
+  /** Nothing is worked on when the server stops. */
+  async onModuleDestroy(): Promise<void> {
+    this.ending = true;
+    await Promise.all(this.working.values());
   }
 
   /** What is set aside today, by row: as long as it is what it was, and no worse. */

@@ -40,24 +40,30 @@ const PEOPLE = `SELECT ${OF}, count(*)::int AS n FROM episode e ${BEGUN} GROUP B
 
 const STAGES = `WITH span AS (
     SELECT episode_id, stage,
-           extract(epoch FROM lead(since) OVER (PARTITION BY episode_id ORDER BY since, id) - since) / 604800.0 AS weeks
+           date_part('epoch', lead(since) OVER (PARTITION BY episode_id ORDER BY since) - since) / 604800.0 AS weeks
       FROM stage_span)
   SELECT ${OF}, span.stage, count(*)::int AS n, ${QUARTILES('span.weeks')}
     FROM span JOIN episode e ON e.id = span.episode_id WHERE span.weeks IS NOT NULL GROUP BY 1, 2, 3`;
 
-const PAIN = `WITH told AS (
-    SELECT DISTINCT ON (x.visit_id) v.episode_id, v.started_at, x.value
-      FROM visit_entry x JOIN visit v ON v.id = x.visit_id
-     WHERE x.key = 'story.worst' AND v.signed_at IS NOT NULL ORDER BY x.visit_id, x.version DESC),
+/**
+ * The newest version of what was told at each signed visit, then first and last of a person: two passes without sorting. What
+ * orders and what is ordered go into one whole number, hundredths of the pain last; 9999 of them is no number.
+ */
+const PAIN = `WITH newest AS (
+    SELECT visit_id, max(version * 10000::bigint + CASE jsonb_typeof(value)
+             WHEN 'number' THEN (value::text::float8 * 100)::bigint ELSE 9999 END) % 10000 AS pain
+      FROM visit_entry WHERE key = 'story.worst' GROUP BY visit_id),
+  told AS (
+    SELECT v.episode_id, date_part('epoch', v.started_at)::bigint * 10000 + newest.pain AS at
+      FROM newest JOIN visit v ON v.id = newest.visit_id WHERE v.signed_at IS NOT NULL AND newest.pain < 9999),
   ends AS (
-    SELECT episode_id, (array_agg(value::text::numeric ORDER BY started_at))[1] AS first,
-           (array_agg(value::text::numeric ORDER BY started_at DESC))[1] AS last
-      FROM told WHERE jsonb_typeof(value) = 'number' GROUP BY episode_id HAVING count(*) > 1)
-  SELECT ${OF}, count(*)::int AS n, ${QUARTILES('(ends.last - ends.first)::float8')}
+    SELECT episode_id, min(at) % 10000 AS first, max(at) % 10000 AS last
+      FROM told GROUP BY episode_id HAVING count(*) > 1)
+  SELECT ${OF}, count(*)::int AS n, ${QUARTILES('(ends.last - ends.first) / 100.0::float8')}
     FROM ends JOIN episode e ON e.id = ends.episode_id GROUP BY 1, 2`;
 
 const DECISIONS = `WITH made AS (
-    SELECT episode_id, agreed, lead(decision) OVER (PARTITION BY episode_id ORDER BY at, id) AS next FROM decision)
+    SELECT episode_id, agreed, lead(decision) OVER (PARTITION BY episode_id ORDER BY at) AS next FROM decision)
   SELECT ${OF}, made.agreed, count(*)::int AS n, count(made.next)::int AS followed,
          count(*) FILTER (WHERE made.next IN ('ease-back', 'refer'))::int AS worse
     FROM made JOIN episode e ON e.id = made.episode_id GROUP BY 1, 2, 3`;
@@ -65,18 +71,23 @@ const DECISIONS = `WITH made AS (
 const ENDED = `SELECT ${OF}, e.outcome, count(*)::int AS n FROM episode e ${BEGUN}
   WHERE e.outcome IS NOT NULL GROUP BY 1, 2, 3`;
 
+/** Days of the last four weeks with something logged: a bit for each day back, so that a day counts once. */
 const LOGGED = `WITH given AS (
-    SELECT clinic_id, episode_id, greatest(min(given_at)::date, $1::date - 27) AS since FROM plan
-     WHERE given_at IS NOT NULL GROUP BY clinic_id, episode_id),
+    SELECT episode_id, least($1::date - min(given_at)::date, 27) AS back FROM plan
+     WHERE given_at IS NOT NULL GROUP BY episode_id),
   days AS (
-    SELECT g.episode_id, $1::date - g.since + 1 AS days,
-           (SELECT count(DISTINCT h.day) FROM home_entry h
-             WHERE h.clinic_id = g.clinic_id AND h.episode_id = g.episode_id AND h.day BETWEEN g.since AND $1::date) AS logged
-      FROM given g JOIN episode o ON o.id = g.episode_id WHERE o.status = 'open')
-  SELECT ${OF}, count(*)::int AS n, sum(days.logged)::int AS logged, sum(days.days)::int AS days
-    FROM days JOIN episode e ON e.id = days.episode_id GROUP BY 1, 2`;
+    SELECT episode_id, bit_or(1 << ($1::date - day)) AS bits FROM home_entry
+     WHERE day BETWEEN $1::date - 27 AND $1::date GROUP BY episode_id)
+  SELECT ${OF}, count(*)::int AS n, sum(given.back + 1)::int AS days,
+         coalesce(sum(bit_count((days.bits & ((1 << (given.back + 1)) - 1))::bit(32))), 0)::int AS logged
+    FROM given JOIN episode e ON e.id = given.episode_id AND e.status = 'open'
+    LEFT JOIN days ON days.episode_id = given.episode_id GROUP BY 1, 2`;
+
+/** Memory for sorting, so that a large clinic is counted without the disk. */
+const MEMORY = `SET LOCAL work_mem = '64MB'`;
 
 export async function countOutcomes(tx: Tx, today: string): Promise<Counts> {
+  await tx.query(MEMORY);
   return {
     people: await tx.query(PEOPLE),
     stages: await tx.query(STAGES),

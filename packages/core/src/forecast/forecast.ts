@@ -14,6 +14,8 @@ export interface ForecastInput {
   /** ISO 8601. */
   readonly now: string;
   readonly seed: number;
+  /** Only the dates are wanted: the band, most of the work, is left empty. */
+  readonly withoutBand?: boolean | undefined;
 }
 
 /** When a threshold is first met by the trend, not by a lucky reading. Dates are null where it is not within the horizon. */
@@ -117,7 +119,7 @@ function fitShape(points: readonly (readonly [t: number, y: number])[], tau: num
   };
 }
 
-const quantile = (sorted: readonly number[], share: number): number =>
+const quantile = (sorted: ArrayLike<number>, share: number): number =>
   sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? Number.NaN;
 
 function problemsOf(input: ForecastInput): Issue[] {
@@ -204,9 +206,10 @@ export function forecast(input: ForecastInput): Result<Forecast | NoForecast> {
     SHAPES.map(({ tau }) => fitShape(points, tau, error)),
     random,
   );
-  const met = draws
-    .map((d) => from + (metAt(d, input, from) - from) * Math.exp(normal(random, 0, OTHERWISE)))
-    .sort((a, b) => a - b);
+  const met = Float64Array.from(
+    draws,
+    (d) => from + (metAt(d, input, from) - from) * Math.exp(normal(random, 0, OTHERWISE)),
+  ).sort();
   const dateOf = (share: number): DayText | null => {
     const at = quantile(met, share);
     return at - from > HORIZON_DAYS ? null : addDays(begin, Math.ceil(at));
@@ -216,7 +219,7 @@ export function forecast(input: ForecastInput): Result<Forecast | NoForecast> {
     lowDate: dateOf(LOW),
     highDate: dateOf(HIGH),
     share: met.filter((at) => at - from <= HORIZON_DAYS).length / DRAWS,
-    band: bandOf(draws, begin, from),
+    band: input.withoutBand === true ? [] : bandOf(draws, begin, from),
   });
 }
 
@@ -227,7 +230,7 @@ function bandOf(
 ): Forecast['band'] {
   return Array.from({ length: BAND_DAYS / BAND_EVERY_DAYS + 1 }, (_, i) => {
     const t = from + i * BAND_EVERY_DAYS;
-    const values = draws.map(([start, slope, tau]) => start + slope * rise(t, tau)).sort((a, b) => a - b);
+    const values = Float64Array.from(draws, ([start, slope, tau]) => start + slope * rise(t, tau)).sort();
     return {
       day: addDays(begin, t),
       low: quantile(values, LOW),

@@ -13,7 +13,7 @@ export interface Slip {
 }
 
 const made = (input: ForecastInput): Forecast | null => {
-  const result = forecast(input);
+  const result = forecast({ ...input, withoutBand: true });
   return result.ok && !('why' in result.value) ? result.value : null;
 };
 

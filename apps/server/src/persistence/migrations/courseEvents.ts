@@ -1,7 +1,10 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { grantOwnClinic } from './rights.js';
 
-/** What may have bent a course beside what is treated: illness, travel, other shoes. */
+/**
+ * What may have bent a course beside what is treated: illness, travel, other shoes. And an index for what outcomes are counted
+ * by, so that no other entry is read.
+ */
 export class CourseEvents1766400000000 implements MigrationInterface {
   name = 'CourseEvents1766400000000';
 
@@ -13,12 +16,13 @@ export class CourseEvents1766400000000 implements MigrationInterface {
         FOREIGN KEY (clinic_id, author_id) REFERENCES app_user (clinic_id, id),
         FOREIGN KEY (clinic_id, episode_id) REFERENCES episode (clinic_id, id) ON DELETE CASCADE);
       CREATE INDEX course_event_episode ON course_event (clinic_id, episode_id, day);
+      CREATE INDEX visit_entry_worst ON visit_entry (clinic_id, visit_id, version) WHERE key = 'story.worst';
     `);
     const app = await grantOwnClinic(runner, { course_event: 'SELECT, INSERT' });
     await runner.query(`GRANT UPDATE (removed_at) ON course_event TO ${app}`);
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP TABLE course_event');
+    await runner.query('DROP INDEX visit_entry_worst; DROP TABLE course_event');
   }
 }

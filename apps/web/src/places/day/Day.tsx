@@ -32,7 +32,7 @@ export function Day() {
     ) : (
       <Failed error={day.error} again={() => void day.refetch()} />
     );
-  const { today, items } = day.data;
+  const { today, items, pending } = day.data;
   const waiting = items.filter((i) => i.aside !== null);
   const pressing = items.filter((i) => i.kind !== 'steady' && i.aside === null);
   const steady = items.filter((i) => i.kind === 'steady' && i.aside === null);
@@ -46,12 +46,21 @@ export function Day() {
       </div>
       <h1 className="mt-1">
         {pressing.length === 0
-          ? say('Nothing asks for a look')
+          ? pending > 0
+            ? say('Nothing asks for a look so far')
+            : say('Nothing asks for a look')
           : pressing.length === 1
             ? say('One person to look at')
             : say('{{n}} people to look at', { n: pressing.length })}
       </h1>
-      {day.data.items.length === 0 && (
+      {pending > 0 && (
+        <p role="status" className="mt-1 text-hold-deep">
+          {pending === 1
+            ? say('One person more is still being worked out.')
+            : say('{{n}} people more are still being worked out.', { n: pending })}
+        </p>
+      )}
+      {day.data.items.length === 0 && pending === 0 && (
         <p className="mt-6 text-ink-2">
           {say('Nobody is here yet.')}{' '}
           <Link to="/people?add=1" className="text-action">
