@@ -17,6 +17,7 @@ describe('the demo clinic', () => {
     const kinds = Object.fromEntries(day.items.map((i: { name: string; kind: string }) => [i.name, i.kind]));
     expect(kinds).toEqual({
       'Anselm Wray': 'steady',
+      'Hedda Lorne': 'steady',
       'Hanne Rook': 'blocked',
       'Ragna Thirlby': 'slipping',
       'Øyvind Farrow': 'steady',

@@ -8,9 +8,10 @@ const again = (
   daysAgo: number,
   measures: Readonly<Record<string, DemoPair>>,
   story: Record<string, unknown> = {},
-): DemoVisit => ({ daysAgo, signed: true, story, safety: {}, measures });
+  safety: Exclude<DemoVisit['safety'], 'open'> = {},
+): DemoVisit => ({ daysAgo, signed: true, story, safety, measures });
 
-/** A made-up swimmer whose tendon was treated to the end, and a fiddler some way after a stroke. */
+/** A made-up swimmer whose tendon was treated to the end, a fiddler some way after a stroke, a ranger whose bone is cleared. */
 export const CLOSED_COURSES: readonly DemoPerson[] = [
   {
     name: 'Solveig Harrow',
@@ -156,14 +157,64 @@ export const CLOSED_COURSES: readonly DemoPerson[] = [
         safety: { spasticity: 'yes' },
         measures: { 'pain-worst-day': [[0], [5]] },
       },
-      again(5, {
-        'pain-worst-day': [[0], [3]],
-      }),
+      again(5, { 'pain-worst-day': [[0], [3]] }, {}, { spasticity: 'yes' }),
     ],
     stages: [
       { stage: stageKey('ease-toes'), daysAgo: 26, reason: 'plan given' },
       { stage: stageKey('wake-up'), daysAgo: 5, reason: 'criteria met' },
     ],
     home: { seed: 73, startPain: 3, endPain: 1.6, adherence: 0.85, flareDaysAgo: [], sinceDaysAgo: 25 },
+  },
+  {
+    name: 'Hedda Lorne',
+    born: '1992-07-05',
+    occupation: 'moor ranger',
+    sex: 'female',
+    condition: 'bone-stress-after-clearance',
+    affected: 'right',
+    minutesPerDay: 20,
+    equipment: ['band', 'towel', 'step'],
+    visits: [
+      {
+        daysAgo: 17,
+        signed: true,
+        story: {
+          'story.onset': 'gradual',
+          'story.since': '6-weeks-to-3-months',
+          'story.character': ['none'],
+          'story.provoked': false,
+          'story.settles': 30,
+          'story.night': false,
+          'story.now': 0,
+          'story.worst': 2,
+          'story.load-change': ['more-running'],
+          'story.worse-when': ['after-sport'],
+          'story.regions': ['right:outer-forefoot'],
+          'story.activities': [{ text: 'The long round of the moor', ability: 4 }],
+          'measure.body-mass.none': taken(61),
+          'finding.high-risk-bone.right': 'absent',
+          'measure.pain-free-walk.none': taken(25),
+          'conclude.ideas': [concluded('bone-stress-injury', 'right')],
+          'story.goal': 'Walk the whole boundary again',
+        },
+        safety: {},
+        measures: {
+          'pain-worst-day': [[0], [2]],
+          'press-pain': [[0], [3]],
+          'single-leg-heel-raise': [[24], [20]],
+        },
+      },
+      again(
+        3,
+        {
+          'pain-worst-day': [[0], [0]],
+          'press-pain': [[0], [0]],
+          'single-leg-heel-raise': [[24], [23]],
+        },
+        { 'measure.pain-free-walk.none': taken(60) },
+      ),
+    ],
+    stages: [{ stage: stageKey('walk-on'), daysAgo: 17, reason: 'plan given' }],
+    home: { seed: 79, startPain: 0, endPain: 0, adherence: 0.9, flareDaysAgo: [], sinceDaysAgo: 16 },
   },
 ];

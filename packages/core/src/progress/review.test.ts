@@ -208,6 +208,56 @@ describe('the review decision, first match wins', () => {
     expect(hold.wouldChange.length).toBeGreaterThan(0);
   });
 
+  describe('9: gives no more where the leading measure fell', () => {
+    const step = {
+      exercise: 'raise-two-legs',
+      step: { kind: 'sets' as const, sets: 4, because: 'two green sessions' },
+    };
+    const at = (before: number | null, now: number | null, facts: Partial<Episode['facts']> = {}) =>
+      review(
+        { doseSteps: [step] },
+        {
+          measures: [
+            { ...take(0, '2026-04-05'), value: before },
+            { ...take(0, TODAY), value: now },
+          ],
+          ...facts,
+        },
+      );
+
+    it.each([
+      [12, 8, 'hold-and-retest'],
+      [12, 9, 'adjust-dose'],
+      [12, null, 'hold-and-retest'],
+      [null, 3, 'adjust-dose'],
+      [8, 12, 'adjust-dose'],
+    ])('from %j to %j (error 4): %s', (before, now, decision) => {
+      expect(at(before, now)).toMatchObject({ decision, rule: 9 });
+    });
+
+    it('says so with the numbers, and asks for another measurement', () => {
+      const told = at(12, 8);
+      expect(told.because[0]).toBe(
+        'Single-leg heel raise, left went from 12 to 8, worse by more than the error',
+      );
+      expect(at(12, null).because[0]).toContain('from 12 to unable');
+      expect(told.wouldChange).toEqual(['measured again, no worse than before']);
+    });
+
+    it('looks at each treated side, at this stage only, and at like with like', () => {
+      const right = (value: number, day: string) => ({ ...take(value, day), side: 'right' as const });
+      const both = [take(8, '2026-04-05'), take(10, TODAY), right(14, '2026-04-05'), right(9, TODAY)];
+      expect(at(0, 0, { affected: 'both', measures: both }).because[0]).toContain(
+        ', right went from 14 to 9',
+      );
+      expect(at(0, 0, { measures: both }).decision).toBe('adjust-dose');
+      const before = [take(14, '2026-03-20'), take(9, TODAY)];
+      expect(at(0, 0, { measures: before }).decision).toBe('adjust-dose');
+      const otherwise = [{ ...take(14, '2026-04-05'), method: 'phone' }, take(9, TODAY)];
+      expect(at(0, 0, { measures: otherwise }).decision).toBe('adjust-dose');
+    });
+  });
+
   it('never progresses past a red or an open stop', () => {
     for (const tail of ['red', 'stop'] as const) {
       expect(review({}, { sessions: sessions('green', 'green', 'green', 'green', tail) }).decision).not.toBe(

@@ -3,6 +3,7 @@ import { daysBetween, dayOf, type DayText, instantOf } from '../quantity/day.js'
 import { shown } from '../quantity/statistics.js';
 import { type Side, treatedSides } from '../quantity/side.js';
 import { compareValues, isImportant } from '../measure/compare.js';
+import { areLike } from '../measure/like.js';
 import type { MeasureDefinition } from '../measure/definition.js';
 import { distanceOutside } from '../measure/direction.js';
 import { medianFor, type Sex } from '../measure/norms.js';
@@ -78,7 +79,7 @@ export const REVIEW_RULES = [
   phrase('no real change for the weeks the protocol names, look again or refer'),
   phrase('under 3 sessions or a criterion not known, hold and retest'),
   phrase('only within error, hold and retest'),
-  phrase('dose by the log, or hold'),
+  phrase('dose by the log unless the leading measure got worse, or hold'),
 ] as const;
 
 const named = (parts: readonly CriterionPart[], state: CriterionPart['state']): CriterionPart[] =>
@@ -313,7 +314,41 @@ export const notMetYet = (criteria: CriteriaResult | null): readonly string[] =>
     ? []
     : named(criteria.parts, 'not-met').map((p) => say('not yet: {{told}}', { told: told(p) }));
 
-function doseVerdict(episode: Episode, criteria: CriteriaResult | null, today: DayText): Verdict {
+/** Treated sides on which the leading measure fell by more than its error between its last two takes in this stage, in words. */
+function worseNow(episode: Episode, lookup: MeasureLookup): readonly string[] {
+  const measure = episode.leadingMeasure === null ? undefined : lookup(episode.leadingMeasure);
+  if (measure === undefined) return [];
+  const sides: readonly (Side | 'none')[] =
+    measure.sides === 'single' ? ['none'] : treatedSides(episode.facts.affected);
+  return sides.flatMap((side) => {
+    const takes = episode.facts.measures
+      .filter((m) => m.measure === measure.key && m.side === side)
+      .filter((m) => dayOf(m.at) >= dayOf(episode.facts.stageSince))
+      .toSorted((a, b) => instantOf(a.at) - instantOf(b.at));
+    const newest = takes.at(-1);
+    if (newest === undefined) return [];
+    const then = takes.findLast((m) => dayOf(m.at) < dayOf(newest.at) && areLike(measure, m, newest));
+    const [before, now] = [then?.value ?? null, newest.value ?? worstOf(measure)];
+    if (before === null || now === null) return [];
+    const { class: kind, direction } = compareValues(measure, before, now, newest.method);
+    const counts = kind === 'real' || (kind === 'not-known' && isImportant(measure, before, now) === true);
+    if (!counts || direction !== 'worse') return [];
+    return [
+      say('{{label}}{{side}} went from {{before}} to {{now}}, worse by more than the error', {
+        label: measure.label,
+        side: side === 'none' ? '' : `, ${say(side)}`,
+        before: shown(before),
+        now: newest.value === null ? say('unable') : shown(now),
+      }),
+    ];
+  });
+}
+
+function doseVerdict(
+  episode: Episode,
+  criteria: CriteriaResult | null,
+  { today, lookup }: { readonly today: DayText; readonly lookup: MeasureLookup },
+): Verdict {
   const steps = (episode.doseSteps ?? []).filter((s) => s.step.kind !== 'keep');
   const open = criteria === null ? [] : named(criteria.parts, 'not-met');
   const notYet = notMetYet(criteria);
@@ -327,6 +362,20 @@ function doseVerdict(episode: Episode, criteria: CriteriaResult | null, today: D
           }),
         ]
       : [];
+  const worse = steps.length > 0 ? worseNow(episode, lookup) : [];
+  if (worse.length > 0)
+    return {
+      decision: 'hold-and-retest',
+      rule: 9,
+      because: [
+        ...worse,
+        say('the log would allow more; what was measured speaks against it: measure again, and ask why'),
+        ...notYet,
+        ...wait,
+      ],
+      wouldChange: [say('measured again, no worse than before')],
+      confidence: 'fair',
+    };
   if (steps.length > 0) {
     return {
       decision: 'adjust-dose',
@@ -382,6 +431,6 @@ export function reviewEpisode(
   ];
   const verdict =
     rules.reduce<Verdict | null>((found, rule, i) => found ?? (without.has(i + 1) ? null : rule()), null) ??
-    doseVerdict(episode, criteria, today);
+    doseVerdict(episode, criteria, { today, lookup });
   return { ...verdict, criteria };
 }

@@ -46,7 +46,8 @@ export function simulateHomeLog(input: SimulatedHome): SimulatedDay[] {
     const due = (i * input.daysPerWeek) % 7 < input.daysPerWeek;
     const done = due && random() < input.adherence;
     const before = clampScore(level * 0.4);
-    const during = clampScore(before + (flare ? 4 : random() < 0.3 ? 1 : 0));
+    // What does not hurt at all does not begin to by chance.
+    const during = clampScore(before + (flare ? 4 : random() < 0.3 && level >= 0.5 ? 1 : 0));
     const session =
       done || flare
         ? {
