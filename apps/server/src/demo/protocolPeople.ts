@@ -146,7 +146,7 @@ export const PROTOCOL_PEOPLE: readonly DemoPerson[] = [
       },
     ],
     stages: [{ stage: stageKey('quiet-down'), daysAgo: 16, reason: 'plan given' }],
-    home: { seed: 47, startPain: 0.4, endPain: 0, adherence: 0.9, flareDaysAgo: [], sinceDaysAgo: 15 },
+    home: { seed: 47, startPain: 0.4, endPain: 0.6, adherence: 0.9, flareDaysAgo: [], sinceDaysAgo: 15 },
   },
   {
     name: 'Tilda Marsh',
