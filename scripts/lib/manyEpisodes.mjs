@@ -39,6 +39,12 @@ export async function manyEpisodes(ownerUrl, from, to) {
     `gen_random_uuid(), md5('v' || g || '-' || s)::uuid, 'story.worst', 1, to_jsonb(s + g % 4), '${user}', now()`,
     `${each}, generate_series(1, 3) s`,
   );
+  await insert(
+    'visit_entry',
+    'id, visit_id, key, version, value, author_id, at',
+    `gen_random_uuid(), md5('v' || g || '-' || s)::uuid, 'story.activities', 1, jsonb_build_array(jsonb_build_object('text', 'Stairs', 'ability', 9 - s)), '${user}', now()`,
+    `${each}, (VALUES (1), (3)) n (s)`,
+  );
   await client.query('UPDATE visit SET signed_at = started_at, signed_by = $1 WHERE signed_at IS NULL', [
     user,
   ]);

@@ -66,7 +66,8 @@ describe('outcomes', () => {
     expect(calm?.spread?.middle).toBeCloseTo(4, 5);
     expect(calm?.spread?.high).toBeCloseTo(5, 5);
     // -4, -2, -4, 0 and +1.
-    expect(told?.painChange).toEqual({ n: 5, spread: { low: -4, middle: -2, high: 0 } });
+    expect(told?.painChange).toEqual({ n: 5, spread: { low: -4, middle: -2, high: 0 }, betterPercent: 60 });
+    expect(told?.functionChange).toEqual({ n: 0, spread: null, betterPercent: null });
     // Those who are in it still are not among those who left it.
     expect(told?.stages.find((s) => s.stage === 'build')?.weeks.n).toBe(0);
   });
@@ -86,6 +87,57 @@ describe('outcomes', () => {
     const told = await read();
     expect(told?.otherwise).toEqual({ n: 5, followed: 5, worsePercent: 40 });
     expect(told?.agreed).toEqual({ n: 5, followed: 0, worsePercent: null });
+  });
+
+  it('tells own activities by the mean of those scored, the newest version of each visit, and no cleared one', async () => {
+    const author = `(SELECT id FROM app_user WHERE clinic_id = '${world.clinics[0]}' LIMIT 1)`;
+    const tell = (visit: string, episodeId: string, version: number, value: unknown) =>
+      world.owner.query(
+        `INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at, reason)
+         SELECT gen_random_uuid(), v.clinic_id, v.id, 'story.activities', $2, $3, ${author}, now(), 'told'
+           FROM (SELECT * FROM visit WHERE episode_id = $1 ORDER BY started_at ${visit} LIMIT 1) v`,
+        [episodeId, version, JSON.stringify(value)],
+      );
+    const scored = (...abilities: (number | null)[]) =>
+      abilities.map((ability, i) => ({ text: `${i}`, ability }));
+    for (const { episodeId } of made) {
+      await tell('ASC', episodeId, 1, scored(9));
+      await tell('ASC', episodeId, 2, scored(2, 4, null));
+      await tell('DESC', episodeId, 1, scored(6, 8));
+    }
+    // One who took it back is not counted.
+    await tell('DESC', made[0]?.episodeId ?? '', 2, null);
+    const told = await read();
+    expect(told?.functionChange.n).toBe(4);
+    expect(told?.functionChange.spread).toBeNull();
+    await tell('DESC', made[0]?.episodeId ?? '', 3, scored(4));
+    const again = await read();
+    // From 3 to 7 for four of them, to 4 for one.
+    expect(again?.functionChange).toEqual({
+      n: 5,
+      spread: { low: 4, middle: 4, high: 4 },
+      betterPercent: 80,
+    });
+  });
+
+  it('counts flares that came to a decision against the days at home, and who came back only from five on', async () => {
+    for (const { episodeId } of made.slice(0, 3))
+      await world.owner.query(
+        `INSERT INTO decision (id, clinic_id, episode_id, suggested, suggestion, decision, agreed, reason, content_version, author_id, at)
+         SELECT gen_random_uuid(), e.clinic_id, e.id, 'ease-back', '{"rule": 2}', 'ease-back', true, '', 'x', u.id, now()
+           FROM episode e JOIN app_user u ON u.clinic_id = e.clinic_id WHERE e.id = $1 LIMIT 1`,
+        [episodeId],
+      );
+    await world.owner.query(
+      `UPDATE plan SET given_at = now() - interval '19.5 days' WHERE given_at IS NOT NULL`,
+    );
+    // Three flares on five times twenty days.
+    expect((await read())?.flaresPer100Days).toBeCloseTo(3, 5);
+    expect((await read())?.cameBack).toBe(0);
+    await world.owner.query('UPDATE episode SET came_back_at = now() WHERE id = $1', [made[0]?.episodeId]);
+    expect((await read())?.cameBack).toBeNull();
+    await world.owner.query('UPDATE episode SET came_back_at = now()');
+    expect((await read())?.cameBack).toBe(5);
   });
 
   it('goes into a table, where no text is worked out', async () => {

@@ -2,8 +2,10 @@ import 'reflect-metadata';
 
 export { PersonBody, PersonPatch } from './person.js';
 export {
+  type ChangeSpread,
   type DecisionsOf,
   FEWEST_PEOPLE,
+  MATTERS,
   type OutcomePerson,
   type OutcomesView,
   type ProtocolOutcomes,

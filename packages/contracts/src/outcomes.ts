@@ -4,6 +4,9 @@ import type { Outcome } from './episode.js';
 /** Of fewer people than this nothing is told: one could be picked out. [convention] */
 export const FEWEST_PEOPLE = 5;
 
+/** A change of so many points of 10 matters to patients, for pain and for own activities. [convention] */
+export const MATTERS = 2;
+
 /** A distribution: the middle, and the quarter below and above. */
 export interface Quartiles {
   readonly low: number;
@@ -15,6 +18,11 @@ export interface Quartiles {
 export interface Spread {
   readonly n: number;
   readonly spread: Quartiles | null;
+}
+
+/** A distribution of changes, and of whom it is a change that matters for the better, in percent; null of fewer than five. */
+export interface ChangeSpread extends Spread {
+  readonly betterPercent: number | null;
 }
 
 /** Decisions that went one way about the rules, and what came next. */
@@ -40,7 +48,13 @@ export interface ProtocolOutcomes {
     readonly weeks: Spread;
   }[];
   /** Worst pain told at the last signed visit less that of the first, 0 to 10. */
-  readonly painChange: Spread;
+  readonly painChange: ChangeSpread;
+  /** The same of own activities, the mean of those scored; more is better. */
+  readonly functionChange: ChangeSpread;
+  /** Flares that came to a decision, for each 100 days at home; null of fewer than five people. */
+  readonly flaresPer100Days: number | null;
+  /** How many came back after they were closed; null of fewer than five, 0 where nobody did. */
+  readonly cameBack: number | null;
   readonly agreed: DecisionsOf;
   readonly otherwise: DecisionsOf;
   /** How it ended; null of fewer than five. */

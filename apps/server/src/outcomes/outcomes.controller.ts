@@ -5,9 +5,9 @@ import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { badRequest } from '../http/problem.js';
-import { audit, auditList, Db, type Tx } from '../persistence/db.js';
+import { audit, auditList, Db } from '../persistence/db.js';
 import { Clinic } from '../persistence/entities.js';
-import { countOutcomes } from './counts.js';
+import { countHome, countVisits } from './counts.js';
 import { outcomesCsv, outcomesOf } from './outcomes.js';
 
 /** What became of people, by protocol and version; of fewer than five nothing is told but how many. */
@@ -22,10 +22,7 @@ export class OutcomesController {
   @Roles('lead', 'clinician')
   @Get()
   all(@Me() me: SignedIn): Promise<OutcomesView> {
-    return this.db.inClinic(me.clinicId, async (tx) => {
-      await audit(tx, me, { action: 'read', subject: 'outcomes', personId: null });
-      return this.view(tx, me);
-    });
+    return this.view(me, 'read');
   }
 
   @Roles('lead', 'clinician')
@@ -33,11 +30,8 @@ export class OutcomesController {
   @Header('content-type', 'text/csv; charset=utf-8')
   @Header('content-disposition', 'attachment; filename="outcomes.csv"')
   @Header('cache-control', 'no-store')
-  csv(@Me() me: SignedIn): Promise<string> {
-    return this.db.inClinic(me.clinicId, async (tx) => {
-      await audit(tx, me, { action: 'export', subject: 'outcomes', personId: null });
-      return outcomesCsv(await this.view(tx, me));
-    });
+  async csv(@Me() me: SignedIn): Promise<string> {
+    return outcomesCsv(await this.view(me, 'export'));
   }
 
   /** Who they are: each look is kept, with everyone it showed. */
@@ -80,10 +74,20 @@ export class OutcomesController {
     });
   }
 
-  private async view(tx: Tx, me: SignedIn): Promise<OutcomesView> {
-    const { timeZone } = await tx.findOneByOrFail(Clinic, { id: me.clinicId });
-    const protocols = await this.content.protocolsFor(tx);
-    return outcomesOf(await countOutcomes(tx, localDay(this.clock.now(), timeZone)), (of) =>
+  /** Counted in two transactions side by side: what is told of a clinic is no snapshot of one moment. */
+  private async view(me: SignedIn, action: 'read' | 'export'): Promise<OutcomesView> {
+    const now = this.clock.now();
+    const [{ visits, protocols }, home] = await Promise.all([
+      this.db.inClinic(me.clinicId, async (tx) => {
+        await audit(tx, me, { action, subject: 'outcomes', personId: null });
+        return { visits: await countVisits(tx), protocols: await this.content.protocolsFor(tx) };
+      }),
+      this.db.inClinic(me.clinicId, async (tx) => {
+        const { timeZone } = await tx.findOneByOrFail(Clinic, { id: me.clinicId });
+        return countHome(tx, localDay(now, timeZone), now);
+      }),
+    ]);
+    return outcomesOf({ ...visits, ...home }, (of) =>
       protocols.on({ protocol: of.protocol, protocolVersion: of.version }),
     );
   }

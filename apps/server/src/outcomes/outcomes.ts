@@ -1,5 +1,6 @@
 import { stringify } from 'csv-stringify/sync';
 import {
+  type ChangeSpread,
   type DecisionsOf,
   FEWEST_PEOPLE,
   type Outcome,
@@ -19,6 +20,11 @@ const is =
 const spread = (row: { readonly n: number; readonly q: number[] } | undefined): Spread =>
   row === undefined ? { n: 0, spread: null } : { n: row.n, spread: spreadOf(row.n, row.q) };
 
+const changeSpread = (row: Counts['pain'][number] | undefined): ChangeSpread => ({
+  ...spread(row),
+  betterPercent: row === undefined || row.n < FEWEST_PEOPLE ? null : percentOf(row.better, row.n),
+});
+
 const percentOf = (part: number, whole: number): number => (whole === 0 ? 0 : (part / whole) * 100);
 
 function decisionsOf(counts: Counts, of: OfProtocol, agreed: boolean): DecisionsOf {
@@ -32,6 +38,8 @@ export function outcomesOf(counts: Counts, protocolOn: (of: OfProtocol) => Proto
   const protocols = counts.people.map(({ n, ...of }): ProtocolOutcomes => {
     const protocol = protocolOn(of);
     const logged = counts.logged.find(is(of));
+    const flares = counts.flares.find(is(of));
+    const back = counts.cameBack.find(is(of))?.n ?? 0;
     return {
       ...of,
       name: say(protocol.name),
@@ -42,7 +50,11 @@ export function outcomesOf(counts: Counts, protocolOn: (of: OfProtocol) => Proto
         usualWeeks: { min: s.usualWeeks.min, max: s.usualWeeks.max },
         weeks: spread(counts.stages.find((r) => is(of)(r) && r.stage === s.key)),
       })),
-      painChange: spread(counts.pain.find(is(of))),
+      painChange: changeSpread(counts.pain.find(is(of))),
+      functionChange: changeSpread(counts.function.find(is(of))),
+      flaresPer100Days:
+        flares === undefined || n < FEWEST_PEOPLE ? null : (flares.flares / flares.days) * 100,
+      cameBack: back === 0 || back >= FEWEST_PEOPLE ? back : null,
       agreed: decisionsOf(counts, of, true),
       otherwise: decisionsOf(counts, of, false),
       ended: OUTCOMES.flatMap((outcome: Outcome) => {
@@ -85,6 +97,15 @@ export function outcomesCsv({ protocols }: OutcomesView): string {
     return [
       ...p.stages.map((s) => row('weeks in stage', s.name, s.weeks)),
       row('change of worst pain', '', p.painChange),
+      single('worst pain better by 2 or more, percent', p.painChange.n, p.painChange.betterPercent),
+      row('change of own activities', '', p.functionChange),
+      single(
+        'own activities better by 2 or more, percent',
+        p.functionChange.n,
+        p.functionChange.betterPercent,
+      ),
+      single('flares decided about, for each 100 days', p.people, p.flaresPer100Days),
+      single('came back after the end', p.people, p.cameBack),
       single(
         'agreed with the rules, then eased back or referred, percent',
         p.agreed.followed,

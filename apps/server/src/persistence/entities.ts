@@ -115,7 +115,9 @@ export class Visit extends OfClinic {
 @Entity('visit_entry')
 @Unique('visit_entry_version', ['visitId', 'key', 'version'])
 @Index('visit_entry_seq', ['visitId', 'seq'])
-@Index('visit_entry_worst', ['clinicId', 'visitId', 'version'], { where: `key = 'story.worst'` })
+@Index('visit_entry_told', ['clinicId', 'key', 'visitId', 'version'], {
+  where: `key IN ('story.worst', 'story.activities')`,
+})
 class VisitEntry extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column({ name: 'visit_id', ...UUID }) visitId!: string;

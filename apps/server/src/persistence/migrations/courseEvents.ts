@@ -16,13 +16,13 @@ export class CourseEvents1766400000000 implements MigrationInterface {
         FOREIGN KEY (clinic_id, author_id) REFERENCES app_user (clinic_id, id),
         FOREIGN KEY (clinic_id, episode_id) REFERENCES episode (clinic_id, id) ON DELETE CASCADE);
       CREATE INDEX course_event_episode ON course_event (clinic_id, episode_id, day);
-      CREATE INDEX visit_entry_worst ON visit_entry (clinic_id, visit_id, version) WHERE key = 'story.worst';
+      CREATE INDEX visit_entry_told ON visit_entry (clinic_id, key, visit_id, version) WHERE key IN ('story.worst', 'story.activities');
     `);
     const app = await grantOwnClinic(runner, { course_event: 'SELECT, INSERT' });
     await runner.query(`GRANT UPDATE (removed_at) ON course_event TO ${app}`);
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP INDEX visit_entry_worst; DROP TABLE course_event');
+    await runner.query('DROP INDEX visit_entry_told; DROP TABLE course_event');
   }
 }

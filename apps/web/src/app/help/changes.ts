@@ -33,6 +33,7 @@ export const CHANGES: readonly News[] = [
       say('Course shows pain against load by day, and what happened meanwhile, on trend and days.'),
       say('The next review is due by the stage, and planned from Course or Plan.'),
       say('All tests that a stage is left by are added to a visit in one press.'),
+      say('Outcomes tell own activities, flares, and who came back after the end.'),
       say('Upkeep says when it may end, and Day when it has lasted its time.'),
     ],
   },

@@ -3,12 +3,13 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import {
+  type ChangeSpread,
   type DecisionsOf,
   FEWEST_PEOPLE,
+  MATTERS,
   type OutcomePerson,
   type OutcomesView,
   type ProtocolOutcomes,
-  type Spread,
   OUTCOME_WORDS,
 } from '@heathstep/contracts';
 import { request } from '../../api/client.js';
@@ -85,7 +86,12 @@ function Numbers({ of }: { of: ProtocolOutcomes }) {
       <Stages of={of} />
       <div>
         <dl className="space-y-3">
-          <Row name={say('Worst pain, first visit to last')} value={painWords(of.painChange)} />
+          <Row name={say('Worst pain, first visit to last')} value={changeWords(of.painChange)} />
+          <Row name={say('Own activities, first visit to last')} value={changeWords(of.functionChange)} />
+          <Row
+            name={say('Flares that came to a decision, for each 100 days at home')}
+            value={of.flaresPer100Days === null ? tooFew() : shown(of.flaresPer100Days, 1)}
+          />
           <Row name={say('Decided as suggested')} value={decisionWords(of.agreed)} />
           <Row name={say('Decided otherwise')} value={decisionWords(of.otherwise)} />
           <Row
@@ -96,6 +102,12 @@ function Numbers({ of }: { of: ProtocolOutcomes }) {
                 : say('{{percent}} %', { percent: shown(of.loggedPercent, 0) })
             }
           />
+          {of.cameBack !== 0 && (
+            <Row
+              name={say('Came back after the end')}
+              value={of.cameBack === null ? tooFew() : String(of.cameBack)}
+            />
+          )}
           {of.ended.length > 0 && (
             <Row
               name={say('Ended')}
@@ -113,16 +125,21 @@ function Numbers({ of }: { of: ProtocolOutcomes }) {
 
 const tooFew = (): string => say('under {{fewest}}', { fewest: FEWEST_PEOPLE });
 
-function painWords({ n, spread }: Spread): string {
-  if (spread === null)
+function changeWords({ n, spread, betterPercent }: ChangeSpread): string {
+  if (spread === null || betterPercent === null)
     return n === 0 ? say('not told twice yet') : say('told twice by {{few}}', { few: tooFew() });
   const signed = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${shown(Math.abs(v), 1)}`;
-  return say('{{middle}} (half between {{low}} and {{high}}; {{n}} people)', {
-    middle: signed(spread.middle),
-    low: signed(spread.low),
-    high: signed(spread.high),
-    n,
-  });
+  return say(
+    '{{middle}} (half between {{low}} and {{high}}; {{n}} people); better by {{matters}} or more: {{percent}} %',
+    {
+      middle: signed(spread.middle),
+      low: signed(spread.low),
+      high: signed(spread.high),
+      n,
+      matters: MATTERS,
+      percent: shown(betterPercent, 0),
+    },
+  );
 }
 
 const decisionWords = ({ n, worsePercent }: DecisionsOf): string =>
