@@ -18,6 +18,8 @@ describe('the demo clinic', () => {
     expect(kinds).toEqual({
       'Anselm Wray': 'steady',
       'Hedda Lorne': 'steady',
+      'Gudrun Vale': 'look-again',
+      'Joss Harrap': 'silent',
       'Hanne Rook': 'blocked',
       'Ragna Thirlby': 'slipping',
       'Øyvind Farrow': 'steady',

@@ -6,7 +6,7 @@ import { addDays } from '@heathstep/core';
 import { AppUser, Clinic, ContentReview, Person } from '../persistence/entities.js';
 import { CLINIC_ID, CLINICIAN, demoId, today, userId } from './ids.js';
 import { loadDemoLibrary } from './library.js';
-import { CLOSED_COURSES } from './closedCourses.js';
+import { OTHER_COURSES } from './otherCourses.js';
 import { LONGER_COURSES } from './longerCourses.js';
 import { BENCH_PEOPLE } from './benchPeople.js';
 import { loadPlannedVisits } from './plannedVisits.js';
@@ -128,7 +128,7 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
       ...BENCH_PEOPLE,
       ...PROTOCOL_PEOPLE,
       ...LONGER_COURSES,
-      ...CLOSED_COURSES,
+      ...OTHER_COURSES,
     ])
       await new DemoPersonLoader(tx, content, now, person).load();
     await loadPlannedVisits(tx, now);

@@ -9,6 +9,9 @@ import { longDay } from './dates.js';
 
 const keyOf = (personId: string) => ['appointments', 'of', personId] as const;
 
+/** So many planned visits are named. */
+const MOST_SHOWN = 3;
+
 /** When the next review is due by the stage, the visit that is planned, and the way to plan one. */
 export function NextReview({ course }: { course: Pick<CourseView, 'episode' | 'nextReview'> }) {
   const { episode, nextReview } = course;
@@ -22,7 +25,8 @@ export function NextReview({ course }: { course: Pick<CourseView, 'episode' | 'n
   });
   if (episode.status !== 'open' || nextReview === null) return null;
   const { due, everyDays } = nextReview;
-  const next = planned.data?.[0];
+  const list = planned.data ?? [];
+  const [next] = list;
   return (
     <section aria-label={say('Next review')} className="mt-4 text-sm">
       <h3 className="text-sm">{say('Next review')}</h3>
@@ -31,12 +35,12 @@ export function NextReview({ course }: { course: Pick<CourseView, 'episode' | 'n
           ? say('Was due {{due}}, every {{everyDays}} days in this stage.', { due: longDay(due), everyDays })
           : say('Due {{due}}, every {{everyDays}} days in this stage.', { due: longDay(due), everyDays })}
       </p>
-      {next !== undefined && (
-        <p>
-          {say('Planned: {{day}}, {{time}}.', { day: longDay(next.day), time: next.time })}{' '}
-          {next.day > due && due >= today && <b>{say('That is later than due.')}</b>}
+      {list.slice(0, MOST_SHOWN).map((a) => (
+        <p key={a.id}>
+          {say('Planned: {{day}}, {{time}}.', { day: longDay(a.day), time: a.time })}{' '}
+          {a === next && a.day > due && due >= today && <b>{say('That is later than due.')}</b>}
         </p>
-      )}
+      ))}
       {planned.data !== undefined && (
         <button type="button" className="text-action min-h-11" onClick={() => setAdding(true)}>
           {next === undefined ? say('Plan the visit') : say('Plan another')}

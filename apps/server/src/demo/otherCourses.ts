@@ -11,8 +11,11 @@ const again = (
   safety: Exclude<DemoVisit['safety'], 'open'> = {},
 ): DemoVisit => ({ daysAgo, signed: true, story, safety, measures });
 
-/** A made-up swimmer whose tendon was treated to the end, a fiddler some way after a stroke, a ranger whose bone is cleared. */
-export const CLOSED_COURSES: readonly DemoPerson[] = [
+/**
+ * Made-up people elsewhere on their way: a swimmer treated to the end, a fiddler after a stroke, a ranger whose bone is cleared, a
+ * ferrywoman who gains no more, a thatcher who fell silent.
+ */
+export const OTHER_COURSES: readonly DemoPerson[] = [
   {
     name: 'Solveig Harrow',
     born: '1988-02-17',
@@ -216,5 +219,111 @@ export const CLOSED_COURSES: readonly DemoPerson[] = [
     ],
     stages: [{ stage: stageKey('walk-on'), daysAgo: 17, reason: 'plan given' }],
     home: { seed: 79, startPain: 0, endPain: 0, adherence: 0.9, flareDaysAgo: [], sinceDaysAgo: 16 },
+  },
+  {
+    name: 'Gudrun Vale',
+    born: '1962-12-20',
+    occupation: 'ferrywoman',
+    sex: 'female',
+    condition: 'osteoarthritis',
+    affected: 'left',
+    minutesPerDay: 25,
+    equipment: ['band', 'step', 'towel', 'hand weight'],
+    visits: [
+      {
+        daysAgo: 96,
+        signed: true,
+        story: {
+          'story.onset': 'gradual',
+          'story.since': 'over-a-year',
+          'story.character': ['none'],
+          'story.provoked': false,
+          'story.settles': 40,
+          'story.night': false,
+          'story.now': 3,
+          'story.worst': 6,
+          'story.load-change': ['none'],
+          'story.worse-when': ['standing'],
+          'story.regions': ['left:top-midfoot'],
+          'story.activities': [{ text: 'A day at the crossing', ability: 4 }],
+          'measure.body-mass.none': taken(78),
+          'measure.five-sit-to-stands.none': taken(14.2),
+          'measure.pain-free-walk.none': taken(20),
+          'conclude.ideas': [concluded('midfoot-osteoarthritis', 'left')],
+          'story.goal': 'Work the whole week of the fair',
+        },
+        safety: {},
+        measures: { 'pain-worst-day': [[6], [0]] },
+      },
+      ...[75, 54, 33, 12].map((daysAgo) =>
+        again(
+          daysAgo,
+          { 'pain-worst-day': [[4], [0]] },
+          {
+            'story.activities': [{ text: 'A day at the crossing', ability: 5 }],
+            'measure.five-sit-to-stands.none': taken(13.4),
+            'measure.pain-free-walk.none': taken(25),
+          },
+        ),
+      ),
+    ],
+    stages: [
+      { stage: stageKey('begin-gently'), daysAgo: 96, reason: 'plan given' },
+      { stage: stageKey('get-strong'), daysAgo: 75, reason: 'criteria met' },
+    ],
+    home: { seed: 83, startPain: 4, endPain: 3, adherence: 0.88, flareDaysAgo: [], sinceDaysAgo: 95 },
+  },
+  {
+    name: 'Joss Harrap',
+    born: '1984-08-11',
+    occupation: 'thatcher',
+    sex: 'male',
+    affected: 'right',
+    minutesPerDay: 15,
+    equipment: ['towel', 'step'],
+    visits: [
+      {
+        daysAgo: 21,
+        signed: true,
+        story: {
+          'story.onset': 'gradual',
+          'story.since': '6-weeks-to-3-months',
+          'story.character': ['none'],
+          'story.provoked': false,
+          'story.settles': 45,
+          'story.night': false,
+          'story.now': 2,
+          'story.worst': 6,
+          'story.load-change': ['more-standing'],
+          'story.worse-when': ['first-steps'],
+          'story.regions': ['right:heel-inner'],
+          'story.activities': [{ text: 'A day on the ladder', ability: 5 }],
+          'measure.body-mass.none': taken(83),
+          'finding.tender-heel-inner.right': 'present',
+          'conclude.ideas': [concluded('plantar-heel-pain', 'right')],
+          'story.goal': 'Finish the tithe barn',
+        },
+        safety: {},
+        measures: {
+          'first-step-pain': [[0], [6]],
+          'lunge-knee-bent': [
+            [39, 39, 40],
+            [35, 36, 36],
+          ],
+          'single-leg-heel-raise': [[20], [9]],
+        },
+      },
+      again(8, { 'first-step-pain': [[0], [5]] }),
+    ],
+    stages: [{ stage: stageKey('calm'), daysAgo: 21, reason: 'plan given' }],
+    home: {
+      seed: 89,
+      startPain: 7,
+      endPain: 6.3,
+      adherence: 1,
+      flareDaysAgo: [],
+      sinceDaysAgo: 20,
+      untilDaysAgo: 4,
+    },
   },
 ];
