@@ -13,6 +13,7 @@ import {
   type Sign,
   type Trigger,
   unreachable,
+  NOTHING_SAID,
 } from '@heathstep/core';
 import { type ContentBundle, ContentProblem } from './bundle.js';
 import { pathwayProblems, protocolProblems, skillProblems, tissueProblems } from './crossCheckProtocols.js';
@@ -338,14 +339,12 @@ function reasonProblems(content: ContentBundle): ContentProblem[] {
 /** A routine can be given whole to someone of whom nothing is switched off, with its numbers as they are written. */
 function routineProblems(content: ContentBundle): ContentProblem[] {
   const exerciseOf = (key: string) => content.exercises.find((e) => e.key === key);
-  const none = { left: [], right: [] };
   return content.routines.flatMap((r) => {
     const at = (reason: string) => new ContentProblem('routines', r.key, reason);
     const { items, left } = fillRoutine(r, {
       exerciseOf,
       affected: 'left',
-      tagsOff: none,
-      supervised: none,
+      ...NOTHING_SAID,
       taken: [],
       rounds: [],
     });
@@ -353,7 +352,7 @@ function routineProblems(content: ContentBundle): ContentProblem[] {
     const written = items.map((i) => ({ ...i, ...r.items.find((w) => w.exercise === i.exercise)?.dose }));
     return [
       ...left.map((l) => at(`${l.exercise}: ${l.why}`)),
-      ...planProblems(written, exerciseOf, none).map((i) => at(`${i.path} is not ${i.bound}`)),
+      ...planProblems(written, exerciseOf, NOTHING_SAID).map((i) => at(`${i.path} is not ${i.bound}`)),
     ];
   });
 }

@@ -9,6 +9,7 @@ import {
   secondsOn,
   stepRung,
   toDoseInput,
+  NOTHING_SAID,
 } from '@heathstep/core';
 import { loadContent } from './index.js';
 
@@ -24,7 +25,7 @@ const given = content.exercises.map((e) =>
 
 describe('prescriptions of the library', () => {
   it('can be given as they are made, every one', () => {
-    expect(planProblems(given, exerciseOf, none)).toEqual([]);
+    expect(planProblems(given, exerciseOf, NOTHING_SAID)).toEqual([]);
   });
 
   it('can be given after every step easier and harder, with weight and variant on the old rung', () => {
@@ -41,7 +42,9 @@ describe('prescriptions of the library', () => {
         });
         return next === null
           ? []
-          : planProblems([next], exerciseOf, none).map((p) => `${item.exercise} ${by}: ${p.path} ${p.bound}`);
+          : planProblems([next], exerciseOf, NOTHING_SAID).map(
+              (p) => `${item.exercise} ${by}: ${p.path} ${p.bound}`,
+            );
       }),
     );
     expect(problems).toEqual([]);
@@ -52,6 +55,7 @@ describe('prescriptions of the library', () => {
       const e = exerciseOf(item.exercise);
       if (e === undefined) continue;
       const told = patientPlan({
+        supervised: none,
         items: [item],
         exerciseOf,
         stage: null,
@@ -88,6 +92,7 @@ describe('what a patient is given', () => {
   const items = given.filter((p) => ['sole-stretch', 'calf-belt'].includes(p.exercise));
   const plan = (tagsOff: Parameters<typeof patientPlan>[0]['tagsOff'] = none) =>
     patientPlan({
+      supervised: none,
       items,
       exerciseOf,
       stage: stage ?? null,

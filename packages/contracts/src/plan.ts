@@ -3,6 +3,7 @@ import { Type } from 'class-transformer';
 import {
   ArrayMaxSize,
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
   IsNumber,
@@ -56,6 +57,8 @@ export class PlanItem {
   @MayBeLeftOut() @IsIn(DAY_PARTS, { message: 'must be morning, midday or evening' }) part?: DayPart;
   /** Done in turn with others of the plan. */
   @MayBeLeftOut() @ValidateNested() @Type(() => InRoundBody) @IsObject() round?: InRoundBody;
+  /** Someone stands beside while it is done. */
+  @MayBeLeftOut() @IsBoolean({ message: 'must be yes or no' }) beside?: boolean;
   /** Why the dose goes beyond the usual range. */
   @MayBeLeftOut()
   @MaxLength(200, { message: 'At most 200 characters' })

@@ -246,6 +246,8 @@ export interface EpisodeView {
   readonly safety: SafetyState | null;
   /** Tags off on each side, by safety and by what it is thought to be. */
   readonly tagsOff: PerSide<readonly Tag[]>;
+  /** What may be done only with someone beside, by every open complaint of the person. */
+  readonly supervised: PerSide<readonly Tag[]>;
   /** What the ideas in view hold back, and why. */
   readonly held: readonly HeldTags[];
   readonly openStops: readonly {

@@ -307,14 +307,6 @@ export {
   type HomeScores,
 } from './protocol/homeQuestions.js';
 export {
-  type Decision,
-  type Episode,
-  notMetYet,
-  REVIEW_RULES,
-  reviewEpisode,
-  type ReviewResult,
-} from './progress/review.js';
-export {
   type Prescription,
   variantOf,
   prescriptionProblems,
@@ -339,12 +331,7 @@ export {
   type WrittenProtocol,
   type WrittenStage,
 } from './protocol/complete.js';
-export { LIMP } from './progress/criteriaState.js';
-export { measuresIn } from './progress/measuresIn.js';
-export { CRITERION_SCHEMA } from './progress/criterionSchema.js';
 export { isStrenuous, tooEarlyToday } from './reason/tooEarlyToday.js';
-export { leafText, measureOf, type SayingOf } from './progress/criterionText.js';
-export { criterionSentences, type SentenceOn } from './progress/criterionSentence.js';
 export { type Brings, whatMoreBrings } from './plan/more.js';
 export { PAIN_ALL_RIGHT, signsText } from './plan/patientWords.js';
 export { drawingMarkup, figureSvg, PAPER_COLOURS, shownSide } from './figure/markup.js';
@@ -381,7 +368,14 @@ export {
 export { type InTurn, soonAgain, turnTimeline, type TurnSet } from './plan/roundTimeline.js';
 export { prescribe, type PrescribeOn, withinRange } from './plan/prescribe.js';
 export { type EarlyOn, tooEarlyEach, tooEarlyOn } from './plan/ability.js';
-export { heldBack, type LeftOut, onlySupervised, switchedOff } from './plan/safety.js';
+export {
+  heldBack,
+  NOTHING_SAID,
+  type LeftOut,
+  onlySupervised,
+  type SafetyNow,
+  switchedOff,
+} from './plan/safety.js';
 export { applyStep, type StepOn, stepRung } from './plan/step.js';
 export { prescriptionTime, type PrescriptionTime } from './plan/timing.js';
 export {
@@ -428,11 +422,13 @@ export {
   besideText,
   type PatientExercise,
   patientPlan,
+  stepsOf,
   type PatientPlan,
   type PatientPlanInput,
 } from './plan/patientPlan.js';
 export * from './discharge/exports.js';
 export * from './forecast/exports.js';
+export * from './progress/exports.js';
 export { whyForecast } from './why/forecast.js';
 export { normal, seededRandom } from './simulate/random.js';
 export { simulateHomeLog, type SimulatedDay, type SimulatedHome } from './simulate/homeLog.js';

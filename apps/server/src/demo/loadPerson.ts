@@ -316,6 +316,7 @@ export class DemoPersonLoader {
         equipment: this.person.equipment,
         minutesPerDay: this.person.minutesPerDay,
         tagsOff: withHeld(off, reasoning.held),
+        supervised: safety?.supervised ?? { left: [], right: [] },
         drivers: reasoning.drivers,
         now: at,
       },

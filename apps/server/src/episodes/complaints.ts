@@ -58,9 +58,13 @@ const bothOff = (all: readonly PerSide<readonly Tag[]>[]): PerSide<readonly Tag[
 export function bound(record: EpisodeRecord, others: readonly EpisodeRecord[]): EpisodeRecord {
   const { view, protocol } = record;
   const tagsOff = bothOff([view.tagsOff, ...others.map((o) => o.view.tagsOff)]);
+  const supervised = bothOff([view.supervised, ...others.map((o) => o.view.supervised)]);
   // Exercises of the other plan are held back by what this complaint says as well.
   const elsewhere = others.map((o) =>
-    complaintFor({ ...o, view: { ...o.view, tagsOff: bothOff([tagsOff, o.view.tagsOff]) } }, view.affected),
+    complaintFor(
+      { ...o, view: { ...o.view, tagsOff: bothOff([tagsOff, o.view.tagsOff]), supervised } },
+      view.affected,
+    ),
   );
   const { safety, person } = view;
   const age = ageProblem(protocol, person.ageYears);
@@ -70,6 +74,7 @@ export function bound(record: EpisodeRecord, others: readonly EpisodeRecord[]): 
     view: {
       ...view,
       tagsOff,
+      supervised,
       elsewhere,
       heldBack: [...reported, ...(safety?.blocking ?? []).map(signText)],
       notPrescribed: [

@@ -271,6 +271,7 @@ export class EpisodeReader {
       closures: ruleClosures,
       safety,
       tagsOff: withHeld(off, reasoning.held),
+      supervised: safety?.supervised ?? { left: [], right: [] },
       held: reasoning.held,
       openStops: openStopsOf(home, closures),
       elsewhere: [],

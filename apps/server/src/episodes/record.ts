@@ -102,6 +102,7 @@ export function patientPlanOf(record: EpisodeRecord, plan: PlanView): PatientPla
     },
     schools: view.schools,
     tagsOff: view.tagsOff,
+    supervised: view.supervised,
     seenFaults: (exercise) => lastFaults(view.taught, exercise),
     tongue,
   });

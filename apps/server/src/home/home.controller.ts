@@ -17,6 +17,7 @@ import {
   type Affected,
   addDays,
   exerciseIn,
+  stepsOf,
   type Tongue,
   askedIn,
   homeFacts,
@@ -336,7 +337,9 @@ export class HomeController {
       const exercise = library.exercise(key);
       if (exercise === undefined) return [];
       const cues = lastFaults(view.taught, key).map((fault) => t.say(fault));
-      return [{ prescription, exercise: exerciseIn(t, exercise), figure: library.figure(key) ?? null, cues }];
+      const read = exerciseIn(t, exercise);
+      const shown = { ...read, steps: stepsOf(prescription, read, t) };
+      return [{ prescription, exercise: shown, figure: library.figure(key) ?? null, cues }];
     });
     const from = addDays(view.today, -DAYS_SHOWN);
     const questions = homeQuestions(record.protocol);

@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import { Body, Controller, HttpCode, Param, Post, Put } from '@nestjs/common';
 import { RetiredBody, RoutineBody } from '@heathstep/contracts';
-import { planProblems, routineItems, say } from '@heathstep/core';
+import { NOTHING_SAID, planProblems, routineItems, say } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -9,8 +9,6 @@ import { badRequest, conflict, fieldErrors, notFound } from '../http/problem.js'
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, oneAtATime } from '../persistence/db.js';
 import { ClinicRoutine } from '../persistence/entities.js';
-
-const NOTHING_OFF = { left: [], right: [] };
 
 /** A clinic's own ready sets of exercises. */
 @Controller('api/library/routines')
@@ -29,7 +27,7 @@ export class RoutinesController {
     return this.db.inClinic(me.clinicId, async (tx) => {
       await oneAtATime(tx, me, 'routines');
       const library = await this.content.libraryFor(tx);
-      const problems = planProblems(body.items, (key) => library.exercise(key), NOTHING_OFF);
+      const problems = planProblems(body.items, (key) => library.exercise(key), NOTHING_SAID);
       if (problems.length > 0) throw badRequest(fieldErrors(problems));
       const items = JSON.parse(JSON.stringify(routineItems(body.items))) as unknown[];
       const name = body.name.trim();

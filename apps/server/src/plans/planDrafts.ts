@@ -153,7 +153,7 @@ export class PlanDrafts {
       minutesPerDay: shareOfDay(row.minutesPerDay, given).here,
       weightsKg: row.weightsKg,
       tagsOff: view.tagsOff,
-      supervised: view.safety?.supervised ?? { left: [], right: [] },
+      supervised: view.supervised,
       drivers: assessed.drivers,
       now: assessed.now,
       elsewhere: given.map((e) => e.key),
@@ -192,9 +192,11 @@ export class PlanDrafts {
     const { kept, left } = keepGivable(
       this.stepped(record, stage, view.plan.items, wish.steps),
       (key) => library.exercise(key),
-      view.tagsOff,
+      view,
     );
-    return { items: kept, left: [...left, ...composed.left] };
+    // What is in the plan is not told as left out of it.
+    const more = composed.left.filter((l) => [...kept, ...left].every((k) => k.exercise !== l.exercise));
+    return { items: kept, left: [...left, ...more] };
   }
 
   /** The plan the patient has, with the steps of its dose taken. */
@@ -235,7 +237,7 @@ export class PlanDrafts {
 
   /** Refuses items that cannot be given, each by its field. */
   check(record: EpisodeRecord, items: readonly Prescription[]): void {
-    const problems = planProblems(items, (key) => record.library.exercise(key), record.view.tagsOff);
+    const problems = planProblems(items, (key) => record.library.exercise(key), record.view);
     if (problems.length > 0) throw badRequest(fieldErrors(problems));
   }
 }

@@ -1,3 +1,4 @@
+import { NOTHING_SAID } from './safety.js';
 import { exercise } from '../testing/exercises.js';
 import { planProblems } from './check.js';
 import { doseRange, withBeyond } from './doseRange.js';
@@ -6,8 +7,7 @@ import type { Prescription } from './prescription.js';
 
 const rise = exercise();
 const usual = prescribe(rise, { slot: 's', sideRule: 'treated', affected: 'left' });
-const problems = (p: Prescription) =>
-  planProblems([p], () => rise, { left: [], right: [] }).map((i) => i.path);
+const problems = (p: Prescription) => planProblems([p], () => rise, NOTHING_SAID).map((i) => i.path);
 
 describe('a dose beyond the usual range', () => {
   it('is refused without a reason, and taken with one, up to half again as much', () => {
@@ -35,8 +35,8 @@ describe('a dose beyond the usual range', () => {
   it('never opens what safety switches off', () =>
     expect(
       planProblems([{ ...usual, reps: 20, beyond: 'dancer, used to more' }], () => rise, {
-        left: ['calf-load'],
-        right: [],
+        ...NOTHING_SAID,
+        tagsOff: { left: ['calf-load'], right: [] },
       }).map((i) => i.path),
     ).toEqual(['items.0.exercise']));
 

@@ -50,6 +50,8 @@ export interface PatientPlanInput {
   readonly saying?: Omit<SentenceOn, 'tongue'>;
   readonly schools: Readonly<Record<string, string>>;
   readonly tagsOff: PerSide<readonly Tag[]>;
+  /** What is done only with someone beside. */
+  readonly supervised: PerSide<readonly Tag[]>;
   /** Faults seen when an exercise was last taught, as the library calls them. */
   readonly seenFaults: (exercise: string) => readonly string[];
   /** What the patient reads it in; English where it is not said. */
@@ -88,6 +90,13 @@ function goesOnWhen({ stage, saying, tongue: t = spoken() }: PatientPlanInput): 
   return [...new Set(sentences)];
 }
 
+/** How it is done, with what is minded first where someone has to be beside. */
+export const stepsOf = (
+  { beside }: Pick<Prescription, 'beside'>,
+  { steps }: Pick<ExerciseDefinition, 'steps'>,
+  t: Tongue = spoken(),
+): readonly string[] => (beside === true ? [t.say('Only with someone beside you'), ...steps] : steps);
+
 function patientExercise(
   item: Prescription,
   e: ExerciseDefinition,
@@ -105,7 +114,7 @@ function patientExercise(
     days: item.days,
     inTurn: '',
     daySeconds: time.ok ? time.value.daySeconds : 0,
-    steps: variant === null ? e.steps : [...e.steps, variant.how],
+    steps: variant === null ? stepsOf(item, e, t) : [...stepsOf(item, e, t), variant.how],
     feel: e.feel,
     cues: e.faults.filter((f) => seen.includes(f.fault)).map((f) => f.fix),
     watchFor: e.faults.filter((f) => !seen.includes(f.fault)),
@@ -115,7 +124,7 @@ function patientExercise(
 
 /** The content of everything a patient is given of a plan; what safety switches off now is not in it. */
 export function patientPlan(input: PatientPlanInput): PatientPlan {
-  const { kept, held } = heldBack(input.items, input.exerciseOf, input.tagsOff);
+  const { kept, held } = heldBack(input.items, input.exerciseOf, input);
   const t = input.tongue ?? spoken();
   // Left alone by what is held back, an exercise is rested as it must be by itself.
   const alone = (item: Prescription): Prescription => {

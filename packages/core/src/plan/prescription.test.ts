@@ -1,3 +1,4 @@
+import { heldBack, NOTHING_SAID } from './safety.js';
 import { exercise } from '../testing/exercises.js';
 import { keepGivable, planProblems } from './check.js';
 import { prescribe } from './prescribe.js';
@@ -5,7 +6,6 @@ import { type DayPart, type Prescription, prescriptionProblems, sidesFor } from 
 
 const rise = exercise();
 const both = exercise({ key: 'rise-both', laterality: 'together' });
-const none = { left: [], right: [] } as const;
 const of = (key: string) => [rise, both].find((e) => e.key === key);
 const left = prescribe(rise, { slot: 's', sideRule: 'treated', affected: 'left' });
 
@@ -63,6 +63,23 @@ describe('a prescription of an exercise', () => {
 });
 
 describe('the items of a plan', () => {
+  it('are done only with someone beside where safety asks for that, and it is said', () => {
+    const beside = { ...NOTHING_SAID, supervised: { left: ['calf-load'], right: [] } } as const;
+    const why = 'only with someone beside, for calf-load: add it when that is so';
+    const alone = { ...left, beside: undefined };
+    const told = { ...left, beside: true };
+    expect(planProblems([alone], of, beside)).toMatchObject([{ path: 'items.0.beside' }]);
+    expect(planProblems([{ ...left, beside: false }], of, beside)).toHaveLength(1);
+    expect(planProblems([told], of, beside)).toEqual([]);
+    expect(keepGivable([alone], of, beside)).toEqual({ kept: [], left: [{ exercise: 'rise', why }] });
+    expect(heldBack([alone], of, beside).held).toEqual([{ exercise: 'rise', why }]);
+    expect(heldBack([told], of, beside).kept).toEqual([told]);
+    // Beside or not, what is switched off stays off, and the other side is not meant.
+    const off = { ...beside, tagsOff: { left: ['calf-load'], right: [] } } as const;
+    expect(heldBack([told], of, off).kept).toEqual([]);
+    expect(heldBack([{ ...alone, sides: 'right' as const }], of, beside).held).toEqual([]);
+  });
+
   const twoFeet = prescribe(both, { slot: 't', sideRule: 'both', affected: 'left' });
   it.each<[string, readonly Prescription[], readonly string[]]>([
     ['fine', [left, twoFeet], []],
@@ -70,11 +87,13 @@ describe('the items of a plan', () => {
     ['unknown', [{ ...left, exercise: 'fly' }], ['items.0.exercise']],
     ['one foot of an exercise of two', [{ ...twoFeet, sides: 'left' }], ['items.0.sides']],
     ['a number of the second', [left, { ...twoFeet, reps: 99 }], ['items.1.reps']],
-  ])('%s', (_name, items, paths) => expect(planProblems(items, of, none).map((p) => p.path)).toEqual(paths));
+  ])('%s', (_name, items, paths) =>
+    expect(planProblems(items, of, NOTHING_SAID).map((p) => p.path)).toEqual(paths),
+  );
 
   it('keeps nothing of a side that safety has switched off, and says why; the other side stays', () => {
     const right = { ...left, sides: 'right' as const };
-    const off = { left: ['calf-load'], right: [] } as const;
+    const off = { ...NOTHING_SAID, tagsOff: { left: ['calf-load'], right: [] } } as const;
     const { kept, left: out } = keepGivable([left, twoFeet], of, off);
     expect(kept).toEqual([]);
     expect(out.map((o) => o.exercise)).toEqual(['rise', 'rise-both']);
@@ -84,7 +103,7 @@ describe('the items of a plan', () => {
   });
 
   it('names the field of what cannot be given', () =>
-    expect(keepGivable([{ ...left, sets: 12 }], of, none).left).toEqual([
+    expect(keepGivable([{ ...left, sets: 12 }], of, NOTHING_SAID).left).toEqual([
       { exercise: 'rise', why: expect.stringMatching(/^sets must be /) as string },
     ]));
 });

@@ -27,6 +27,8 @@ export interface Prescription extends ExerciseDose {
   readonly part?: DayPart | undefined;
   /** Done in turn with others; left out where it is done by itself. */
   readonly round?: InRound | undefined;
+  /** Someone stands beside while it is done: asked for where safety allows it only so. */
+  readonly beside?: boolean | undefined;
   /** Why its dose goes beyond the usual range; left out where it does not. */
   readonly beyond?: string | undefined;
 }

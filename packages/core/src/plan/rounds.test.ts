@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { NOTHING_SAID } from './safety.js';
 import { orThrow } from '../result/result.js';
 import { exercise } from '../testing/exercises.js';
 import { keepGivable, planProblems } from './check.js';
@@ -165,8 +166,8 @@ describe('exercises done in rounds', () => {
   it('do not bind an exercise to its own shortest rest, which binds again when it leaves', () => {
     const rested = exercise({ key: 'up', range: { ...exercise().range, restSeconds: [30, 120] } });
     const library = (key: string) => (key === 'up' ? rested : of(key));
-    expect(planProblems(series(), library, NONE)).toEqual([]);
-    const { kept } = keepGivable([...series()].slice(0, 1), library, NONE);
+    expect(planProblems(series(), library, NOTHING_SAID)).toEqual([]);
+    const { kept } = keepGivable([...series()].slice(0, 1), library, NOTHING_SAID);
     expect(kept.map((i) => [i.round, i.restSeconds])).toEqual([[undefined, 30]]);
     const safe = (i: Prescription) => withinRange(i, library(i.exercise) ?? rested);
     expect(followRound(series(), partNext(series(), 0), safe).map((i) => i.restSeconds)).toEqual([
@@ -177,7 +178,8 @@ describe('exercises done in rounds', () => {
   it('are refused by the server where they do not hold, each by its field', () => {
     const [up, down, inward] = series();
     if (up === undefined || down === undefined || inward === undefined) throw new Error('no series');
-    const paths = (items: readonly Prescription[]) => planProblems(items, of, NONE).map((p) => p.path);
+    const paths = (items: readonly Prescription[]) =>
+      planProblems(items, of, NOTHING_SAID).map((p) => p.path);
     expect(paths(series())).toEqual([]);
     expect(paths([up])).toEqual(['items.0.round']);
     expect(paths([up, { ...down, restSeconds: 301 }])).toEqual(['items.1.restSeconds']);
@@ -199,7 +201,7 @@ describe('exercises done in rounds', () => {
   ])('never hold what is %s', (_, over) => {
     const odd = exercise({ key: 'down', variants: [], ...over });
     const library = (key: string) => (key === 'down' ? odd : of(key));
-    const told = planProblems(series(), library, NONE).find((p) => p.path === 'items.1.round');
+    const told = planProblems(series(), library, NOTHING_SAID).find((p) => p.path === 'items.1.round');
     expect(told?.bound).toBe('left out: this one is done by itself');
   });
 
@@ -210,6 +212,7 @@ describe('exercises done in rounds', () => {
         exerciseOf: (key) => exercise({ ...of(key), tags: key === held ? ['calf-load'] : [] }),
         stage: null,
         schools: {},
+        supervised: NONE,
         tagsOff: { left: ['calf-load'], right: [] },
         seenFaults: () => [],
       });
@@ -224,6 +227,7 @@ describe('exercises done in rounds', () => {
       exerciseOf: (key) => exercise({ ...of(key), tags: key === 'down' ? ['calf-load'] : [] }),
       stage: null,
       schools: {},
+      supervised: NONE,
       tagsOff: { left: ['calf-load'], right: [] },
       seenFaults: () => [],
     });
@@ -239,6 +243,7 @@ describe('exercises done in rounds', () => {
         }),
       stage: null,
       schools: {},
+      supervised: NONE,
       tagsOff: { left: ['calf-load'], right: [] },
       seenFaults: () => [],
     });
@@ -264,7 +269,7 @@ describe('whatever is joined, parted and removed', () => {
             now.filter((_, i) => i !== at),
           );
         }, items);
-        expect(planProblems(end, of, NONE)).toEqual([]);
+        expect(planProblems(end, of, NOTHING_SAID)).toEqual([]);
         expect(new Set(keys(end)).size).toBe(end.length);
       }),
     ));

@@ -32,15 +32,32 @@ export function switchedOff(
     : say('safety switches off {{list}}', { list: [...new Set(off)].join(', ') });
 }
 
-/** A given plan held against what safety switches off now: what may still be done, and what is held back with the reason. */
-export function heldBack<T extends Pick<Prescription, 'exercise' | 'sides'>>(
+/** What safety says now of what may be done. */
+export interface SafetyNow {
+  readonly tagsOff: PerSide<readonly Tag[]>;
+  /** Only with someone beside. */
+  readonly supervised: PerSide<readonly Tag[]>;
+}
+
+/** Of someone of whom safety says nothing. */
+export const NOTHING_SAID: SafetyNow = {
+  tagsOff: { left: [], right: [] },
+  supervised: { left: [], right: [] },
+};
+
+/** A given plan held against what safety says now: what may still be done, and what is held back with the reason. */
+export function heldBack<T extends Pick<Prescription, 'exercise' | 'sides' | 'beside'>>(
   items: readonly T[],
   exerciseOf: (key: string) => ExerciseDefinition | undefined,
-  tagsOff: PerSide<readonly Tag[]>,
+  now: SafetyNow,
 ): { readonly kept: readonly T[]; readonly held: readonly LeftOut[] } {
   const judged = items.map((item) => {
     const exercise = exerciseOf(item.exercise);
-    return { item, why: exercise === undefined ? null : switchedOff(exercise, item.sides, tagsOff) };
+    const why =
+      exercise === undefined
+        ? null
+        : (switchedOff(exercise, item.sides, now.tagsOff) ?? notAlone(exercise, item, now.supervised));
+    return { item, why };
   });
   return {
     kept: judged.filter((j) => j.why === null).map((j) => j.item),
@@ -64,3 +81,10 @@ export function onlySupervised(
         list: [...new Set(tags)].join(', '),
       });
 }
+
+/** Why an exercise as prescribed is not done at home: nobody is said to be beside, and safety asks for that; null when it may be. */
+export const notAlone = (
+  exercise: ExerciseDefinition,
+  { sides, beside }: Pick<Prescription, 'sides' | 'beside'>,
+  supervised: PerSide<readonly Tag[]>,
+): string | null => (beside === true ? null : onlySupervised(exercise, sides, supervised));

@@ -1,3 +1,4 @@
+import { NOTHING_SAID } from './safety.js';
 import { exercise } from '../testing/exercises.js';
 import { planProblems, keepGivable } from './check.js';
 import { prescribe } from './prescribe.js';
@@ -47,7 +48,7 @@ describe('a step along the ladder', () => {
   it('carries nothing of the old dose over: weight, tempo and variant stay behind', () => {
     const easier = stepRung(item, -1, on);
     expect(easier).toEqual({ ...low.dose, exercise: 'seated', slot: 's', sides: 'left' });
-    expect(planProblems(easier === null ? [] : [easier], exerciseOf, none)).toEqual([]);
+    expect(planProblems(easier === null ? [] : [easier], exerciseOf, NOTHING_SAID)).toEqual([]);
   });
 
   it('goes up to nothing that is too early by what was measured, nor past it, on the side it is done on', () => {
@@ -92,7 +93,7 @@ describe('a step of the dose', () => {
   ] as const)('%j gives what can be given', (step, wanted) => {
     const next = applyStep(item, step, on);
     expect(next).toMatchObject(wanted);
-    expect(planProblems([next], exerciseOf, none)).toEqual([]);
+    expect(planProblems([next], exerciseOf, NOTHING_SAID)).toEqual([]);
   });
 
   it('with no easier rung takes weight off, and without a weight repetitions, never below the least', () => {
@@ -113,7 +114,7 @@ describe('what can be given', () => {
       { ...fine, exercise: 'x' },
       fine,
     ];
-    expect(planProblems(wrong, exerciseOf, none).map((p) => p.path)).toEqual([
+    expect(planProblems(wrong, exerciseOf, NOTHING_SAID).map((p) => p.path)).toEqual([
       'items.0.sets',
       'items.1.exercise',
       'items.2.exercise',
@@ -125,10 +126,7 @@ describe('what can be given', () => {
     const kept = keepGivable(
       [fine, { ...fine, exercise: 'step' }, { ...fine, exercise: 'seated' }],
       exerciseOf,
-      {
-        left: ['step-edge'],
-        right: [],
-      },
+      { ...NOTHING_SAID, tagsOff: { left: ['step-edge'], right: [] } },
     );
     expect(kept.kept.map((k) => k.exercise)).toEqual(['rise']);
     expect(kept.left.map((l) => l.exercise)).toEqual(['step', 'seated']);

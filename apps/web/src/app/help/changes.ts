@@ -34,6 +34,8 @@ export const CHANGES: readonly News[] = [
       say('The next review is due by the stage, and planned from Course or Plan.'),
       say('All tests that a stage is left by are added to a visit in one press.'),
       say('Outcomes tell own activities, flares, and who came back after the end.'),
+      say('What is only done with someone beside says so, and waits until someone is said to be there.'),
+      say('No dose grows where the leading measure fell by more than its error.'),
       say('Upkeep says when it may end, and Day when it has lasted its time.'),
     ],
   },

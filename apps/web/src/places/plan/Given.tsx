@@ -39,7 +39,7 @@ export function Given({
   const { held } = heldBack(
     plan.items,
     (key) => content.exercises.find((e) => e.key === key),
-    course.episode.tagsOff,
+    course.episode,
   );
   const aside = (
     <>

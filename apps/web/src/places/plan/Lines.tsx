@@ -8,6 +8,7 @@ import { shortDay } from '../../parts/dates.js';
 import {
   type ComposedExercise,
   type ExerciseDefinition,
+  onlySupervised,
   type Prescription,
   shown,
   type Stage,
@@ -152,6 +153,7 @@ function Line({
             {say('Beyond the usual dose: {{beyond}}', { beyond: item.beyond })}
           </p>
         )}
+        <Beside line={line} episode={course.episode} replace={replace} />
         {line.early !== null && <p className="text-sm text-hold-deep">{`${sentence(line.early)}.`}</p>}
         <div className="flex flex-wrap items-center gap-x-4">
           <Taught line={line} course={course} />
@@ -176,6 +178,37 @@ function Line({
         )}
       </div>
     </li>
+  );
+}
+
+/** Where safety allows it only with someone beside: that this is so is said here, or it is not given. */
+function Beside({
+  line: { item, exercise },
+  episode,
+  replace,
+}: {
+  line: PlanLine;
+  episode: CourseView['episode'];
+  replace: LineProps['replace'];
+}) {
+  const asked = onlySupervised(exercise, item.sides, episode.supervised) !== null;
+  if (!asked && item.beside !== true) return null;
+  if (replace === undefined)
+    return item.beside === true ? (
+      <p className="text-sm text-hold-deep">{say('Only with someone beside.')}</p>
+    ) : null;
+  return (
+    <label className="flex min-h-9 items-center gap-2 text-sm text-hold-deep">
+      <input
+        type="checkbox"
+        checked={item.beside === true}
+        onChange={(e) => {
+          const { beside: _beside, ...rest } = item;
+          replace(e.target.checked ? { ...rest, beside: true } : rest);
+        }}
+      />
+      {say('Only with someone beside; someone is')}
+    </label>
   );
 }
 

@@ -66,7 +66,7 @@ function Routine({
     exerciseOf,
     affected: episode.affected,
     tagsOff: episode.tagsOff,
-    supervised: episode.safety?.supervised ?? { left: [], right: [] },
+    supervised: episode.supervised,
     taken: [
       ...items.map((i) => i.exercise),
       ...episode.elsewhere.flatMap((c) => c.plan?.exercises.map((e) => e.key) ?? []),
