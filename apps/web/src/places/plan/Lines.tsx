@@ -153,7 +153,12 @@ function Line({
             {say('Beyond the usual dose: {{beyond}}', { beyond: item.beyond })}
           </p>
         )}
-        <Beside line={line} episode={course.episode} replace={replace} />
+        <Beside
+          line={line}
+          episode={course.episode}
+          replace={replace}
+          missing={errors['beside'] !== undefined}
+        />
         {line.early !== null && <p className="text-sm text-hold-deep">{`${sentence(line.early)}.`}</p>}
         <div className="flex flex-wrap items-center gap-x-4">
           <Taught line={line} course={course} />
@@ -186,10 +191,13 @@ function Beside({
   line: { item, exercise },
   episode,
   replace,
+  missing,
 }: {
   line: PlanLine;
   episode: CourseView['episode'];
   replace: LineProps['replace'];
+  /** It was not taken without. */
+  missing: boolean;
 }) {
   const asked = onlySupervised(exercise, item.sides, episode.supervised) !== null;
   if (!asked && item.beside !== true) return null;
@@ -198,7 +206,9 @@ function Beside({
       <p className="text-sm text-hold-deep">{say('Only with someone beside.')}</p>
     ) : null;
   return (
-    <label className="flex min-h-9 items-center gap-2 text-sm text-hold-deep">
+    <label
+      className={`flex min-h-11 items-center gap-2 text-sm ${missing ? 'font-semibold text-ease-deep' : 'text-hold-deep'}`}
+    >
       <input
         type="checkbox"
         checked={item.beside === true}
@@ -207,7 +217,9 @@ function Beside({
           replace(e.target.checked ? { ...rest, beside: true } : rest);
         }}
       />
-      {say('Only with someone beside; someone is')}
+      {missing
+        ? say('Only with someone beside: say that someone is, or remove it')
+        : say('Only with someone beside; someone is')}
     </label>
   );
 }
@@ -234,7 +246,8 @@ function MinutesADay({
 
 /** The first thing the server refuses of it. */
 function Problem({ errors }: { errors: Readonly<Record<string, string>> }) {
-  const [first] = Object.entries(errors);
+  // That someone is beside is asked for where it is said.
+  const [first] = Object.entries(errors).filter(([field]) => field !== 'beside');
   if (first === undefined) return null;
   return (
     <p role="alert" className="text-sm text-ease-deep">
