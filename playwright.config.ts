@@ -12,7 +12,7 @@ const args = [
   '--disable-sync',
 ];
 
-const LONG = /(visits|journey|bench)\.spec\.ts/;
+const LONG = /(visits|journey|bench|start|otherLanguage)\.spec\.ts/;
 
 export default defineConfig({
   testDir: 'e2e',

@@ -114,22 +114,24 @@ export class VisitsController {
           stale.map((e) => current.get(e.key) ?? { key: e.key, version: 0, value: null }),
         );
       }
-      for (const e of fresh) {
+      if (fresh.length > 0)
         await tx.query(
-          'INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at, reason) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
+          `INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at, reason)
+           SELECT e.id, $5, $6, e.key, e.version, e.value::jsonb, $7, $8, $9
+             FROM unnest($1::uuid[], $2::text[], $3::int[], $4::text[]) WITH ORDINALITY
+               AS e (id, key, version, value, place) ORDER BY e.place`,
           [
-            e.id,
+            fresh.map((e) => e.id),
+            fresh.map((e) => e.key),
+            fresh.map((e) => e.baseVersion + 1),
+            fresh.map((e) => (e.value === null ? null : JSON.stringify(e.value))),
             me.clinicId,
             id,
-            e.key,
-            e.baseVersion + 1,
-            e.value === null ? null : JSON.stringify(e.value),
             me.userId,
             this.clock.now(),
             amends ? (body.reason ?? null) : null,
           ],
         );
-      }
       await this.followSide(tx, episode, fresh);
       if (fresh.length > 0)
         await audit(tx, me, {
