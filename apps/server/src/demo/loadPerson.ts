@@ -51,6 +51,9 @@ interface DemoPlan {
   readonly leftOut: LeftOut[];
 }
 
+/** A line of a made-up log. */
+type HomeRow = Omit<HomeEntry, 'payload'> & { readonly payload: object };
+
 /** Writes one person of the demo: their visits, stages, plans and log, each by the same road as anyone's. */
 export class DemoPersonLoader {
   private readonly episodeId: string;
@@ -150,12 +153,21 @@ export class DemoPersonLoader {
       signedAt: visit.signed ? at : null,
       signedBy: visit.signed ? CLINICIAN : null,
     });
-    for (const [key, value] of Object.entries(this.entries(visit))) {
-      await this.tx.query(
-        'INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at) VALUES ($1, $2, $3, $4, 1, $5, $6, $7)',
-        [demoId('entry', id, key), CLINIC_ID, id, key, JSON.stringify(value), CLINICIAN, at],
-      );
-    }
+    const entries = Object.entries(this.entries(visit));
+    await this.tx.query(
+      `INSERT INTO visit_entry (id, clinic_id, visit_id, key, version, value, author_id, at)
+       SELECT e.id, $4, $5, e.key, 1, e.value::jsonb, $6, $7
+         FROM unnest($1::uuid[], $2::text[], $3::text[]) AS e (id, key, value)`,
+      [
+        entries.map(([key]) => demoId('entry', id, key)),
+        entries.map(([key]) => key),
+        entries.map(([, value]) => JSON.stringify(value)),
+        CLINIC_ID,
+        id,
+        CLINICIAN,
+        at,
+      ],
+    );
   }
 
   private entries(visit: DemoVisit): Record<string, unknown> {
@@ -339,16 +351,19 @@ export class DemoPersonLoader {
       daysPerWeek: 7,
       flares: home.flareDaysAgo.map((ago) => home.sinceDaysAgo - ago),
     });
+    const rows: HomeRow[] = [];
     for (const day of log) {
       const plan = this.planOn(day.day);
-      await this.insertHome(plan.id, {
-        kind: 'morning',
-        day: day.day,
-        time: '07:10',
-        payload: {
-          scores: this.answers('morning', { morning: day.firstStep, 'day-worst': day.dayWorst }),
-        },
-      });
+      rows.push(
+        this.homeRow(plan.id, {
+          kind: 'morning',
+          day: day.day,
+          time: '07:10',
+          payload: {
+            scores: this.answers('morning', { morning: day.firstStep, 'day-worst': day.dayWorst }),
+          },
+        }),
+      );
       if (day.session === null || day.day === today(this.now)) continue;
       const { effort, before, during, after, hourAbove } = day.session;
       const scores = {
@@ -363,13 +378,16 @@ export class DemoPersonLoader {
         reps: item.reps,
         effort: Math.min(10, Math.max(0, Math.round(normal(random, effort, 0.4)))),
       }));
-      await this.insertHome(plan.id, {
-        kind: 'session',
-        day: day.day,
-        time: '18:40',
-        payload: { scores, exercises },
-      });
+      rows.push(
+        this.homeRow(plan.id, {
+          kind: 'session',
+          day: day.day,
+          time: '18:40',
+          payload: { scores, exercises },
+        }),
+      );
     }
+    await this.tx.insert(HomeEntry, rows);
   }
 
   /** Answers to everything asked at a moment: by role as simulated, and nothing amiss in all else. */
@@ -395,13 +413,13 @@ export class DemoPersonLoader {
     };
   }
 
-  private async insertHome(
+  private homeRow(
     planId: string,
     entry: { kind: 'session' | 'morning'; day: string; time: string; payload: object },
-  ): Promise<void> {
+  ): HomeRow {
     const { kind, day, time, payload } = entry;
     const at = new Date(`${day}T${time}:00Z`);
-    await this.tx.insert(HomeEntry, {
+    return {
       id: demoId('home', this.person.name, kind, day),
       version: 1,
       clinicId: CLINIC_ID,
@@ -411,7 +429,7 @@ export class DemoPersonLoader {
       day,
       payload,
       at: at > this.now ? this.now : at,
-    });
+    };
   }
 }
 
