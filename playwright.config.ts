@@ -17,7 +17,7 @@ const LONG = /(visits|journey|bench|start|otherLanguage)\.spec\.ts/;
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/globalSetup.mjs',
-  workers: 2,
+  workers: 3,
   fullyParallel: false,
   // The longest first, so that no worker is left alone with one at the end.
   projects: [

@@ -115,7 +115,15 @@ describe('when a threshold is first met', () => {
         (points, threshold, direction, sem) => {
           const now = at(90);
           const result = orThrow(
-            forecast({ series: series(...points), threshold, direction, sem, now, seed: 1 }),
+            forecast({
+              series: series(...points),
+              threshold,
+              direction,
+              sem,
+              now,
+              seed: 1,
+              withoutBand: true,
+            }),
           );
           if ('why' in result) return;
           const dates = [result.lowDate, result.medianDate, result.highDate].map((d) => d ?? '9999');
