@@ -112,6 +112,24 @@ describe('closing a complaint, its letter, and what comes back', () => {
     expect((await patch(episodeId, { status: 'open', reopened: 'came-back' })).status).toBe(422);
   });
 
+  it('is not taken up as it was after four weeks: then it came back', async () => {
+    const { episodeId } = await treated(who);
+    await close(episodeId);
+    const closedAgo = (days: number) =>
+      world.owner.query(`UPDATE episode SET ended_at = now() - $2 * interval '1 day' WHERE id = $1`, [
+        episodeId,
+        days,
+      ]);
+    await closedAgo(29);
+    const refused = await patch(episodeId, { status: 'open', reopened: 'closed-too-early' });
+    expect(refused.body.errors[0]).toMatchObject({
+      pointer: '/reopened',
+      detail: expect.stringMatching(/28 days/),
+    });
+    await closedAgo(27);
+    expect((await patch(episodeId, { status: 'open', reopened: 'closed-too-early' })).status).toBe(200);
+  });
+
   it('is opened again by no assistant', async () => {
     const { episodeId } = await treated(who);
     await close(episodeId);
@@ -200,6 +218,20 @@ describe('closing a complaint, its letter, and what comes back', () => {
         'If it comes back',
       ])
         expect(words).toContain(text);
+    });
+
+    it('tells no exercise as going on that safety has taken away since', async () => {
+      const { episodeId, visitId, plan } = await treated(who);
+      const goesOn = async () =>
+        (await letter(episodeId)).parts.find((p) => p.title === 'Goes on at home')?.lines.length ?? 0;
+      expect(await goesOn()).toBe(plan.items.length);
+      const key = 'safety.spasticity';
+      await who
+        .put(`/api/visits/${visitId}/entries`, {
+          entries: [{ id: randomUUID(), key, baseVersion: 1, value: 'yes' }],
+        })
+        .expect(200);
+      expect(await goesOn()).toBeLessThan(plan.items.length);
     });
 
     it('of one who goes on begins with the signs that are open, and gives nothing past them', async () => {

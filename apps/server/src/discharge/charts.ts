@@ -1,9 +1,11 @@
 import type { LetterChart } from '@heathstep/contracts';
 import {
+  areLike,
   type ChartLine,
   type ChartPoint,
   chartSvg,
   type FirstToLast,
+  instantOf,
   type MeasuredFact,
   say,
   shown,
@@ -24,8 +26,13 @@ const lineWords = (points: readonly ChartPoint[]): string =>
 /** Of a measure on a side the takes that are compared: those of the row, and no other kind. */
 function pointsOf(facts: readonly MeasuredFact[], row: FirstToLast, side: string): ChartPoint[] {
   const from = row.first?.day ?? row.last.day;
+  const newest = facts
+    .filter((f) => f.measure === row.measure.key && f.side === row.side)
+    .toSorted((a, b) => instantOf(a.at) - instantOf(b.at))
+    .at(-1);
   return facts
     .filter((f) => f.measure === row.measure.key && f.side === side && f.value !== null)
+    .filter((f) => newest === undefined || areLike(row.measure, f, newest))
     .map((f) => ({ day: f.at.slice(0, 10), value: f.value ?? 0 }))
     .filter((p) => p.day >= from)
     .toSorted((a, b) => (a.day < b.day ? -1 : 1));

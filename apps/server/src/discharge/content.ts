@@ -2,6 +2,7 @@ import {
   entriesOf,
   type LetterContent,
   type LetterRow,
+  type Outcome,
   OUTCOME_WORDS,
   reportedText,
 } from '@heathstep/contracts';
@@ -10,6 +11,7 @@ import {
   doseSentence,
   exerciseIn,
   firstToLast,
+  heldBack,
   localDay,
   measuresIn,
   ownActivities,
@@ -29,6 +31,9 @@ import { changeText, takenText } from './words.js';
 
 /** So many rows leave room for the rest on one page. */
 const MOST_ROWS = 10;
+
+/** Ends after which someone goes on by themselves. */
+const GOES_ON: readonly Outcome[] = ['goals-reached', 'goes-on-alone'];
 
 export interface LetterOn {
   readonly record: EpisodeRecord;
@@ -110,7 +115,9 @@ function goesOnLines(on: LetterOn): string[] {
   const { record, upkeep } = on;
   const { view, library } = record;
   if (view.plan === null || view.heldBack.length > 0) return [];
-  const lines = view.plan.items.flatMap((item) => {
+  // What safety takes away at home is not told as going on.
+  const { kept } = heldBack(view.plan.items, (key) => library.exercise(key), view);
+  const lines = kept.flatMap((item) => {
     const found = library.exercise(item.exercise);
     if (found === undefined) return [];
     const exercise = exerciseIn(spoken(), found);
@@ -175,7 +182,11 @@ export function letterContent(on: LetterOn): LetterContent {
   const { onDay } = daysOf(record);
   const { rows, all } = rowsOf(on);
   const closed = view.ended;
-  const open = [...view.openStops.map(reportedText), ...(view.safety?.stops ?? []).map(signText)];
+  const open = [
+    ...view.openStops.map(reportedText),
+    ...(view.safety?.stops ?? []).map(signText),
+    ...view.elsewhere.flatMap((c) => c.blocks),
+  ];
   const from = localDay(row.startedAt, clinic.timeZone);
   const part = (title: string, lines: readonly string[]) => (lines.length === 0 ? [] : [{ title, lines }]);
   return {
@@ -211,7 +222,12 @@ export function letterContent(on: LetterOn): LetterContent {
       ...part(say('What mattered most'), activityLines(on)),
       ...part(say('The course'), courseLines(on)),
       ...part(say('To mind'), cautionLines(on)),
-      ...part(say('Goes on at home'), goesOnLines(on)),
+      ...part(
+        closed === null || GOES_ON.includes(closed.outcome)
+          ? say('Goes on at home')
+          : say('Given last for home'),
+        goesOnLines(on),
+      ),
       ...part(say('If it comes back'), protocol.relapse === '' ? [] : [say(protocol.relapse)]),
     ],
     signed: say('{{author}}{{words}}', {

@@ -45,6 +45,9 @@ export function ending(
   return reopened === 'came-back' ? { ...open, cameBackAt: now } : open;
 }
 
+/** After so many days the plan of before is not taken up again unseen. [convention] */
+const TOO_EARLY_DAYS = 28;
+
 /**
  * Why a closed complaint is opened again has to be said: what came back begins again where its protocol says, with nothing
  * that was given before.
@@ -52,7 +55,7 @@ export function ending(
 export function reopening(
   { row }: Pick<EpisodeRecord, 'row'>,
   { status, reopened }: Pick<EpisodePatch, 'status' | 'reopened'>,
-  me: SignedIn,
+  { me, now }: { readonly me: SignedIn; readonly now: Date },
 ): boolean {
   if (status !== 'open' || row.status !== 'closed') {
     if (reopened !== undefined) throw refusedNow(say('Only what is closed is opened again'));
@@ -62,6 +65,16 @@ export function reopening(
     throw new ProblemError(403, say('Only clinicians and leads open a complaint again'));
   if (reopened === undefined)
     throw badRequest([{ pointer: '/reopened', detail: say('Say why it is opened again') }]);
+  const since = row.endedAt === null ? Infinity : (now.getTime() - row.endedAt.getTime()) / 86_400_000;
+  if (reopened === 'closed-too-early' && since > TOO_EARLY_DAYS)
+    throw badRequest([
+      {
+        pointer: '/reopened',
+        detail: say('It was closed more than {{days}} days ago: it came back, and is asked anew', {
+          days: TOO_EARLY_DAYS,
+        }),
+      },
+    ]);
   return reopened === 'came-back';
 }
 

@@ -112,7 +112,7 @@ export class EpisodesController {
       const end = ending(body, me, now);
       const before = await this.reader.read(tx, id);
       if (status === 'closed') this.mayClose(me, before);
-      const cameBack = reopening(before, body, me);
+      const cameBack = reopening(before, body, { me, now });
       const other = condition === undefined ? null : await this.onPathway(tx, me, before, condition);
       const protocol = other?.protocol ?? before.protocol;
       checkSchools(protocol, changes.schools);
