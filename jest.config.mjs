@@ -22,6 +22,7 @@ const shared = {
     '^(\\.{1,2}/.*)\\.js$': '$1',
     '^@heathstep/core$': '<rootDir>/packages/core/src/index.ts',
     '^@heathstep/core/simulate$': '<rootDir>/packages/core/src/simulate/index.ts',
+    '^@heathstep/core/lab$': '<rootDir>/packages/core/src/lab/index.ts',
     '^@heathstep/content$': '<rootDir>/packages/content/src/index.ts',
     '^@heathstep/contracts$': '<rootDir>/packages/contracts/src/index.ts',
     '^@heathstep/contracts/views$': '<rootDir>/packages/contracts/src/views.ts',

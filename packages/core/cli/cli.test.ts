@@ -1,5 +1,7 @@
 import { loadContent } from '@heathstep/content';
 import { Ajv } from 'ajv';
+import { jsonLines, type Recording } from '@heathstep/core/lab';
+import { recordMat, recordMotion, simulateMat, simulateMotion, walkerOf } from '@heathstep/core/simulate';
 import { run } from './run.js';
 import { SCHEMAS, SHARED } from './schemas.js';
 
@@ -36,7 +38,15 @@ const sprain = {
   measures: [{ measure: 'single-leg-heel-raise', side: 'right', value: 8 }],
 };
 
+/** A capture as its file is written, of a made-up person. */
+const captureOf = (r: Recording): unknown => JSON.parse([...jsonLines(r)].join(''));
+const walker = walkerOf(4);
+const pair = recordMotion(simulateMotion({ walker, task: 'walk', side: 'both', seed: 1, mistakes: [] }), 9);
+const mat = recordMat(simulateMat({ walker, task: 'stance', side: 'both', seed: 1, mistakes: [] }), 1.5);
+
 const GOOD: Record<keyof typeof SCHEMAS, unknown> = {
+  pressure: { capture: captureOf(mat), task: 'stance', side: 'both', bodyMassKg: walker.massKg },
+  motion: { capture: captureOf(pair), task: 'walk', side: 'both' },
   plan: {
     ...sprain,
     schools: { support: 'none' },
@@ -397,5 +407,23 @@ describe('the command line', () => {
     expect(bad.stderr).toContain('findings.0.key: "sore" is not a finding key');
     expect(call('reason', { findings: [], age: null, daysSinceOnset: null }).exitCode).toBe(0);
     expect(call('reason', { findings: [], age: -1, daysSinceOnset: null }).stderr).toContain('age: -1');
+  });
+
+  it('pressure and motion read a capture as it was exported, and tell a frame that is none by its place', () => {
+    const out = JSON.parse(call('pressure', GOOD.pressure).stdout) as {
+      usable: boolean;
+      quantities: { left: Record<string, { value: number }> };
+    };
+    expect(out.usable).toBe(true);
+    expect(out.quantities.left['weightShare']?.value).toBeCloseTo(walker.leftShare * 100, -1);
+    const capture = (GOOD.motion as { capture: { frames: object[] } }).capture;
+    const frames = [...capture.frames.slice(0, 30), { t: 0.2, left: [1, 2], right: null }];
+    const bad = call('motion', { capture: { ...capture, frames }, task: 'walk', side: 'both' });
+    expect(bad).toMatchObject({ exitCode: 2, stdout: '' });
+    expect(bad.stderr).toMatch(/^capture\.frames\.30: .*a leg must give the angles/);
+    expect(call('motion', { ...(GOOD.motion as object), task: 'balance' }).stderr).toContain(
+      'task: "balance"',
+    );
+    expect(call('pressure', { ...(GOOD.motion as object) }).stderr).toContain('capture.kind: "motion-pair"');
   });
 });

@@ -33,6 +33,7 @@ import {
   withHeld,
 } from '@heathstep/core';
 import { type ContentBundle, contentReport, loadContent, type LoadResult } from '@heathstep/content';
+import { motionOn, pressureOn } from './lab.js';
 import { planOn } from './plan.js';
 import { safetyOn } from './safety.js';
 import { scheduleOn } from './schedule.js';
@@ -149,5 +150,7 @@ export const FUNCTIONS: Record<FunctionName, (input: Input) => Result<unknown>> 
   reason: (i) => withContent((c) => reasonOn(i, c)),
   forecast: (i) => forecast(i as unknown as ForecastInput),
   simulate: (i) => withContent((c) => simulateOn(i, c)),
+  pressure: (i) => pressureOn(i),
+  motion: (i) => motionOn(i),
   content: () => ok(contentReport(content())),
 };

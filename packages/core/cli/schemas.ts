@@ -15,6 +15,7 @@ import {
   type Schema,
 } from './schemaParts.js';
 import { AHEAD } from './schemasAhead.js';
+import { LAB } from './schemasLab.js';
 
 /** JSON Schemas of what goes into and comes out of each function; names and shapes are stable. */
 const affected = anyOf('left', 'right', 'both', 'none');
@@ -450,6 +451,7 @@ export const SCHEMAS = {
     }),
   },
   ...AHEAD,
+  ...LAB,
   content: {
     input: object({}),
     output: open({

@@ -17,3 +17,17 @@ export { StagePlans, type SimulatedLibrary } from './plans.js';
 export type { Policy } from './policy.js';
 export { addTallies, type Tally, tallyOf } from './tally.js';
 export { type Calibration, calibrationOf } from './calibrate.js';
+export { MAT_MISTAKES, type MatMistake, type MatScript, simulateMat, type SimulatedMat } from './mat.js';
+export { FOOT_FAULTS, type FootFault, type Walker, walkerOf } from './walker.js';
+export { balanceTruth, type MatTruth, raiseTruth, squatTruth, stanceTruth, walkTruth } from './matTruth.js';
+export { recordMat } from './recordMat.js';
+export {
+  MOTION_MISTAKES,
+  type MotionMistake,
+  type MotionScript,
+  recordMotion,
+  type SimulatedMotion,
+  simulateMotion,
+  waveTruth,
+} from './motion.js';
+export { type Agreement, captured, LAB_CASES, type LabCase, labAgreement } from './labStudy.js';

@@ -1,0 +1,71 @@
+import { captured, LAB_CASES } from '../simulate/labStudy.js';
+import { SIDES } from '../quantity/side.js';
+import { walkerOf } from '../simulate/walker.js';
+
+/**
+ * Limits within which 95 of 100 differences to the truth lie, by instrument, task and quantity: as docs/method.md states them
+ * of 200 people, rounded outward. No single one may be further out than twice their width.
+ */
+const STATED: Readonly<Record<string, Readonly<Record<string, readonly [low: number, high: number]>>>> = {
+  'pressure-mat stance': {
+    weightShare: [-0.5, 0.5],
+    innerBall: [-1.2, 1.6],
+    outerBall: [-1.5, 2.2],
+    heel: [0.4, 2.1],
+    archIndex: [-0.05, 0.03],
+  },
+  'pressure-mat balance': { held: [-0.3, 0.1], swaySpeed: [-0.2, 0.8], swayArea: [-8, 9] },
+  'pressure-mat squat': { outerKept: [-0.5, 6], inwardShift: [-0.4, 0.1] },
+  'pressure-mat raise': { firstHeadHold: [-4, 4] },
+  'pressure-mat walk': {
+    contactMs: [-16, 16],
+    heelOff: [-0.6, 1.5],
+    timeHeel: [0.2, 1.3],
+    timeInnerBall: [-1.3, 1.5],
+    timeOuterBall: [-1.3, 1.8],
+    timeBigToe: [-1.4, 0.4],
+    pushFirstRay: [-4.4, 2.6],
+    centreSpan: [-4, 1],
+  },
+  'motion-pair walk': {
+    amplitude: [-1.1, 1.2],
+    rate: [-9, 17],
+    peakTime: [-3, -0.3],
+    duration: [-8, 6.5],
+    heelOff: [-1.7, -0.8],
+    atHeelOff: [-1.1, 0.9],
+    late: [-1.5, 1],
+    contactMs: [-8, 12],
+  },
+  'motion-pair squat': { heelTurn: [-0.4, 0.6], shinTurn: [-0.1, 0.1], underShin: [-0.4, 0.6] },
+};
+
+describe.each(LAB_CASES.map((c) => [`${c.instrument} ${c.task}`, c] as const))(
+  'made-up people on a %s',
+  (name, c) => {
+    const people = [3, 8, 15, 22].map((seed) => ({ seed, ...captured(walkerOf(seed), c, 1) }));
+
+    it('are never refused', () => {
+      expect(people.filter((p) => p.refused).map((p) => p.seed)).toEqual([]);
+    });
+
+    it.each(Object.entries(STATED[name] ?? {}))(
+      '%s lies as near the truth as stated',
+      (quantity, [low, high]) => {
+        const off = people.flatMap((p) =>
+          SIDES.flatMap((s) => {
+            const q = p.quantities[s][quantity];
+            return q === undefined ? [] : [q.value - (p.truth(s)[quantity] ?? Number.NaN)];
+          }),
+        );
+        expect(off.length).toBeGreaterThanOrEqual(4);
+        const mean = off.reduce((a, b) => a + b, 0) / off.length;
+        expect(mean).toBeGreaterThanOrEqual(low);
+        expect(mean).toBeLessThanOrEqual(high);
+        const room = (high - low) / 2;
+        expect(Math.min(...off)).toBeGreaterThanOrEqual(low - room);
+        expect(Math.max(...off)).toBeLessThanOrEqual(high + room);
+      },
+    );
+  },
+);
