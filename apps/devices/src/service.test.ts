@@ -1,5 +1,6 @@
 import { WebSocket } from 'ws';
 import { parseFrame } from '@heathstep/core';
+import { collector, liveReader } from '@heathstep/core/lab';
 import { type DeviceService, startDevices, truthOf } from './service.js';
 
 /** Everything a device says until it has said enough, is cut, or refuses. */
@@ -88,4 +89,23 @@ describe('the device service', () => {
     expect(truthOf('inclinometer', aim)).toBeGreaterThanOrEqual(24);
     expect(truthOf('inclinometer', aim)).toBeLessThanOrEqual(44);
   });
+
+  it.each([
+    ['pressure-mat', 'walk', 'kPa', 100],
+    ['motion-pair', 'squat', 'deg', 200],
+  ] as const)(
+    'a %s says hello and then whole frames of the format, anew with each aim',
+    async (kind, task, unit, rateHz) => {
+      const aim = JSON.stringify({ type: 'aim', measure: task, side: 'both', who: 17 });
+      const { lines } = await listen(service, `/${kind}`, { say: [aim, aim], enough: 12 });
+      const kept = collector();
+      const read = liveReader(kept);
+      const found = lines.map((l) => read(l));
+      expect(found.filter((f) => f.type === 'hello')).toHaveLength(3);
+      expect(found.filter((f) => f.type === 'bad')).toEqual([]);
+      expect(kept.header()).toMatchObject({ kind, task, rateHz, simulated: true });
+      expect(kept.header()?.name).toContain('made-up person 17');
+      expect(JSON.parse(lines[0] ?? '')).toMatchObject({ unit });
+    },
+  );
 });

@@ -1,15 +1,13 @@
 import { createHash } from 'node:crypto';
 import type { IncomingMessage } from 'node:http';
 import { WebSocketServer, type WebSocket } from 'ws';
-import {
-  DEVICE_MISTAKES,
-  type DeviceMistake,
-  type SignalKind,
-  type SimulatedDevice,
-  simulateDevice,
-} from '@heathstep/core';
+import { DEVICE_MISTAKES, type SignalKind, type SimulatedDevice, simulateDevice } from '@heathstep/core';
+import { LAB_TASKS, type RecordingKind } from '@heathstep/core/lab';
+import { simulateLab } from '@heathstep/core/simulate';
 
-const KINDS: readonly SignalKind[] = ['inclinometer', 'dynamometer', 'thermometer'];
+type Kind = SignalKind | RecordingKind;
+
+const KINDS: readonly Kind[] = ['inclinometer', 'dynamometer', 'thermometer', 'pressure-mat', 'motion-pair'];
 
 /** Truths of the made-up instruments: a range for each kind, from which what is aimed at takes its own. */
 const TRUTHS: Readonly<Record<SignalKind, readonly [low: number, high: number]>> = {
@@ -27,8 +25,11 @@ export interface DeviceService {
 }
 
 interface Aim {
+  /** A measure, or for a mat and a motion pair what is done. */
   readonly measure: string;
   readonly side: string;
+  /** Which made-up person is on a mat or a motion pair. */
+  readonly who: number;
 }
 
 /** A made-up band pulls harder the further it is stretched. */
@@ -39,7 +40,7 @@ function bandTruth(measure: string): number | null {
 }
 
 /** The same measure and side always have the same hidden truth. */
-export function truthOf(kind: SignalKind, aim: Aim): number {
+export function truthOf(kind: SignalKind, aim: Pick<Aim, 'measure' | 'side'>): number {
   const band = kind === 'dynamometer' ? bandTruth(aim.measure) : null;
   if (band !== null) return band;
   const [low, high] = TRUTHS[kind];
@@ -58,42 +59,58 @@ function ownPage(request: IncomingMessage): boolean {
   }
 }
 
-function kindOf(request: IncomingMessage): SignalKind | null {
+function kindOf(request: IncomingMessage): Kind | null {
   const path = (request.url ?? '').split('?')[0]?.slice(1);
   return KINDS.find((k) => k === path) ?? null;
 }
 
+const isPerson = (v: unknown): v is number => Number.isSafeInteger(v) && (v as number) > 0;
+
 interface Asked {
   readonly aim: Aim | null;
-  readonly mistakes: readonly DeviceMistake[] | null;
+  readonly mistakes: readonly string[] | null;
 }
 
 /** What the bench may say: where it aims, and, to a simulated device, which mistakes to play. Anything else is ignored. */
 function asked(text: string): Asked {
   try {
-    const o = JSON.parse(text) as { type?: unknown; measure?: unknown; side?: unknown; mistakes?: unknown };
-    if (o.type === 'aim' && typeof o.measure === 'string' && typeof o.side === 'string')
-      return { aim: { measure: o.measure, side: o.side }, mistakes: null };
-    if (o.type === 'mistakes' && Array.isArray(o.mistakes)) {
-      const wanted = new Set(o.mistakes);
-      return { aim: null, mistakes: DEVICE_MISTAKES.filter((m) => wanted.has(m)) };
-    }
+    const o = JSON.parse(text) as Readonly<Record<string, unknown>>;
+    const { measure, side, who, mistakes } = o;
+    if (o['type'] === 'aim' && typeof measure === 'string' && typeof side === 'string')
+      return { aim: { measure, side, who: isPerson(who) ? who : 1 }, mistakes: null };
+    if (o['type'] === 'mistakes' && Array.isArray(mistakes))
+      return { aim: null, mistakes: mistakes.filter((m) => typeof m === 'string') };
   } catch {
     // Not a message of this format.
   }
   return { aim: null, mistakes: null };
 }
 
+const isRecording = (kind: Kind): kind is RecordingKind => kind === 'pressure-mat' || kind === 'motion-pair';
+
+/** The instrument as it is aimed now; `go` tells one go from the next, which a mat and a pair never give alike. */
+function deviceOf(kind: Kind, aim: Aim, mistakes: readonly string[], go: number): SimulatedDevice {
+  if (!isRecording(kind)) {
+    const truth = truthOf(kind, aim);
+    const known = DEVICE_MISTAKES.filter((m) => mistakes.includes(m));
+    return simulateDevice({ kind, truth, seed: Math.round(truth * 1000), mistakes: known });
+  }
+  const task = LAB_TASKS.find((t) => t === aim.measure) ?? 'stance';
+  const side = aim.side === 'left' || aim.side === 'right' ? aim.side : 'both';
+  return simulateLab({ kind, who: aim.who, task, side, seed: aim.who * 101 + go, mistakes });
+}
+
 /** Plays one simulated device to one bench until either leaves. */
-function play(socket: WebSocket, kind: SignalKind): void {
-  let aim: Aim = { measure: '', side: '' };
-  let mistakes: readonly DeviceMistake[] = [];
+function play(socket: WebSocket, kind: Kind): void {
+  let aim: Aim = { measure: '', side: '', who: 1 };
+  let mistakes: readonly string[] = [];
   let timer: NodeJS.Timeout | undefined;
+  let goes = 0;
   const send = (line: string) => socket.send(`${line}\n`);
   const start = () => {
     clearInterval(timer);
-    const seed = Math.round(truthOf(kind, aim) * 1000);
-    const device: SimulatedDevice = simulateDevice({ kind, truth: truthOf(kind, aim), seed, mistakes });
+    goes += 1;
+    const device = deviceOf(kind, aim, mistakes, goes);
     send(device.hello);
     const began = performance.now();
     let n = 0;
@@ -116,7 +133,10 @@ function play(socket: WebSocket, kind: SignalKind): void {
       ? Buffer.concat(data).toString()
       : Buffer.from(data as Buffer).toString();
     const next = asked(text);
-    const moved = next.aim !== null && (next.aim.measure !== aim.measure || next.aim.side !== aim.side);
+    // A mat and a pair begin anew with each aim: one go after the other of the same task.
+    const moved =
+      next.aim !== null &&
+      (isRecording(kind) || next.aim.measure !== aim.measure || next.aim.side !== aim.side);
     if (next.aim !== null) aim = next.aim;
     if (next.mistakes !== null) mistakes = next.mistakes;
     if (moved || next.mistakes !== null) start();

@@ -24,6 +24,7 @@ import { HealthController } from './health/health.controller.js';
 import { HomeController } from './home/home.controller.js';
 import { ProblemFilter } from './http/problem.js';
 import { validationPipe } from './http/validation.js';
+import { CapturesController } from './lab/captures.controller.js';
 import { LibraryController } from './library/library.controller.js';
 import { RoutinesController } from './library/routines.controller.js';
 import { MovingPeople } from './library/movingPeople.js';
@@ -53,6 +54,7 @@ const CONTROLLERS = [
   EpisodesController,
   VisitsController,
   PhotosController,
+  CapturesController,
   MeasuresController,
   LibraryController,
   RoutinesController,

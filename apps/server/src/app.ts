@@ -7,7 +7,7 @@ import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { PHOTO_LIMITS } from '@heathstep/contracts';
+import { CAPTURE_LIMITS, PHOTO_LIMITS } from '@heathstep/contracts';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
 import { Content } from './content/content.controller.js';
@@ -84,6 +84,7 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   app.use('/api', sameOrigin(config.publicUrl));
   app.use('/api', signedInFirst(app.get(Db), app.get(Clock)));
   app.use('/api/visits/:id/photos', express.raw({ type: () => true, limit: PHOTO_LIMITS.bytes }));
+  app.use('/api/episodes/:id/captures', express.raw({ type: () => true, limit: CAPTURE_LIMITS.bytes }));
   app.use(express.json({ limit: '1mb' }));
   app.use('/api', plainBodies);
   app.use('/api', (_request: Request, response: Response, next: NextFunction) => {

@@ -353,6 +353,7 @@ describe('whatever is sent', () => {
       `/api/episodes/${ids.episode}/course`,
       `/api/visits/${ids.visit}`,
       `/api/episodes/${ids.episode}/photos`,
+      `/api/episodes/${ids.episode}/captures`,
       `/api/episodes/${ids.episode}/handout.txt`,
       `/api/episodes/${ids.episode}/letter`,
       '/api/library/protocols',

@@ -1,3 +1,6 @@
+import { gzipSync } from 'node:zlib';
+import { jsonLines } from '@heathstep/core/lab';
+import { recordMat, simulateMat, walkerOf } from '@heathstep/core/simulate';
 import { join } from 'node:path';
 import type { NestExpressApplication } from '@nestjs/platform-express';
 import { hash } from '@node-rs/argon2';
@@ -317,6 +320,26 @@ export async function takePhoto(world: World, episodeId: string): Promise<string
     .put(`/api/visits/${visit.id}/photos/${id}?measure=hallux-angle&side=left`)
     .type('application/octet-stream')
     .send(await drawnPicture())
+    .expect(200);
+  return id;
+}
+
+/** A capture of a made-up person as the lab sends it, packed. */
+export function packedCapture(seconds = 1): Buffer {
+  const sim = simulateMat({ walker: walkerOf(4), task: 'stance', side: 'both', seed: 2, mistakes: [] });
+  return gzipSync([...jsonLines(recordMat(sim, seconds))].join(''));
+}
+
+export const CAPTURE = 'task=stance&side=both&wearing=barefoot&from=device&note=&mass=70';
+
+/** Keeps a capture of a made-up person with an episode. */
+export async function keepCapture(world: World, episodeId: string): Promise<string> {
+  const who = await world.as(0, 'clinician');
+  const id = randomUUID();
+  await who
+    .put(`/api/episodes/${episodeId}/captures/${id}?${CAPTURE}`)
+    .type('application/octet-stream')
+    .send(packedCapture())
     .expect(200);
   return id;
 }

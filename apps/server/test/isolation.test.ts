@@ -1,7 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import { Client } from 'pg';
 import { addDays } from '@heathstep/core';
-import { type Caller, entry, makeWorld, takePhoto, today, treated, type World } from './harness.js';
+import {
+  CAPTURE,
+  type Caller,
+  entry,
+  keepCapture,
+  makeWorld,
+  packedCapture,
+  takePhoto,
+  today,
+  treated,
+  type World,
+} from './harness.js';
 
 const appointment = (id: string, personId: string): object => ({
   id,
@@ -37,6 +48,7 @@ describe('two clinics in one database', () => {
     aside: string;
     question: string;
     event: string;
+    capture: string;
   };
 
   beforeAll(async () => {
@@ -53,6 +65,7 @@ describe('two clinics in one database', () => {
       aside: randomUUID(),
       question: randomUUID(),
       event: randomUUID(),
+      capture: await keepCapture(world, mine.episodeId),
       device: (await (await world.as(0, 'clinician')).get('/api/session/devices')).body[0].id as string,
     };
     await (
@@ -120,6 +133,19 @@ describe('two clinics in one database', () => {
           .type('application/octet-stream')
           .send(Buffer.from('picture')),
     ],
+    ['GET captures', (who) => who.get(`/api/episodes/${ids.episode}/captures`)],
+    [
+      'PUT capture',
+      (who) =>
+        who
+          .put(`/api/episodes/${ids.episode}/captures/${randomUUID()}?${CAPTURE}`)
+          .type('application/octet-stream')
+          .send(packedCapture()),
+    ],
+    ['GET recording', (who) => who.get(`/api/captures/${ids.capture}/recording`)],
+    ['GET lab page', (who) => who.get(`/api/captures/${ids.capture}/page.pdf`)],
+    ['DELETE capture', (who) => who.del(`/api/captures/${ids.capture}`)],
+    ['POST keep capture', (who) => who.post(`/api/captures/${ids.capture}/keep`, {})],
     ['GET photo', (who) => who.get(`/api/photos/${ids.photo}`)],
     [
       'POST placement',

@@ -141,6 +141,7 @@ describe('a record that is shown again', () => {
       'course_event',
       'home_question',
       'home_session',
+      'lab_capture',
       'person_mark',
       'photo',
       'set_aside',

@@ -3,6 +3,7 @@ import {
   figureProblems as bodyProblems,
   fillRoutine,
   planProblems,
+  LAB_QUANTITIES,
   PHOTO_CONSTRUCTIONS,
   type ExerciseDefinition,
   prescriptionProblems,
@@ -205,6 +206,17 @@ function measureProblems(content: ContentBundle): ContentProblem[] {
         .filter((k) => !keys.has(k))
         .map((k) => at(`it is worked out from ${k}, which is not there`)),
       ...(m.photo === null || photos.has(m.photo) ? [] : [at(`there is no photo construction ${m.photo}`)]),
+      ...m.lab.flatMap((l) => [
+        ...(LAB_QUANTITIES[l.instrument][l.task]?.includes(l.quantity) === true
+          ? []
+          : [at(`a ${l.instrument} tells no ${l.quantity} of ${l.task}`)]),
+        ...(m.methods.includes(l.method)
+          ? []
+          : [at(`the lab measures it by ${l.method}, which is none of its methods`)]),
+        ...(l.both === undefined || m.positions.includes(l.both)
+          ? []
+          : [at(`the lab measures it ${l.both}, which is none of its positions`)]),
+      ]),
       ...(m.levels ?? [])
         .filter((l) => l.value < m.allowed.min || l.value > m.allowed.max)
         .map((l) => at(`the level ${l.word} lies outside the allowed range`)),

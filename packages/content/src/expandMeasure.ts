@@ -16,6 +16,7 @@ const USUAL = {
   tool: null,
   device: null,
   photo: null,
+  lab: [],
   levels: null,
   computed: null,
   byAge: null,

@@ -47,6 +47,18 @@ export {
   type EventView,
   MOST_EVENTS,
 } from './courseEvent.js';
+export {
+  CAPTURE_LIMITS,
+  CAPTURE_WEARING,
+  CAPTURE_WEARING_WORDS,
+  CaptureQuery,
+  labEntry,
+  labEntryKey,
+  type LabMeasure,
+  labMeasures,
+  type CaptureView,
+  type CaptureWearing,
+} from './lab.js';
 export { type Retest, retestsOf } from './retests.js';
 export { type LetterChart, type LetterContent, type LetterRow } from './discharge.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';

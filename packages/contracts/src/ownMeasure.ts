@@ -163,6 +163,7 @@ export function ownMeasure(body: OwnMeasureBody): MeasureDefinition {
     tool: null,
     device: null,
     photo: null,
+    lab: [],
     levels: null,
     computed: null,
     byAge: null,

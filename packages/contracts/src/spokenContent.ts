@@ -6,7 +6,7 @@ import { mainPosition, type Tongue } from '@heathstep/core';
  * taught, or found by, so they stay too and are said where they are shown.
  */
 const READ: Readonly<Record<string, readonly string[]>> = {
-  measures: ['label', 'brief', 'meaning', 'source', 'statement', 'method', 'low', 'high'],
+  measures: ['label', 'brief', 'meaning', 'source', 'statement', 'method', 'low', 'high', 'school', 'text'],
   ladders: ['name', 'purpose'],
   exercises: [
     'name',

@@ -28,6 +28,7 @@ export {
   type Direction,
   type ComputedRule,
   type DeviceKind,
+  type LabSource,
   type MeasureDefinition,
   type MeasureStep,
   type MeasureTool,
@@ -490,3 +491,6 @@ export {
 } from './plan/weekLimits.js';
 export { criterionLeaves, measuresRead } from './progress/criteriaRead.js';
 export { SINCE_WHAT } from './progress/criteriaTypes.js';
+export { LAB_QUANTITIES } from './lab/quantities.js';
+export { type LabTask, LAB_TASKS, LAB_TASK_WORDS } from './lab/task.js';
+export type { RecordingKind } from './recording/recording.js';

@@ -59,6 +59,7 @@ export async function removeDemo(source: DataSource): Promise<void> {
     'visit_presence',
     'clinic_measure',
     'course_event',
+    'lab_capture',
     'visit_entry',
     'visit',
     'stage_span',

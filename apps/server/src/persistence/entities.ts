@@ -1,5 +1,6 @@
 import type { StageKey } from '@heathstep/core';
 import type { AppointmentState, EventKind, Outcome } from '@heathstep/contracts';
+import { LabCapture } from './labCapture.js';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
 const JSONB = { type: 'jsonb' } as const;
@@ -490,6 +491,7 @@ export const ENTITIES = [
   SetAside,
   HomeQuestion,
   CourseEvent,
+  LabCapture,
   Audit,
   ContentReview,
 ];

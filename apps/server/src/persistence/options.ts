@@ -17,6 +17,7 @@ import { OneOfEach1765600000000 } from './migrations/oneOfEach.js';
 import { Protocols1764500000000 } from './migrations/protocols.js';
 import { Questions1766200000000 } from './migrations/questions.js';
 import { CameBack1766300000000 } from './migrations/cameBack.js';
+import { LabCaptures1766500000000 } from './migrations/labCaptures.js';
 import { CourseEvents1766400000000 } from './migrations/courseEvents.js';
 import { Routines1765400000000 } from './migrations/routines.js';
 import { Safety1764300000000 } from './migrations/safety.js';
@@ -49,6 +50,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     Questions1766200000000,
     CameBack1766300000000,
     CourseEvents1766400000000,
+    LabCaptures1766500000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

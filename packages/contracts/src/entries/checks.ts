@@ -102,6 +102,8 @@ function besideProblem(m: Partial<MeasureEntry>): string | null {
     return say('measured by another or by oneself');
   if (m.parts !== undefined && !parts(m.parts)) return say('parts with a number each');
   if (m.reason !== undefined && !shortText(m.reason)) return say('a reason in a few words');
+  if (m.capture !== undefined && !(typeof m.capture === 'string' && /^[0-9a-f-]{36}$/.test(m.capture)))
+    return say('the id of a capture');
   if (m.again !== undefined && !isAgain(m.again)) return say('trials taken again');
   return null;
 }
@@ -118,6 +120,7 @@ const MEASURE_FIELDS: ReadonlySet<string> = new Set([
   'parts',
   'reason',
   'again',
+  'capture',
 ]);
 
 /** Taken, and yet nothing was: it would count as measured and mean nothing. */

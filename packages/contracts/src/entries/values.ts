@@ -29,6 +29,8 @@ export interface MeasureEntry {
   readonly again?: { readonly trials: readonly (number | null)[]; readonly pain: number | null };
   /** Why it was not done. */
   readonly reason?: string;
+  /** The capture of the lab it was worked out from, by its id. */
+  readonly capture?: string;
 }
 
 /** One idea of what it is, as the clinician judged it; the record of a visit's conclusion. */

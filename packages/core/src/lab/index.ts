@@ -20,3 +20,7 @@ export {
   secondsLeft,
   SILENT_SECONDS,
 } from './session.js';
+export { lightness, pressureColour, type Rgb, scaleTop } from './colour.js';
+export { plainWords } from './plain.js';
+export { footView, type FootView, seen } from '../mat/picture.js';
+export { meanBetween, mostBetween } from '../mat/image.js';

@@ -1,3 +1,4 @@
+import { LAB_QUANTITIES } from './quantities.js';
 import { captured, LAB_CASES } from '../simulate/labStudy.js';
 import { SIDES } from '../quantity/side.js';
 import { walkerOf } from '../simulate/walker.js';
@@ -44,6 +45,12 @@ describe.each(LAB_CASES.map((c) => [`${c.instrument} ${c.task}`, c] as const))(
   'made-up people on a %s',
   (name, c) => {
     const people = [3, 8, 15, 22].map((seed) => ({ seed, ...captured(walkerOf(seed), c, 1) }));
+
+    it('are told what is listed, and nothing else', () => {
+      const listed = LAB_QUANTITIES[c.instrument][c.task] ?? [];
+      const told = people.flatMap((p) => SIDES.flatMap((s) => Object.keys(p.quantities[s])));
+      expect([...new Set(told)].sort()).toEqual([...listed].sort());
+    });
 
     it('are never refused', () => {
       expect(people.filter((p) => p.refused).map((p) => p.seed)).toEqual([]);

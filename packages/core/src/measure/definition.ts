@@ -1,4 +1,6 @@
 import type { Tag } from '../exercise/definition.js';
+import type { LabTask } from '../lab/task.js';
+import type { RecordingKind } from '../recording/recording.js';
 import type { Evidence } from '../why/evidence.js';
 
 export type Direction = 'more' | 'less' | 'target';
@@ -20,6 +22,8 @@ export interface Threshold {
   readonly value: number;
   readonly meaning: string;
   readonly source: string;
+  /** How schools that differ read it, each in a sentence; left out where they do not. */
+  readonly readings?: readonly { readonly school: string; readonly text: string }[];
 }
 
 export type Comparison = '>=' | '>' | '<=' | '<';
@@ -52,6 +56,17 @@ export interface ScoredItem {
 }
 
 export type DeviceKind = 'inclinometer' | 'dynamometer' | 'thermometer';
+
+/** A quantity of a capture that is a measure. */
+export interface LabSource {
+  readonly instrument: RecordingKind;
+  readonly task: LabTask;
+  readonly quantity: string;
+  /** One of the methods of the measure. */
+  readonly method: string;
+  /** Where a capture of both feet is another position than that of one: which. */
+  readonly both?: string;
+}
 
 /** A measure worked out from others rather than taken. */
 export type ComputedRule =
@@ -119,6 +134,8 @@ export interface MeasureDefinition {
   readonly device: DeviceKind | null;
   /** Construction of the photo tool that gives this measure. */
   readonly photo: string | null;
+  /** Captures of the lab that give this measure, and as which of its methods. */
+  readonly lab: readonly LabSource[];
   /** Named values, for measures that are chosen rather than read. */
   readonly levels: readonly { readonly value: number; readonly word: string }[] | null;
   readonly computed: { readonly rule: ComputedRule; readonly from: readonly string[] } | null;

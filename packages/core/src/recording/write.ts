@@ -1,5 +1,6 @@
 import { CSV_FIRST, LEG_COLUMNS } from './csv.js';
 import {
+  type Angles,
   isMat,
   type LegAngles,
   type MatRecording,
@@ -11,7 +12,7 @@ import {
 const round = (v: number): number => Math.round(v * 1000) / 1000;
 
 /** Cells that are loaded, as runs: the number of the first, and the pressures from it on. */
-function runsOf(cells: Uint16Array, from: number, size: number): string {
+export function runsOf(cells: Uint16Array, from: number, size: number): string {
   const runs: string[] = [];
   let run = '';
   for (let i = 0; i < size; i += 1) {
@@ -29,6 +30,12 @@ const leg = (angles: LegAngles | null, n: number): string =>
   angles === null || Number.isNaN(angles.shin[n])
     ? 'null'
     : `[${round(angles.shin[n] as number)},${round(angles.heel[n] as number)},${round(angles.pitch[n] as number)}]`;
+
+const three = (a: Angles | null): string => (a === null ? 'null' : `[${a.map(round).join(',')}]`);
+
+/** Both legs of one sample, as a frame writes them. */
+export const legsLine = (left: Angles | null, right: Angles | null): string =>
+  `"left":${three(left)},"right":${three(right)}`;
 
 const unitOf = (h: RecordingHeader): string => (h.kind === 'pressure-mat' ? 'kPa' : 'deg');
 

@@ -31,3 +31,4 @@ export {
   waveTruth,
 } from './motion.js';
 export { type Agreement, captured, LAB_CASES, type LabCase, labAgreement } from './labStudy.js';
+export { type LabScript, simulateLab } from './labDevice.js';

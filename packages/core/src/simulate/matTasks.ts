@@ -92,8 +92,8 @@ function swayOf(seed: number, seconds: number, spread: number): Float64Array {
   return out;
 }
 
-const SQUAT = { still: 1.5, down: 1.6, low: 0.7, up: 1.4, between: 0.8, times: 3 } as const;
-const RAISE = { still: 1.5, up: 1.5, high: 0.6, down: 1.5, between: 0.9, times: 5 } as const;
+const SQUAT = { still: 2.2, down: 1.6, low: 0.7, up: 1.4, between: 0.8, times: 3 } as const;
+const RAISE = { still: 2.2, up: 1.5, high: 0.6, down: 1.5, between: 0.9, times: 5 } as const;
 
 /** How deep a squat or how high a rise is at a moment, 0 to 1. */
 function cycle(

@@ -189,7 +189,7 @@ function waveOf(fault: FootFault | null, draw: Draw): WaveTruth {
 
 function footOf(side: Side, lengthMm: number, fault: FootFault | null, draw: Draw): FootTruth {
   const flat =
-    fault === 'low-arch' ? draw(0.85, 1) : fault === 'high-arch' ? draw(0, 0.04) : draw(0.42, 0.58);
+    fault === 'low-arch' ? draw(0.85, 1) : fault === 'high-arch' ? draw(0, 0.04) : draw(0.34, 0.46);
   return {
     side,
     lengthMm,

@@ -26,6 +26,7 @@ const base: Omit<MeasureDefinition, 'key' | 'label'> = {
   tool: null,
   device: null,
   photo: null,
+  lab: [],
   levels: null,
   computed: null,
   byAge: null,
