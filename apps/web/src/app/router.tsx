@@ -97,6 +97,10 @@ export const router = createBrowserRouter([
         path: 'episodes/:episodeId/letter',
         lazy: async () => ({ Component: (await import('../places/letter/CourseLetter.js')).CourseLetter }),
       },
+      {
+        path: 'episodes/:episodeId/lab',
+        lazy: async () => ({ Component: (await import('../places/lab/Lab.js')).Lab }),
+      },
       { path: '*', element: <NotFound /> },
     ],
   },

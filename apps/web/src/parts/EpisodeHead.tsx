@@ -12,6 +12,7 @@ const TABS = [
   ['course', 'Course'],
   ['visit', 'Visit'],
   ['plan', 'Plan'],
+  ['lab', 'Lab'],
 ] as const;
 
 /** Who this is about, and the way between the places of their episode; in view however far down one is. */

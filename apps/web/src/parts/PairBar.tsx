@@ -10,6 +10,8 @@ interface PairBarProps {
   readonly left: number | null;
   readonly right: number | null;
   readonly before: { readonly left: number | null; readonly right: number | null };
+  /** What `before` is, where it is not the last visit. */
+  readonly beforeIs?: string;
 }
 
 /** From the least to the most a bar shows: past what is wanted, and far enough to hold every value given. */
@@ -86,7 +88,7 @@ export function PairBar(props: PairBarProps) {
         fontWeight="650"
         fill="var(--color-ink)"
       >
-        {difference === null ? '' : shown(difference)}
+        {difference === null ? '' : shown(difference, Math.max(1, measure.decimals))}
       </text>
     </svg>
   );
@@ -142,9 +144,12 @@ function Bar({
   );
 }
 
-function describe({ measure, left, right, before }: PairBarProps, difference: number | null): string {
+function describe(
+  { measure, left, right, before, beforeIs = say('last visit') }: PairBarProps,
+  difference: number | null,
+): string {
   const unit = unitAfter(measure);
   const side = (name: string, now: number | null, then: number | null) =>
-    `${name} ${now === null ? say('not taken') : `${shown(now)}${unit}`}${then === null ? '' : say(', last visit {{then}}', { then: shown(then) })}`;
+    `${name} ${now === null ? say('not taken') : `${shown(now)}${unit}`}${then === null ? '' : `, ${beforeIs} ${shown(then)}`}`;
   return `${measure.label}: ${side(say('left'), left, before.left)}; ${side(say('right'), right, before.right)}${difference === null ? '' : say('; {{difference}}{{unit}} apart', { difference: shown(difference), unit })}`;
 }

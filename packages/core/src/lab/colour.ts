@@ -37,6 +37,6 @@ export const lightness = ([r, g, b]: Rgb): number => (0.2126 * r + 0.7152 * g + 
 
 /** The top of a scale that holds a pressure: a round number of kPa. */
 export function scaleTop(kpa: number): number {
-  const steps = [50, 100, 150, 200, 300, 400, 600, 800, 1200];
+  const steps = [50, 100, 150, 200, 300, 400, 500, 600, 800, 1000, 1200];
   return steps.find((s) => kpa <= s) ?? Math.ceil(kpa / 500) * 500;
 }

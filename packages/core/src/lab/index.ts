@@ -1,4 +1,5 @@
 /** Recordings of mats and motion pairs, and what is worked out from them. Apart from the rest: only the lab needs it. */
+export { MAT_MISTAKES, MOTION_MISTAKES } from '../simulate/mistakes.js';
 export * from '../recording/exports.js';
 export { LAB_TASKS, LAB_TASK_WORDS, type LabTask } from './task.js';
 export { lowPass } from './filter.js';
@@ -24,3 +25,4 @@ export { lightness, pressureColour, type Rgb, scaleTop } from './colour.js';
 export { plainWords } from './plain.js';
 export { footView, type FootView, seen } from '../mat/picture.js';
 export { meanBetween, mostBetween } from '../mat/image.js';
+export { readTurning, type Turning, TURNING_LIMITS } from './turning.js';

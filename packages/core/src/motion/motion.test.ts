@@ -1,11 +1,6 @@
 import type { MotionHeader, MotionRecording } from '../recording/recording.js';
-import {
-  MOTION_MISTAKES,
-  type MotionMistake,
-  recordMotion,
-  simulateMotion,
-  waveTruth,
-} from '../simulate/motion.js';
+import { recordMotion, simulateMotion, waveTruth } from '../simulate/motion.js';
+import { MOTION_MISTAKES, type MotionMistake } from '../simulate/mistakes.js';
 import { type FootFault, walkerOf, type Walker } from '../simulate/walker.js';
 import { analyseMotion, type MotionReport } from './analyse.js';
 import { ensembleOf } from './wave.js';

@@ -17,13 +17,12 @@ export { StagePlans, type SimulatedLibrary } from './plans.js';
 export type { Policy } from './policy.js';
 export { addTallies, type Tally, tallyOf } from './tally.js';
 export { type Calibration, calibrationOf } from './calibrate.js';
-export { MAT_MISTAKES, type MatMistake, type MatScript, simulateMat, type SimulatedMat } from './mat.js';
+export { MAT_MISTAKES, MOTION_MISTAKES } from './mistakes.js';
+export { type MatScript, simulateMat, type SimulatedMat } from './mat.js';
 export { FOOT_FAULTS, type FootFault, type Walker, walkerOf } from './walker.js';
 export { balanceTruth, type MatTruth, raiseTruth, squatTruth, stanceTruth, walkTruth } from './matTruth.js';
 export { recordMat } from './recordMat.js';
 export {
-  MOTION_MISTAKES,
-  type MotionMistake,
   type MotionScript,
   recordMotion,
   type SimulatedMotion,

@@ -4,8 +4,9 @@ import type { Side } from '../quantity/side.js';
 import { PER_KPA, type RecordingKind } from '../recording/recording.js';
 import { legsLine, runsOf } from '../recording/write.js';
 import type { SimulatedDevice } from './device.js';
-import { MAT_MISTAKES, simulateMat } from './mat.js';
-import { MOTION_MISTAKES, simulateMotion } from './motion.js';
+import { simulateMat } from './mat.js';
+import { MAT_MISTAKES, MOTION_MISTAKES } from './mistakes.js';
+import { simulateMotion } from './motion.js';
 import { walkerOf } from './walker.js';
 
 /** What a made-up person does on a made-up instrument. */

@@ -2,36 +2,9 @@ import type { LabTask } from '../lab/task.js';
 import { type PerSide, type Side, SIDES } from '../quantity/side.js';
 import type { MatHeader } from '../recording/recording.js';
 import { footLoads, type PadLoads, taskSeconds } from './matTasks.js';
+import type { MatMistake } from './mistakes.js';
 import { seededRandom } from './random.js';
 import { type FootTruth, PADS, type Walker } from './walker.js';
-
-/** What can go wrong on a mat, each of which the checks have to catch. */
-export type MatMistake =
-  | 'dead-cells'
-  | 'stuck-cells'
-  | 'saturated'
-  | 'drift'
-  | 'half-off'
-  | 'turned'
-  | 'overlap'
-  | 'lost-frames'
-  | 'helper-leans'
-  | 'rubbish'
-  | 'breaks-off';
-
-export const MAT_MISTAKES: readonly MatMistake[] = [
-  'dead-cells',
-  'stuck-cells',
-  'saturated',
-  'drift',
-  'half-off',
-  'turned',
-  'overlap',
-  'lost-frames',
-  'helper-leans',
-  'rubbish',
-  'breaks-off',
-];
 
 export interface MatScript {
   readonly walker: Walker;

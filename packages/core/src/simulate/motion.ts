@@ -4,28 +4,9 @@ import type { Angles, MotionHeader, MotionRecording } from '../recording/recordi
 import { RECORDING_LIMITS } from '../recording/recording.js';
 import { collector } from '../recording/collect.js';
 import { smooth, squatDepth } from './matTasks.js';
+import type { MotionMistake } from './mistakes.js';
 import { normal, seededRandom } from './random.js';
 import type { FootTruth, Walker, WaveTruth } from './walker.js';
-
-/** What can go wrong with a pair, each of which the checks have to catch. */
-export type MotionMistake =
-  | 'slipped'
-  | 'drift'
-  | 'missed-contact'
-  | 'lost-frames'
-  | 'rubbish'
-  | 'breaks-off'
-  | 'one-leg';
-
-export const MOTION_MISTAKES: readonly MotionMistake[] = [
-  'slipped',
-  'drift',
-  'missed-contact',
-  'lost-frames',
-  'rubbish',
-  'breaks-off',
-  'one-leg',
-];
 
 export interface MotionScript {
   readonly walker: Walker;
