@@ -30,6 +30,8 @@ interface Aim {
   readonly side: string;
   /** Which made-up person is on a mat or a motion pair. */
   readonly who: number;
+  /** What they weigh, kg; null where it was not told. */
+  readonly massKg: number | null;
 }
 
 /** A made-up band pulls harder the further it is stretched. */
@@ -64,6 +66,7 @@ function kindOf(request: IncomingMessage): Kind | null {
   return KINDS.find((k) => k === path) ?? null;
 }
 
+const isMass = (v: unknown): v is number => typeof v === 'number' && v >= 10 && v <= 300;
 const isPerson = (v: unknown): v is number => Number.isSafeInteger(v) && (v as number) > 0;
 
 interface Asked {
@@ -75,9 +78,12 @@ interface Asked {
 function asked(text: string): Asked {
   try {
     const o = JSON.parse(text) as Readonly<Record<string, unknown>>;
-    const { measure, side, who, mistakes } = o;
+    const { measure, side, who, massKg, mistakes } = o;
     if (o['type'] === 'aim' && typeof measure === 'string' && typeof side === 'string')
-      return { aim: { measure, side, who: isPerson(who) ? who : 1 }, mistakes: null };
+      return {
+        aim: { measure, side, who: isPerson(who) ? who : 1, massKg: isMass(massKg) ? massKg : null },
+        mistakes: null,
+      };
     if (o['type'] === 'mistakes' && Array.isArray(mistakes))
       return { aim: null, mistakes: mistakes.filter((m) => typeof m === 'string') };
   } catch {
@@ -97,12 +103,20 @@ function deviceOf(kind: Kind, aim: Aim, mistakes: readonly string[], go: number)
   }
   const task = LAB_TASKS.find((t) => t === aim.measure) ?? 'stance';
   const side = aim.side === 'left' || aim.side === 'right' ? aim.side : 'both';
-  return simulateLab({ kind, who: aim.who, task, side, seed: aim.who * 101 + go, mistakes });
+  return simulateLab({
+    kind,
+    who: aim.who,
+    massKg: aim.massKg,
+    task,
+    side,
+    seed: aim.who * 101 + go,
+    mistakes,
+  });
 }
 
 /** Plays one simulated device to one bench until either leaves. */
 function play(socket: WebSocket, kind: Kind): void {
-  let aim: Aim = { measure: '', side: '', who: 1 };
+  let aim: Aim = { measure: '', side: '', who: 1, massKg: null };
   let mistakes: readonly string[] = [];
   let timer: NodeJS.Timeout | undefined;
   let goes = 0;

@@ -14,15 +14,15 @@ import { IsIn, IsOptional, IsString, Matches, MaxLength } from 'class-validator'
 export const CAPTURE_LIMITS = { bytes: 16_000_000, unpacked: 160_000_000, note: 200, standing: 400 } as const;
 
 /** What was on the foot: captures with different things on are not compared as the same. */
-export const CAPTURE_WEARING = ['barefoot', 'shoes', 'insole', 'tape', 'cue'] as const;
+export const CAPTURE_WEARING = ['barefoot', 'shoes', 'with-insole', 'taped', 'cued'] as const;
 export type CaptureWearing = (typeof CAPTURE_WEARING)[number];
 
 export const CAPTURE_WEARING_WORDS: Readonly<Record<CaptureWearing, string>> = {
   barefoot: phrase('Barefoot'),
   shoes: phrase('Own shoes'),
-  insole: phrase('Insole'),
-  tape: phrase('Tape'),
-  cue: phrase('With a cue'),
+  'with-insole': phrase('Insole'),
+  taped: phrase('Tape'),
+  cued: phrase('With a cue'),
 };
 
 const KILOGRAMS = /^\d{1,3}(\.\d{1,2})?$/;

@@ -5,6 +5,7 @@ import { type ContentBundle, loadContent } from '@heathstep/content';
 import { addDays } from '@heathstep/core';
 import { AppUser, Clinic, ContentReview, Person } from '../persistence/entities.js';
 import { CLINIC_ID, CLINICIAN, demoId, today, userId } from './ids.js';
+import { loadDemoCaptures } from './captures.js';
 import { loadDemoLibrary } from './library.js';
 import { OTHER_COURSES } from './otherCourses.js';
 import { LONGER_COURSES } from './longerCourses.js';
@@ -133,6 +134,7 @@ export async function loadDemo(source: DataSource, now: Date): Promise<DemoSignI
     ])
       await new DemoPersonLoader(tx, content, now, person).load();
     await loadPlannedVisits(tx, now);
+    await loadDemoCaptures(tx, now);
     await loadDemoLibrary(tx, content, {
       clinicId: CLINIC_ID,
       who: {

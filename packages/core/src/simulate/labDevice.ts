@@ -14,6 +14,8 @@ export interface LabScript {
   readonly kind: RecordingKind;
   /** Which made-up person: a whole number from 1. */
   readonly who: number;
+  /** What they weigh; null for what they do of themselves. */
+  readonly massKg: number | null;
   readonly task: LabTask;
   readonly side: Side | 'both';
   readonly seed: number;
@@ -37,9 +39,15 @@ function hello(header: object, unit: string, who: number): string {
   });
 }
 
-function matDevice({ who, task, side, seed, mistakes }: LabScript): SimulatedDevice {
+const walkerFor = ({ who, massKg }: LabScript) => {
+  const walker = walkerOf(who);
+  return massKg === null ? walker : { ...walker, massKg };
+};
+
+function matDevice(script: LabScript): SimulatedDevice {
+  const { who, task, side, seed, mistakes } = script;
   const sim = simulateMat({
-    walker: walkerOf(who),
+    walker: walkerFor(script),
     task,
     side,
     seed,
@@ -64,9 +72,10 @@ function matDevice({ who, task, side, seed, mistakes }: LabScript): SimulatedDev
   };
 }
 
-function pairDevice({ who, task, side, seed, mistakes }: LabScript): SimulatedDevice {
+function pairDevice(script: LabScript): SimulatedDevice {
+  const { who, task, side, seed, mistakes } = script;
   const sim = simulateMotion({
-    walker: walkerOf(who),
+    walker: walkerFor(script),
     task,
     side,
     seed,

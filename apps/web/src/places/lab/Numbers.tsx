@@ -53,6 +53,9 @@ function whyQuantity(m: MeasureDefinition, q: Quantity, reading: LabReading): Wh
   };
 }
 
+/** A finger needs room in a line of small print. */
+const PRESSED = 'inline-block min-h-7 leading-7';
+
 interface NumbersProps {
   readonly measures: readonly LabMeasure[];
   readonly reading: LabReading;
@@ -105,7 +108,7 @@ function Row({ row, reading, other, affected, ageYears }: NumbersProps & { row: 
       </div>
       <div className="text-sm">
         {difference !== null && difference.flagged === true && left !== null && right !== null && (
-          <Why of={() => whySides(measure, left, right, affected)}>
+          <Why of={() => whySides(measure, left, right, affected)} className={PRESSED}>
             {say('{{difference}}{{unit}} between the sides', {
               difference: shown(Math.abs(left - right), measure.decimals),
               unit: unitAfter(measure),
@@ -121,7 +124,7 @@ function Row({ row, reading, other, affected, ageYears }: NumbersProps & { row: 
           const change = compareValues(measure, a, b, source.method);
           return (
             <div key={side} className={changeTone(change.direction)}>
-              <Why of={() => whyChange(measure, a, b)}>
+              <Why of={() => whyChange(measure, a, b)} className={PRESSED}>
                 {say('{{side}}: {{change}}{{unit}} against the other', {
                   side: sentence(say(side)),
                   change: `${change.change > 0 ? '+' : ''}${shown(change.change, measure.decimals)}`,
@@ -182,7 +185,7 @@ function Says({
   return (
     <div className="mt-0.5">
       <Judgement tone="hold">{`${side === 'left' ? 'L' : 'R'}: ${said.meaning}`}</Judgement>{' '}
-      <Why of={() => whyThreshold(measure, value, ageYears)}>
+      <Why of={() => whyThreshold(measure, value, ageYears)} className={PRESSED}>
         {said.margin === 'clear' ? say('why') : say('within error, capture again')}
       </Why>
       {readings.length > 0 && (

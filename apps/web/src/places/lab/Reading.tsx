@@ -171,18 +171,20 @@ function Player({ cursor, seconds, slower }: { cursor: Cursor; seconds: number; 
         max={1}
         step={0.005}
         defaultValue={0}
-        className="w-56 accent-heather max-sm:w-36"
+        className="w-44 accent-heather max-sm:w-36"
         aria-label={say('Moment of the capture')}
         onChange={(e) => {
+          // Pausing writes the place back: what was asked for is read first.
+          const asked = Number(e.target.value);
           cursor.pause();
-          cursor.go(Number(e.target.value));
+          cursor.go(asked);
         }}
       />
       <output ref={told} className="w-16 text-sm" />
       {!whole && (
         <button
           type="button"
-          className="text-action min-h-11 text-sm"
+          className="text-action min-h-11 whitespace-nowrap text-sm"
           onClick={() => {
             cursor.pause();
             cursor.go(null);

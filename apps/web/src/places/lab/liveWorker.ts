@@ -49,11 +49,17 @@ class Capture {
     if (session === null) throw new Error('no such capture');
     this.session = session;
     this.socket = new WebSocket(`${asked.base}/${asked.kind}`);
-    const { measure, side, who } = { measure: asked.task, side: asked.question.side, who: asked.who };
+    const aim = {
+      type: 'aim',
+      measure: asked.task,
+      side: asked.question.side,
+      who: asked.who,
+      massKg: asked.question.massKg,
+    };
     this.socket.onopen = () => {
       if (asked.mistakes.length > 0)
         this.socket.send(`${JSON.stringify({ type: 'mistakes', mistakes: asked.mistakes })}\n`);
-      this.socket.send(`${JSON.stringify({ type: 'aim', measure, side, who })}\n`);
+      this.socket.send(`${JSON.stringify(aim)}\n`);
     };
     this.listen();
     this.socket.onclose = () => this.lost();
