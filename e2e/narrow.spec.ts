@@ -18,6 +18,7 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
     [`/episodes/${episode}/plan`, 'Oskar Thwaite'],
     [`/episodes/${episode}/letter`, 'How it goes'],
     [`/episodes/${episode}/visit`, 'Oskar Thwaite'],
+    [`/episodes/${of('Corin Fellgate')}/lab`, 'Corin Fellgate'],
     // A visit that is open, step by step.
     ...['story', 'safety', 'look', 'measure', 'load', 'feel', 'conclude'].map(
       (step) => [`/episodes/${of('Corin Fellgate')}/visit/${step}`, 'Corin Fellgate'] as const,

@@ -140,6 +140,9 @@ test('a language that is one file more: every word of the clinic’s pages is sa
     };
     const of = (name: string) => items.find((i) => i.name === name);
     const [flare, steady] = [of('Marit Osgar'), of('Oskar Thwaite')];
+    const [singer] = (await (await request.get(`${url}/api/people?q=Averil`)).json()) as {
+      episodes: { id: string }[];
+    }[];
     const places = [
       '/people',
       `/people/${steady?.personId ?? ''}`,
@@ -154,6 +157,7 @@ test('a language that is one file more: every word of the clinic’s pages is sa
       '/library/protocols/plantar-heel-pain',
       `/episodes/${flare?.episodeId ?? ''}/course`,
       `/episodes/${flare?.episodeId ?? ''}/plan`,
+      `/episodes/${singer?.episodes[0]?.id ?? ''}/lab`,
       ...['story', 'safety', 'look', 'measure', 'load', 'feel', 'conclude'].map(
         (step) => `/episodes/${flare?.episodeId ?? ''}/visit/${step}`,
       ),

@@ -18,6 +18,7 @@ const { benchReason } = await import('./lib/benchReason.mjs');
 const { benchPlanner } = await import('./lib/benchPlanner.mjs');
 const { benchLoad } = await import('./lib/benchLoad.mjs');
 const { benchPlaces, placesAfterClicks } = await import('./lib/benchPlaces.mjs');
+const { benchLab } = await import('./lib/benchLab.mjs');
 const { benchClinic } = await import('./lib/benchClinic.mjs');
 const { manyPeople, yearsOfLogs } = await import('./lib/manyPeople.mjs');
 const { chromium } = await import('@playwright/test');
@@ -242,6 +243,7 @@ async function clinic() {
 }
 
 benchPlanner(line);
+await benchLab(line);
 if (process.argv.includes('--clinic')) await clinic();
 else if (!process.argv.includes('--short')) {
   await whole();

@@ -192,11 +192,11 @@ try {
     .click();
   await page.getByText(/At least 35 days/).waitFor();
   await shot('protocol');
-  await page.goto(`${url}/library/knee-forward-weighted/teach`);
-  await page.getByRole('button', { name: 'Start the pacer' }).waitFor();
-  await page.keyboard.press('1');
-  await page.getByText(/^Cue on the handout/).waitFor();
-  await shot('teach');
+  const [singer] = await (await page.request.get(`${url}/api/people?q=Averil`)).json();
+  await page.goto(`${url}/episodes/${singer.episodes[0].id}/lab`);
+  await page.getByRole('button', { name: /^Heel raise/ }).click();
+  await page.getByText('L: early outward shift').waitFor();
+  await shot('lab');
 
   const phone = await (
     await browser.newContext({

@@ -37,6 +37,8 @@ export const CHANGES: readonly News[] = [
       say('What is only done with someone beside says so, and waits until someone is said to be there.'),
       say('No dose grows where the leading measure fell by more than its error.'),
       say('Upkeep says when it may end, and Day when it has lasted its time.'),
+      say('The foot lab: a pressure mat and a motion pair, captured or from a file, beside Plan.'),
+      say('What a capture tells goes into the visit as measures, and comes on a page for the patient.'),
     ],
   },
   {

@@ -167,7 +167,8 @@ function Wave({
           />
           <text
             x={xAt(wave.heelOff / 100) + (side === 'left' ? -4 : 4)}
-            y={PLOT.height - PLOT.bottom - 3}
+            // One above the other: both heels often leave at about the same time.
+            y={PLOT.height - PLOT.bottom - (side === 'left' ? 11 : 1)}
             textAnchor={side === 'left' ? 'end' : 'start'}
             fontSize="10"
             fill={colour}
