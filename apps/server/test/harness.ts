@@ -326,9 +326,14 @@ export async function takePhoto(world: World, episodeId: string): Promise<string
 
 /** A capture of a made-up person as the lab sends it, packed. */
 export function packedCapture(seconds = 1): Buffer {
+  const known = packed.get(seconds);
+  if (known !== undefined) return known;
   const sim = simulateMat({ walker: walkerOf(4), task: 'stance', side: 'both', seed: 2, mistakes: [] });
-  return gzipSync([...jsonLines(recordMat(sim, seconds))].join(''));
+  const made = gzipSync([...jsonLines(recordMat(sim, seconds))].join(''));
+  packed.set(seconds, made);
+  return made;
 }
+const packed = new Map<number, Buffer>();
 
 export const CAPTURE = 'task=stance&side=both&wearing=barefoot&from=device&note=&mass=70';
 

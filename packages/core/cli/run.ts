@@ -80,6 +80,19 @@ function lines(validate: ValidateFunction, input: unknown): string[] {
   return [...new Set((told.length > 0 ? told : errors).map((e) => line(e, input)))];
 }
 
+const checks = new Map<FunctionName, ValidateFunction>();
+
+/** The check of a function's input, made when it is first asked. */
+function checkOf(name: FunctionName): ValidateFunction {
+  const known = checks.get(name);
+  if (known !== undefined) return known;
+  const ajv = new Ajv({ allErrors: true, strict: false, multipleOfPrecision: 9 });
+  for (const shared of SHARED) ajv.addSchema(shared);
+  const made = ajv.compile(SCHEMAS[name].input);
+  checks.set(name, made);
+  return made;
+}
+
 function isName(name: string): name is FunctionName {
   return (NAMES as string[]).includes(name);
 }
@@ -104,9 +117,7 @@ export function run(args: readonly string[], stdin: () => string): RunResult {
   } catch (error) {
     return fail(`input: is not JSON (${error instanceof Error ? error.message : 'unreadable'})`);
   }
-  const ajv = new Ajv({ allErrors: true, strict: false, multipleOfPrecision: 9 });
-  for (const shared of SHARED) ajv.addSchema(shared);
-  const validate = ajv.compile(SCHEMAS[name].input);
+  const validate = checkOf(name);
   if (!validate(input)) return fail(...lines(validate, input));
   const result = FUNCTIONS[name](input as Record<string, unknown>);
   if (!result.ok)

@@ -23,17 +23,30 @@ const tooLong = (line: number): ReadCapture => ({
   },
 });
 
+const MOST_FRAMES = (RECORDING_LIMITS.seconds + 1) * RECORDING_LIMITS.rateHz;
+
 /**
  * Unpacks a recording as it is read, a piece at a time, so that others are answered meanwhile; hands its frames to `sink`.
  * What unpacks to more than is ever kept is refused before it is held.
  */
 export async function readCapture(packed: Buffer, sink: FrameSink): Promise<ReadCapture> {
   let header: RecordingHeader | null = null;
+  let frames = 0;
+  const counted = (): void => {
+    frames += 1;
+  };
   const reader = recordingReader({
-    ...sink,
     begin(h) {
       header = h;
       sink.begin(h);
+    },
+    mat(t, cells) {
+      counted();
+      sink.mat(t, cells);
+    },
+    motion(t, left, right) {
+      counted();
+      sink.motion(t, left, right);
     },
   });
   const unpacked = Readable.from([packed]).pipe(createGunzip());
@@ -46,6 +59,8 @@ export async function readCapture(packed: Buffer, sink: FrameSink): Promise<Read
       if (bytes > CAPTURE_LIMITS.unpacked) return tooLong(0);
       const problem = reader.push(decoder.decode(chunk, { stream: true }));
       if (problem !== null) return { ok: false, problem };
+      // More frames than a minute has, whatever their times say.
+      if (frames > MOST_FRAMES) return tooLong(frames + 1);
     }
   } catch {
     return { ok: false, problem: { line: 0, reason: say('not packed as a capture is, or cut off') } };

@@ -196,13 +196,19 @@ describe('what goes wrong on a mat', () => {
       ),
     ),
   )('%s in %s: %s by %s', (mistake, task, level, key) => {
-    const { r, q } = capture(walkerOf(7), task, [mistake], 'both', task === 'walk' ? 9 : 4);
+    const { r, q } = capture(
+      walkerOf(7),
+      task,
+      [mistake],
+      'both',
+      task === 'walk' ? 6 : mistake === 'drift' ? 4 : 1.5,
+    );
     expect(keys(analyseMat(r, q), level)).toContain(key);
   });
 
   it('a person without a mistake is told without one', () => {
     for (const task of ['stance', 'squat'] as const) {
-      const { r, q } = capture(walkerOf(7), task);
+      const { r, q } = capture(walkerOf(7), task, [], 'both', task === 'stance' ? 1.5 : 8);
       expect(analyseMat(r, q).notes).toEqual([]);
     }
   });
@@ -227,10 +233,10 @@ describe('what goes wrong on a mat', () => {
   it('drift and broken cells taken away leave what was there', () => {
     const w = walkerOf(7);
     const clean = analyseMat(
-      ...(Object.values(capture(w, 'stance', [], 'both', 4)) as [MatRecording, never]),
+      ...(Object.values(capture(w, 'stance', [], 'both', 2)) as [MatRecording, never]),
     );
     for (const mistake of ['drift', 'dead-cells', 'stuck-cells'] as const) {
-      const { r, q } = capture(w, 'stance', [mistake], 'both', 4);
+      const { r, q } = capture(w, 'stance', [mistake], 'both', 2);
       const found = analyseMat(r, q).quantities.left;
       for (const name of ['heel', 'innerBall', 'weightShare'])
         expect(Math.abs((found[name]?.value ?? 0) - (clean.quantities.left[name]?.value ?? 0))).toBeLessThan(
@@ -252,7 +258,7 @@ describe('faults are told on the side that has them, and not on the other', () =
     ['spares-big-toe', 'walk', 'pushFirstRay', 22, -1],
   ] as const)('%s', (fault, task, name, limit, direction) => {
     const w = personWith(fault);
-    const { r, q } = capture(w, task, [], 'both', 14);
+    const { r, q } = capture(w, task, [], 'both', task === 'stance' ? 1.5 : 8);
     const report = analyseMat(r, q);
     const ill = w.fault?.side ?? 'left';
     const well = ill === 'left' ? 'right' : 'left';

@@ -25,7 +25,14 @@ function known(
   return { header: HEADER, times, left: { shin: angle(0), heel: angle(1), pitch: angle(2) }, right: null };
 }
 
-const walking = (walker: Walker, mistakes: MotionMistake[] = [], perfect = false) =>
+const walking = (walker: Walker, mistakes: MotionMistake[] = [], perfect = false): MotionReport => {
+  const key = `${walker.seed} ${mistakes.join()} ${String(perfect)}`;
+  const known = walked.get(key) ?? walk(walker, mistakes, perfect);
+  walked.set(key, known);
+  return known;
+};
+const walked = new Map<string, MotionReport>();
+const walk = (walker: Walker, mistakes: MotionMistake[], perfect: boolean) =>
   analyseMotion(
     recordMotion(simulateMotion({ walker, task: 'walk', side: 'both', seed: 3, mistakes, perfect }), 16),
     { task: 'walk', side: 'both' },

@@ -51,6 +51,7 @@ interface State {
   belowLine: number;
   gaps: number[];
   ended: boolean;
+  empty: number;
   notes: LineProblem[];
 }
 
@@ -151,6 +152,8 @@ function parsed(text: string): Record<string, unknown> | null {
 }
 
 const MOST_HEADING_LINES = 40;
+/** Lines that say nothing; a file of more is none. */
+const MOST_EMPTY = 1000;
 
 const legOf = (a: readonly (number | null)[], from: number): Read<Angles | null> => {
   const three = a.slice(from, from + 3);
@@ -215,6 +218,7 @@ const fresh = (): State => ({
   belowLine: 0,
   gaps: [],
   ended: false,
+  empty: 0,
   notes: [],
 });
 
@@ -222,7 +226,11 @@ const fresh = (): State => ({
 function takeLine(s: State, raw: string, sink: FrameSink): void {
   s.line += 1;
   const text = (s.line === 1 ? raw.replace(/^\uFEFF/, '') : raw).replace(/\r$/, '');
-  if (text.trim() === '' || s.ended) return;
+  if (text.trim() === '' || s.ended) {
+    s.empty += 1;
+    if (s.empty > MOST_EMPTY) s.problem = { line: s.line, reason: say('too many empty lines') };
+    return;
+  }
   const json = s.header === null ? s.above.length === 0 && text.startsWith('{') : s.above.length === 0;
   if (s.header === null && !json && s.above.length === 0 && !text.startsWith(CSV_FIRST)) {
     s.problem = {

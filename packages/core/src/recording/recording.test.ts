@@ -144,6 +144,7 @@ describe('a file that is not as it should be', () => {
     ],
     ['null for a cell', json(frame(0), frame(0.01, '[[3,1,null]]'), ''), 3, 'cell 4: not a number'],
     ['cells beyond the mat', json(frame(0), frame(0.01, '[[15,1,2]]'), ''), 3, 'more cells than the mat has'],
+    ['nothing but lines', `${json(frame(0))}${'\n'.repeat(1100)}`, 1003, 'too many empty lines'],
     ['a broken line', json(frame(0), '{"t":0.01,"ru', ''), 3, 'a line that is not a frame'],
   ])('%s: is refused by its line with the reason', (_, text, line, reason) => {
     expect(read(text).end).toEqual({ ok: false, problem: { line, reason } });

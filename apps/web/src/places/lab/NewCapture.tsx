@@ -1,12 +1,4 @@
-import {
-  LAB_TASK_WORDS,
-  LAB_TASKS,
-  type LabTask,
-  type RecordingKind,
-  say,
-  sayKey,
-  type Tag,
-} from '@heathstep/core';
+import { LAB_TASK_WORDS, LAB_TASKS, type LabTask, type RecordingKind, say, sayKey } from '@heathstep/core';
 import { CAPTURE_PLANS, MAT_MISTAKES, MOTION_MISTAKES } from '@heathstep/core/lab';
 import { useState } from 'react';
 import {
@@ -21,12 +13,12 @@ import { ApiError, upload } from '../../api/client.js';
 import { type ClinicContent, queryClient, useSession } from '../../api/queries.js';
 import { dayHere } from '../../parts/dates.js';
 import { SelectField, TextField } from '../../parts/fields.js';
-import { tagList } from '../../parts/tagWords.js';
 import { type ChosenStretch, FromFile } from './FromFile.js';
 import { LiveView } from './LiveView.js';
 import { isUsable, type LabQuestion, type LabReading } from './reading.js';
 import { Notes, Reading } from './Reading.js';
 import { NotTakenError, runJob } from './runJob.js';
+import { notNow } from './notNow.js';
 import { useLive } from './useLive.js';
 import { INSTRUMENT_WORDS } from './words.js';
 
@@ -56,24 +48,6 @@ interface Fresh {
 }
 
 const oneLegged = (task: LabTask): boolean => task === 'balance';
-
-/** What a task puts on the foot that is off now, in words; null when it may be done. A side without a complaint counts too. */
-export function notNow(
-  task: LabTask,
-  side: Choice['side'],
-  content: Pick<ClinicContent, 'measures'>,
-  off: EpisodeView['tagsOff'],
-): string | null {
-  const measures = (['pressure-mat', 'motion-pair'] as const).flatMap((k) =>
-    labMeasures(content.measures, k, task),
-  );
-  const needs = new Set<Tag>(measures.flatMap(({ measure }) => measure.needs ?? []));
-  const sides = side === 'both' ? (['left', 'right'] as const) : [side];
-  const held = [...needs].filter((t) => sides.some((s) => off[s].includes(t)));
-  return held.length === 0
-    ? null
-    : say('Not now: safety switches off {{tagList}}', { tagList: tagList(held) });
-}
 
 /** The mat's factor of a stance of this day, for tasks in which the weight is never whole on it. */
 const factorOf = (captures: readonly CaptureView[], today: string): number | null =>

@@ -1,7 +1,7 @@
 import { pressureColour } from '@heathstep/core/lab';
 
 /** The scale of pressure as 256 colours, red green blue and opaque. */
-export function palette(ground: 'light' | 'dark'): Uint8ClampedArray {
+function palette(ground: 'light' | 'dark'): Uint8ClampedArray {
   const out = new Uint8ClampedArray(256 * 4);
   for (let i = 0; i < 256; i += 1) out.set([...pressureColour(i / 255, ground), 255], i * 4);
   return out;

@@ -104,7 +104,7 @@ function sharesOf(l: FootLoads, at: readonly number[]): FootPlay['shares'] {
 }
 
 /** One foot, or one step of it, ready to be played. */
-export function playOf(
+function playOf(
   report: Pick<MatReport, 'clean' | 'factor'>,
   l: FootLoads,
   rises: readonly Rise[],

@@ -4,7 +4,7 @@ import type { LiveAsked, LiveSeen, LiveTold } from './live.js';
 import type { LabReading } from './reading.js';
 
 /** Where a capture from an instrument is. */
-export type LiveState =
+type LiveState =
   | { readonly at: 'off' }
   | { readonly at: 'connecting' }
   | { readonly at: 'failed' }

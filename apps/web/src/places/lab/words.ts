@@ -6,7 +6,7 @@ export const INSTRUMENT_WORDS: Readonly<Record<RecordingKind, string>> = {
   'motion-pair': say('Motion pair'),
 };
 
-export const sideWords = (side: CaptureView['side']): string =>
+const sideWords = (side: CaptureView['side']): string =>
   side === 'both' ? say('both feet') : side === 'left' ? say('left foot') : say('right foot');
 
 /** A capture in a few words: what, which foot, what was on it. */
