@@ -64,6 +64,9 @@ export function OverTime({
             <Key dash={dash} width={width} colour="var(--color-ink)" /> {word}
           </span>
         ))}
+        {plays.some((p) => p.rises.length > 0) && (
+          <span>{say('washed: the way up; the mark: the first head gives up its load')}</span>
+        )}
         {other !== null && <span>{say('faint: the other capture')}</span>}
       </p>
       <div
