@@ -1,5 +1,5 @@
 const swc = [
-  '@swc/jest',
+  '<rootDir>/scripts/lib/jestTransform.cjs',
   {
     jsc: {
       parser: { syntax: 'typescript', decorators: true, tsx: true },
@@ -13,7 +13,11 @@ const swc = [
 ];
 
 const shared = {
-  transform: { '^.+\\.(t|j)sx?$': swc, '^.+\\.mjs$': swc },
+  transform: {
+    '/node_modules/.+\\.m?js$': ['@swc/jest', swc[1]],
+    '^.+\\.(t|j)sx?$': swc,
+    '^.+\\.mjs$': swc,
+  },
   // Packages published as ES modules only run here as CommonJS, so they are transformed too.
   transformIgnorePatterns: [
     '/node_modules/(?!(@nestjs|file-type|load-esm|token-types|strtok3|uint8array-extras|nestjs-pino|@tokenizer|peek-readable)/)',

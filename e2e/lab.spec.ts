@@ -32,7 +32,7 @@ test('kept captures are looked at, compared, played and told in plain words', as
   await expect(page.getByRole('heading', { name: 'Walk, both feet, insole' })).toBeVisible();
   await expect(page.getByText('Turning in, how far')).toBeVisible();
   await page.getByLabel('Beside').selectOption({ index: 1 });
-  await expect(page.getByText(/^Left: -\d/).first()).toContainText('against the other');
+  await expect(page.getByText(/^Left: -\d/).first()).toContainText('against the other capture');
   await page.getByLabel('Held against').selectOption('other-capture');
   await expectAccessible(page, 'two captures beside each other');
 

@@ -29,14 +29,14 @@ const plain = () => {
   return out;
 };
 const first = took(() => analyseMat(mat, question), 1)[0];
-const again = took(() => analyseMat(mat, question), 9);
-const naive = took(plain, 9);
-const motion = took(() => analyseMotion(pair, { task: 'walk', side: 'both' }), 9);
+const again = took(() => analyseMat(mat, question), 5);
+const naive = took(plain, 5);
+const motion = took(() => analyseMotion(pair, { task: 'walk', side: 'both' }), 5);
 const report = analyseMat(mat, question);
 const loads = report.feet.left[0];
 const view = footView(mat.header, loads.foot);
 const size = mat.header.columns * mat.header.rows;
-const pictures = took(() => { seen(view, report.clean.cells, { from: loads.from * size }); seen(view, report.clean.cells, { from: (loads.from + 1) * size }); }, 200);
+const pictures = took(() => { seen(view, report.clean.cells, { from: loads.from * size }); seen(view, report.clean.cells, { from: (loads.from + 1) * size }); }, 60);
 parentPort.postMessage({ first, again, naive, motion, pictures });
 `;
 

@@ -187,6 +187,17 @@ function Shown({ course, content, capture, other, captures, compare, discard }: 
   const { episode } = course;
   const { query, progress } = useReading(capture);
   const beside = useReading(other);
+  // The one before of the same kind stands behind the numbers where no other is chosen.
+  const before =
+    captures.find(
+      (c) =>
+        c.at < capture.at &&
+        c.kind === capture.kind &&
+        c.task === capture.task &&
+        c.side === capture.side &&
+        c.wearing === capture.wearing,
+    ) ?? null;
+  const last = useReading(other === null ? before : null);
   const alike = captures.filter(
     (c) => c.id !== capture.id && c.kind === capture.kind && c.task === capture.task,
   );
@@ -240,6 +251,7 @@ function Shown({ course, content, capture, other, captures, compare, discard }: 
                   ? null
                   : { reading: beside.query.data, name: `${captureWords(other)}, ${momentText(other.at)}` }
               }
+              last={last.query.data ?? null}
               name={`${captureWords(capture)}, ${momentText(capture.at)}`}
               measures={measures}
               affected={episode.affected}

@@ -60,6 +60,8 @@ interface NumbersProps {
   readonly measures: readonly LabMeasure[];
   readonly reading: LabReading;
   readonly other: LabReading | null;
+  /** What the other one is, in words. */
+  readonly otherIs: string;
   readonly affected: Affected;
   readonly ageYears: number | null;
 }
@@ -83,7 +85,7 @@ export function Numbers(props: NumbersProps) {
   );
 }
 
-function Row({ row, reading, other, affected, ageYears }: NumbersProps & { row: LabMeasure }) {
+function Row({ row, reading, other, otherIs, affected, ageYears }: NumbersProps & { row: LabMeasure }) {
   const { measure, source } = row;
   const now = bothOf(reading.quantities, source.quantity);
   const then = other === null ? { left: null, right: null } : bothOf(other.quantities, source.quantity);
@@ -97,13 +99,7 @@ function Row({ row, reading, other, affected, ageYears }: NumbersProps & { row: 
       </div>
       <div className="grid grid-cols-[4.6rem_minmax(0,1fr)_4.6rem] items-center gap-2">
         <Value side="left" row={row} reading={reading} />
-        <PairBar
-          measure={measure}
-          left={left}
-          right={right}
-          before={then}
-          beforeIs={say('the other capture')}
-        />
+        <PairBar measure={measure} left={left} right={right} before={then} beforeIs={otherIs} />
         <Value side="right" row={row} reading={reading} />
       </div>
       <div className="text-sm">
@@ -125,7 +121,8 @@ function Row({ row, reading, other, affected, ageYears }: NumbersProps & { row: 
           return (
             <div key={side} className={changeTone(change.direction)}>
               <Why of={() => whyChange(measure, a, b)} className={PRESSED}>
-                {say('{{side}}: {{change}}{{unit}} against the other', {
+                {say('{{side}}: {{change}}{{unit}} against {{other}}', {
+                  other: otherIs,
                   side: sentence(say(side)),
                   change: `${change.change > 0 ? '+' : ''}${shown(change.change, measure.decimals)}`,
                   unit: unitAfter(measure),

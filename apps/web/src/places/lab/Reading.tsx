@@ -6,6 +6,7 @@ import { plainWords } from '@heathstep/core/lab';
 import { Cursor, useCursor, usePlaying } from './cursor.js';
 import { Numbers } from './Numbers.js';
 import { OverTime, PointsTable } from './OverTime.js';
+import { Parts } from './Parts.js';
 import { Prints } from './Prints.js';
 import type { LabReading } from './reading.js';
 import { Waves } from './Waves.js';
@@ -13,6 +14,8 @@ import { Waves } from './Waves.js';
 interface ReadingProps {
   readonly reading: LabReading;
   readonly other: { readonly reading: LabReading; readonly name: string } | null;
+  /** The capture before it of the same kind, whose numbers and waves stand behind; null where there is none. */
+  readonly last?: LabReading | null;
   readonly name: string;
   readonly measures: readonly LabMeasure[];
   readonly affected: 'left' | 'right' | 'both' | 'none';
@@ -26,7 +29,7 @@ const secondsOf = (r: LabReading, step: number): number =>
 const SLOWER = 4;
 
 /** A capture as it is looked at: prints, loads over time or waves, all with one cursor, and the numbers. */
-export function Reading({ reading, other, name, measures, affected, ageYears }: ReadingProps) {
+export function Reading({ reading, other, last = null, name, measures, affected, ageYears }: ReadingProps) {
   const [step, setStep] = useState(0);
   const walk = reading.task === 'walk';
   const seconds = secondsOf(reading, step) * (walk ? SLOWER : 1);
@@ -87,11 +90,13 @@ export function Reading({ reading, other, name, measures, affected, ageYears }: 
           {say('For the patient')}
         </button>
       )}
-      <Waves reading={reading} other={other?.reading ?? null} cursor={cursor} />
+      <Parts reading={reading} />
+      <Waves reading={reading} other={other?.reading ?? last} cursor={cursor} />
       <Numbers
         measures={measures}
         reading={reading}
-        other={other?.reading ?? null}
+        other={other?.reading ?? last}
+        otherIs={other === null ? say('the last one like it') : say('the other capture')}
         affected={affected}
         ageYears={ageYears}
       />

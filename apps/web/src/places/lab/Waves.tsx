@@ -87,7 +87,7 @@ export function Waves({
           onChange={choose}
           options={[
             ['usual', say('a usual walk (convention)')],
-            ['other-capture', say('the other capture')],
+            ['other-capture', say('the last or other capture')],
             ['none', say('nothing')],
           ]}
         />

@@ -14,6 +14,8 @@ import {
   type QualityNote,
   type Recording,
   type RecordingKind,
+  type Region,
+  REGIONS,
   type Rise,
   scaleTop,
   seen,
@@ -65,6 +67,17 @@ export interface WaveSeen {
   readonly heelOff: number | null;
 }
 
+/** One part of the sole over a capture, or the mean of its steps. */
+interface PartSeen {
+  readonly region: Region;
+  readonly peakKpa: number;
+  /** Mean load over the touched area. */
+  readonly meanKpa: number;
+  readonly areaCm2: number;
+  /** Share of the load over time, %. */
+  readonly timeShare: number;
+}
+
 /** A capture, worked out for the page. */
 export interface LabReading {
   readonly kind: RecordingKind;
@@ -81,6 +94,8 @@ export interface LabReading {
   /** The top of the scale of pressure, kPa. */
   readonly topKpa: number;
   readonly plays: PerSide<readonly FootPlay[]>;
+  /** By part of the sole; none of a foot that was not on the mat. */
+  readonly parts: PerSide<readonly PartSeen[]>;
   readonly waves: PerSide<WaveSeen | null>;
   /** Heel under the shin over time, deg, where there are no steps. */
   readonly angles: PerSide<Float32Array | null>;
@@ -150,6 +165,23 @@ function playOf(
   };
 }
 
+/** The parts of a sole over its steps, or over the one stretch it stood. */
+function partsOf(steps: readonly FootLoads[]): readonly PartSeen[] {
+  if (steps.length === 0) return [];
+  const mean = (of: (l: FootLoads) => number): number => steps.reduce((s, l) => s + of(l), 0) / steps.length;
+  const sum = (values: Float64Array): number => values.reduce((s, v) => s + v, 0);
+  return REGIONS.map((region) => ({
+    region,
+    peakKpa: mean((l) => l.peak[region]),
+    // A newton on a square centimetre is 10 kPa.
+    meanKpa: mean((l) =>
+      l.area[region] > 0 ? (10 * sum(partOver(l, region))) / l.count / l.area[region] : 0,
+    ),
+    areaCm2: mean((l) => l.area[region]),
+    timeShare: mean((l) => (100 * sum(partOver(l, region))) / (sum(l.totals) || 1)),
+  }));
+}
+
 const perSide = <T>(of: (side: Side) => T): PerSide<T> => ({ left: of('left'), right: of('right') });
 
 const wave = (e: Ensemble | null, heelOff: number | undefined): WaveSeen | null =>
@@ -189,6 +221,7 @@ export function readingOf(
       weighed: false,
       topKpa: 0,
       plays: { left: [], right: [] },
+      parts: { left: [], right: [] },
       waves: perSide((s) => wave(found.waves[s], found.quantities[s]['heelOff']?.value)),
       angles: perSide((s) => {
         const a = found.angles[s];
@@ -211,6 +244,7 @@ export function readingOf(
     weighed: found.weighed,
     topKpa,
     plays,
+    parts: perSide((s) => partsOf(found.feet[s])),
     waves: { left: null, right: null },
     angles: { left: null, right: null },
   };
