@@ -65,6 +65,8 @@ export async function printPicture(report: MatReport): Promise<PrintPicture | nu
 const COLOURS: Readonly<Record<Side, string>> = { left: '#1f5f8b', right: '#a4461f' };
 const WIDE = 460;
 const HIGH = 170;
+/** Room for the figures of the axis. */
+const LEFT = 26;
 
 /** The mean waves of both feet over each other, with what is around them; null where there is none. */
 export function wavePicture(report: MotionReport): string | null {
@@ -76,7 +78,7 @@ export function wavePicture(report: MotionReport): string | null {
   const all = waves.flatMap(({ e }) => [...e.mean]);
   const low = Math.floor(Math.min(...all, 0)) - 2;
   const high = Math.ceil(Math.max(...all, 0)) + 2;
-  const x = (k: number): number => (k / (WAVE_POINTS - 1)) * WIDE;
+  const x = (k: number): number => LEFT + (k / (WAVE_POINTS - 1)) * (WIDE - LEFT);
   const y = (v: number): number => HIGH - ((v - low) / (high - low)) * HIGH;
   const lines = waves.flatMap(({ side, e }) => {
     const at = (v: Float64Array, k: number): number => v[k] as number;
@@ -90,5 +92,14 @@ export function wavePicture(report: MotionReport): string | null {
       `<polyline points="${points(-1)}" fill="none" stroke="${COLOURS[side]}" stroke-width="0.5"/>`,
     ];
   });
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDE} ${HIGH}" width="${WIDE}" height="${HIGH}"><line x1="0" x2="${WIDE}" y1="${y(0)}" y2="${y(0)}" stroke="#d9d2c4" stroke-width="1"/>${lines.join('')}</svg>`;
+  const marks = Array.from(
+    { length: Math.floor((high - low) / 5) + 1 },
+    (_, i) => Math.ceil(low / 5) * 5 + i * 5,
+  )
+    .filter((v) => v <= high)
+    .map(
+      (v) =>
+        `<line x1="${LEFT}" x2="${WIDE}" y1="${y(v)}" y2="${y(v)}" stroke="#d9d2c4" stroke-width="${v === 0 ? 1.2 : 0.5}"/><text x="${LEFT - 5}" y="${y(v) + 3}" font-size="9" text-anchor="end" fill="#5d5348">${v}</text>`,
+    );
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDE} ${HIGH}" width="${WIDE}" height="${HIGH}">${marks.join('')}${lines.join('')}</svg>`;
 }

@@ -18,7 +18,7 @@ import { LiveView } from './LiveView.js';
 import { isUsable, type LabQuestion, type LabReading } from './reading.js';
 import { Notes, Reading } from './Reading.js';
 import { NotTakenError, runJob } from './runJob.js';
-import { notNow } from './notNow.js';
+import { besideFor, notNow } from './notNow.js';
 import { useLive } from './useLive.js';
 import { INSTRUMENT_WORDS } from './words.js';
 
@@ -177,7 +177,8 @@ export function NewCapture({ episode, content, captures, kept, leave }: NewCaptu
         </div>
       </section>
     );
-  const off = notNow(choice.task, choice.side, content, episode.tagsOff);
+  const beside = besideFor(choice.task, choice.side, content, episode.supervised);
+  const off = notNow(choice.task, choice.side, content, episode);
   return (
     <section aria-label={say('New capture')} className="max-w-3xl space-y-4">
       <h2>{say('New capture')}</h2>
@@ -194,6 +195,7 @@ export function NewCapture({ episode, content, captures, kept, leave }: NewCaptu
           {off}
         </p>
       )}
+      {beside !== null && <p className="font-semibold text-hold-deep">{beside}</p>}
       {episode.bodyMassKg === null && choice.kind === 'pressure-mat' && (
         <p className="text-sm text-hold-deep">
           {say(
@@ -304,7 +306,7 @@ function Choices({
         value={choice.task}
         onChange={(t) => chooseTask(LAB_TASKS.find((k) => k === t) ?? 'stance')}
         options={tasks.map((t) => {
-          const off = notNow(t, 'both', content, episode.tagsOff);
+          const off = notNow(t, 'both', content, episode);
           return [
             t,
             off === null ? say(LAB_TASK_WORDS[t]) : `${say(LAB_TASK_WORDS[t])} (${say('not now')})`,

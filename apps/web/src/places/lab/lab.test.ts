@@ -4,7 +4,7 @@ import { recordMat, recordMotion, simulateMat, simulateMotion, walkerOf } from '
 import type { VisitView } from '@heathstep/contracts';
 import { labMeasures } from '@heathstep/contracts';
 import { enteringOf, takingBack } from './intoVisit.js';
-import { notNow } from './notNow.js';
+import { besideFor, notNow } from './notNow.js';
 import { pixels, paletteOf } from './palette.js';
 import { bandOf, lineOf, PLOT, ticksOf, xAt, yAt } from './plotting.js';
 import { isUsable, readingOf } from './reading.js';
@@ -156,10 +156,20 @@ describe('numbers on their way into a visit', () => {
 
   it('are not captured on a side on which safety switches off what it takes', () => {
     const content = { measures: [measure] };
-    const off = { left: [], right: ['weight-bearing'] } as const;
+    const off = { tagsOff: { left: [], right: ['weight-bearing'] }, notPrescribed: [] } as const;
     expect(notNow('stance', 'both', content, off)).toContain('safety switches off');
     expect(notNow('stance', 'left', content, off)).toBeNull();
     expect(notNow('walk', 'both', content, off)).toBeNull();
+  });
+
+  it('are not captured of anyone with an open sign, or whose safety was not asked; and say who stands beside', () => {
+    const content = { measures: [measure] };
+    const open = { tagsOff: { left: [], right: [] }, notPrescribed: ['41 safety answers missing'] } as const;
+    for (const task of ['stance', 'walk'] as const)
+      expect(notNow(task, 'left', content, open)).toBe('Not now: 41 safety answers missing');
+    const supervised = { left: ['weight-bearing'], right: [] } as const;
+    expect(besideFor('stance', 'both', content, supervised)).toContain('Only with someone beside');
+    expect(besideFor('stance', 'right', content, supervised)).toBeNull();
   });
 });
 
