@@ -1,7 +1,7 @@
 import type { MeasureDefinition } from '@heathstep/core';
 import { collector, isMat, type Recording } from '@heathstep/core/lab';
 import { recordMat, recordMotion, simulateMat, simulateMotion, walkerOf } from '@heathstep/core/simulate';
-import type { VisitView } from '@heathstep/contracts';
+import type { EpisodeView, VisitView } from '@heathstep/contracts';
 import { labMeasures } from '@heathstep/contracts';
 import { enteringOf, takingBack } from './intoVisit.js';
 import { besideFor, notNow } from './notNow.js';
@@ -156,7 +156,11 @@ describe('numbers on their way into a visit', () => {
 
   it('are not captured on a side on which safety switches off what it takes', () => {
     const content = { measures: [measure] };
-    const off = { tagsOff: { left: [], right: ['weight-bearing'] }, notPrescribed: [] } as const;
+    const off = {
+      tagsOff: { left: [], right: ['weight-bearing'] },
+      heldBack: [],
+      safety: { blockedBecause: [] },
+    } as unknown as EpisodeView;
     expect(notNow('stance', 'both', content, off)).toContain('safety switches off');
     expect(notNow('stance', 'left', content, off)).toBeNull();
     expect(notNow('walk', 'both', content, off)).toBeNull();
@@ -164,9 +168,15 @@ describe('numbers on their way into a visit', () => {
 
   it('are not captured of anyone with an open sign, or whose safety was not asked; and say who stands beside', () => {
     const content = { measures: [measure] };
-    const open = { tagsOff: { left: [], right: [] }, notPrescribed: ['41 safety answers missing'] } as const;
-    for (const task of ['stance', 'walk'] as const)
-      expect(notNow(task, 'left', content, open)).toBe('Not now: 41 safety answers missing');
+    const tagsOff = { left: [], right: [] };
+    const open = (more: object) => ({ tagsOff, heldBack: [], ...more }) as unknown as EpisodeView;
+    const unanswered = { safety: { blockedBecause: ['41 safety answers missing'] } };
+    for (const task of ['stance', 'walk'] as const) {
+      expect(notNow(task, 'left', content, open(unanswered))).toBe('Not now: 41 safety answers missing');
+      expect(notNow(task, 'left', content, open({ safety: null }))).toContain('have not been asked');
+      const stop = { safety: { blockedBecause: [] }, heldBack: ['a stop was reported'] };
+      expect(notNow(task, 'right', content, open(stop))).toBe('Not now: a stop was reported');
+    }
     const supervised = { left: ['weight-bearing'], right: [] } as const;
     expect(besideFor('stance', 'both', content, supervised)).toContain('Only with someone beside');
     expect(besideFor('stance', 'right', content, supervised)).toBeNull();

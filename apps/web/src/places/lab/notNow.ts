@@ -23,10 +23,15 @@ export function notNow(
   task: LabTask,
   side: Which,
   content: Pick<ClinicContent, 'measures'>,
-  episode: Pick<EpisodeView, 'tagsOff' | 'notPrescribed'>,
+  episode: Pick<EpisodeView, 'tagsOff' | 'heldBack' | 'safety'>,
 ): string | null {
-  if (episode.notPrescribed.length > 0)
-    return say('Not now: {{reasons}}', { reasons: episode.notPrescribed.join('; ') });
+  const { safety, heldBack } = episode;
+  // What keeps off only a plan, such as the age a protocol begins at, keeps nobody off the mat.
+  const reasons = new Set([
+    ...heldBack,
+    ...(safety === null ? [say('The safety questions have not been asked')] : safety.blockedBecause),
+  ]);
+  if (reasons.size > 0) return say('Not now: {{reasons}}', { reasons: [...reasons].join('; ') });
   const held = needsOf(task, content).filter((t) =>
     sidesOf(side).some((s) => episode.tagsOff[s].includes(t)),
   );
