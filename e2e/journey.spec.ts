@@ -374,6 +374,10 @@ test('a flare: two reds running suggest easing back', async ({ page }) => {
 
 test('an open urgent sign blocks; a clinician closes it with its result', async ({ page }) => {
   await signIn(page);
+  await expect(page.getByRole('link', { name: /Hanne Rook/ })).toBeVisible();
+  // What blocks a prescription can never be set aside.
+  await expect(page.getByRole('button', { name: /^Set .* aside$/ }).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Set Hanne Rook aside' })).toHaveCount(0);
   await page.getByRole('link', { name: /Hanne Rook/ }).click();
   const stops = page.getByRole('status', { name: 'Open stop signs' });
   await expect(stops.getByText(/Urgent: Hot swollen foot with reduced feeling, right/)).toBeVisible();
