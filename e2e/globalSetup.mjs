@@ -1,4 +1,4 @@
-import { chmodSync, mkdtempSync, openSync, rmSync } from 'node:fs';
+import { chmodSync, mkdirSync, mkdtempSync, openSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
@@ -41,15 +41,17 @@ export default async function setup(config) {
   const running = [];
   // A log that can never be written, as on a full disk: nobody is to notice.
   const full = openSync('/dev/full', 'w');
-  const urls = [];
   const made = await copies(database, config.workers);
-  for (const copy of made) {
-    const devices = await startDevices();
-    const port = await freePort();
-    running.push(devices.child);
-    running.push(await startServer(copy, port, { HEATHSTEP_DEVICES_URL: devices.url }, full, 'inherit'));
-    urls.push(`http://127.0.0.1:${port}`);
-  }
+  const urls = await Promise.all(
+    made.map(async (copy) => {
+      const [devices, port] = await Promise.all([startDevices(), freePort()]);
+      running.push(devices.child);
+      running.push(await startServer(copy, port, { HEATHSTEP_DEVICES_URL: devices.url }, full, 'inherit'));
+      return `http://127.0.0.1:${port}`;
+    }),
+  );
+  process.env.E2E_SEEN = join(folder, 'seen');
+  mkdirSync(process.env.E2E_SEEN);
   process.env.E2E_URLS = JSON.stringify(urls);
   process.env.E2E_DATABASES = JSON.stringify(made);
   process.env.E2E_PASSWORD = signIn.password;

@@ -23,6 +23,9 @@ const results = join(ROOT, 'test-results');
 mkdirSync(results, { recursive: true });
 const bin = (name) => join(BIN, name);
 
+/** More room for what is young: a tenth less time for collecting it. */
+const NODE_OPTIONS = `${process.env.NODE_OPTIONS ?? ''} --max-semi-space-size=64`.trim();
+
 const secondsSince = (started) => (Date.now() - started) / 1000;
 
 /** Runs a command and resolves to whether it passed; what it says is shown in one piece when it has ended, or as it comes. */
@@ -32,7 +35,7 @@ function run(name, command, args, { live = false, env = {} } = {}) {
   return new Promise((resolve) => {
     const child = spawn(command, args, {
       cwd: ROOT,
-      env: { ...process.env, ...env },
+      env: { ...process.env, NODE_OPTIONS, ...env },
       stdio: ['ignore', live ? 'inherit' : 'pipe', live ? 'inherit' : 'pipe'],
     });
     let said = '';
@@ -128,8 +131,8 @@ async function inTurn(tasks) {
   for (let task = tasks.shift(); task !== undefined; task = tasks.shift()) await task();
 }
 
-/** Two tasks at a time, so that two cores have something to do. */
-const sideBySide = (tasks) => Promise.all([inTurn(tasks), inTurn(tasks)]);
+/** Three tasks at a time: what asks the database waits for it a third of its time, and two cores are to have something to do. */
+const sideBySide = (tasks) => Promise.all([inTurn(tasks), inTurn(tasks), inTurn(tasks)]);
 
 async function journeys() {
   const file = join(results, 'e2e.json');

@@ -117,7 +117,7 @@ export async function makeWorld(
     publicUrl,
     secureCookies: publicUrl !== null,
   });
-  await app.init();
+  await app.listen(0, '127.0.0.1');
   const server = app.getHttpServer();
   const caller = (cookie: string, email: string): Caller => {
     const with_ = (t: request.Test, body?: object) =>
