@@ -136,7 +136,7 @@ describe('faults of the wave are told on the side that has them', () => {
     ['late-pronation', 'peakTime', 52, 1],
     ['fast-pronation', 'rate', 100, 1],
     ['far-pronation', 'amplitude', 12, 1],
-    ['early-heel-off', 'heelOff', 58, -1],
+    ['early-heel-off', 'heelOff', 50, -1],
   ] as const)('%s', (fault, name, limit, direction) => {
     const w = personWith(fault);
     const report = walking(w);

@@ -21,7 +21,7 @@ const STEP = {
   /** Contact: the toes were up by at least so much, and then come down at least so fast. */
   toesUp: 7,
   falls: -120,
-  /** Heel-off: the heel is so far up from where it stood flat. */
+  /** Heel-off is read back from where the heel is so far up from where it stood flat. */
   heelUp: 4,
   leastSeconds: 0.35,
   mostSeconds: 1.4,
@@ -64,12 +64,25 @@ function contactBetween(pitch: Float64Array, rate: Float64Array, from: number, t
   return null;
 }
 
-function heelOffOf(pitch: Float64Array, contact: number, toeOff: number): number {
+/**
+ * The moment the heel leaves: read back from where it is surely up. A heel begins to rise as the square of the time, so that it
+ * has been on its way for twice its height over its rate.
+ */
+function heelOffOf(
+  pitch: Float64Array,
+  rate: Float64Array,
+  rateHz: number,
+  [contact, toeOff]: readonly [number, number],
+): number {
   const span = toeOff - contact;
   const flat =
     median([...pitch.slice(contact + Math.round(span * 0.18), contact + Math.round(span * 0.33))]) ?? 0;
-  for (let i = toeOff; i > contact; i -= 1) if ((pitch[i] as number) > flat - STEP.heelUp) return i + 1;
-  return contact;
+  let up = toeOff;
+  while (up > contact && (pitch[up] as number) <= flat - STEP.heelUp) up -= 1;
+  const falling = -(rate[up + 1] ?? 0);
+  if (falling <= 0) return up + 1;
+  const since = (2 * (flat - (pitch[up + 1] as number)) * rateHz) / falling;
+  return Math.max(contact, Math.round(up + 1 - since));
 }
 
 /** Finds the times on the ground of one leg from the angle of its heel against the floor, deg. */
@@ -86,7 +99,7 @@ export function groundTimes(pitchDeg: Float32Array, rateHz: number): FoundSteps 
     const contact = contactBetween(pitch, rate, from, to);
     const seconds = contact === null ? 0 : (to - contact) / rateHz;
     if (contact === null || seconds < STEP.leastSeconds || seconds > STEP.mostSeconds) missed += 1;
-    else steps.push({ contact, heelOff: heelOffOf(pitch, contact, to), toeOff: to });
+    else steps.push({ contact, heelOff: heelOffOf(pitch, rate, rateHz, [contact, to]), toeOff: to });
   }
   return { steps, missed };
 }

@@ -194,14 +194,13 @@ export function waveTruth(foot: FootTruth): Readonly<Record<string, number>> {
   const grid = Array.from({ length: 2001 }, (_, i) => i / 2000);
   const top = wave.contact + wave.amplitude;
   const high = grid.filter((s) => waveAt(wave, s) >= top - 0.05 * wave.amplitude);
-  const off = grid.find((s) => s > PITCH.flatBy && pitchAt(heelOff, s) < -4) ?? 1;
   return {
     amplitude: wave.amplitude,
     rate: (wave.amplitude * Math.PI) / (2 * wave.peakAt * contactSeconds),
     peakTime: (100 * ((high[0] ?? 0) + (high.at(-1) ?? 0))) / 2,
     duration: (100 * grid.filter((s) => waveAt(wave, s) > wave.rest).length) / grid.length,
-    heelOff: 100 * off,
-    atHeelOff: waveAt(wave, off) - wave.rest,
+    heelOff: 100 * heelOff,
+    atHeelOff: waveAt(wave, heelOff) - wave.rest,
     late: waveAt(wave, 0.9) - wave.rest,
     contactMs: contactSeconds * 1000,
   };

@@ -1,6 +1,6 @@
 import { LAB_TASK_WORDS, LAB_TASKS, type LabTask, type RecordingKind, say, sayKey } from '@heathstep/core';
 import { CAPTURE_PLANS, MAT_MISTAKES, MOTION_MISTAKES } from '@heathstep/core/lab';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import {
   CAPTURE_WEARING,
   CAPTURE_WEARING_WORDS,
@@ -69,6 +69,28 @@ interface NewCaptureProps {
   readonly leave: () => void;
 }
 
+/** How far the working out of a stretch is, and its ending before that: by hand, by another, or with the page. */
+function useWorking() {
+  const [progress, setProgress] = useState<number | null>(null);
+  const control = useRef<AbortController | null>(null);
+  useEffect(() => () => control.current?.abort(), []);
+  const end = (): void => setProgress(null);
+  return {
+    progress,
+    end,
+    begin: (): { signal: AbortSignal; progress: (share: number) => void } => {
+      control.current?.abort();
+      control.current = new AbortController();
+      setProgress(0);
+      return { signal: control.current.signal, progress: setProgress };
+    },
+    cancel: (): void => {
+      control.current?.abort();
+      end();
+    },
+  };
+}
+
 /** What is chosen, the instrument or file it comes from, and what came of it. */
 function useCapturing({ episode, captures }: Pick<NewCaptureProps, 'episode' | 'captures'>) {
   const session = useSession();
@@ -78,7 +100,7 @@ function useCapturing({ episode, captures }: Pick<NewCaptureProps, 'episode' | '
   const [mistake, setMistake] = useState('');
   const [fresh, setFresh] = useState<Fresh | null>(null);
   const [fileError, setFileError] = useState<string | null>(null);
-  const [working, setWorking] = useState(false);
+  const working = useWorking();
   const factor = factorOf(captures, episode.today);
   const question: LabQuestion = {
     task: choice.task,
@@ -101,28 +123,26 @@ function useCapturing({ episode, captures }: Pick<NewCaptureProps, 'episode' | '
   };
   const fromFile = async ({ file, from, seconds, over }: ChosenStretch): Promise<void> => {
     setFileError(null);
-    setWorking(true);
     const chosen = choiceOfFile(choice, over.header);
     setChoice(chosen);
     const { task, side } = chosen;
     try {
-      const done = await runJob({
-        do: 'stretch',
-        file,
-        from,
-        seconds,
-        question: { ...question, task, side },
-      });
+      const done = await runJob(
+        { do: 'stretch', file, from, seconds, question: { ...question, task, side } },
+        working.begin(),
+      );
       if (done.packed !== null)
         setFresh({ reading: done.reading, packed: done.packed, from: 'file', choice: chosen, factor });
     } catch (error) {
+      // Ended by who asked for it: nothing is wrong, and nothing is kept.
+      if (error instanceof DOMException) return;
       setFileError(
         error instanceof NotTakenError
           ? say('Line {{line}}: {{reason}}', { line: error.line, reason: error.message })
           : say('This file could not be read'),
       );
     }
-    setWorking(false);
+    working.end();
   };
   const { state } = live;
   const worked: Fresh | null =
@@ -236,7 +256,15 @@ function Troubles({ capturing }: { capturing: ReturnType<typeof useCapturing> })
   const { state } = live;
   return (
     <>
-      {working && <p role="status">{say('Working it out')}</p>}
+      {working.progress !== null && (
+        <div role="status" className="flex items-center gap-3 text-sm">
+          <span>{say('Working it out')}</span>
+          <progress value={working.progress} max={1} aria-label={say('Working it out')} />
+          <button type="button" className="text-action min-h-11" onClick={working.cancel}>
+            {say('Cancel')}
+          </button>
+        </div>
+      )}
       {fileError !== null && (
         <p role="alert" className="text-ease-deep">
           {fileError}
