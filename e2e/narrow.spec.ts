@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import { signIn } from './support.js';
 
 test('pages of the clinic fit a telephone and a half window without scrolling sideways', async ({ page }) => {
-  await signIn(page);
+  await signIn(page, 'orla.rendell');
   const { items } = (await (await page.request.get(new URL('/api/day', page.url()).href)).json()) as {
     items: { name: string; episodeId: string }[];
   };
@@ -14,6 +14,9 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
     ['/outcomes', 'Outcomes'],
     ['/library', 'Exercises'],
     ['/measures?show=lunge-knee-bent', 'Measures'],
+    ['/clinic/staff', 'Heathstep demo clinic'],
+    ['/clinic/facts', 'Heathstep demo clinic'],
+    ['/clinic/audit', 'Heathstep demo clinic'],
     [`/episodes/${episode}/course`, 'Oskar Thwaite'],
     [`/episodes/${episode}/plan`, 'Oskar Thwaite'],
     [`/episodes/${episode}/letter`, 'How it goes'],

@@ -72,7 +72,7 @@ async function main() {
   stops.push(() => stopServer(server));
   void supervise('The server', begin, { first, ...watched });
   process.stdout.write(`Heathstep is ready at http://127.0.0.1:${port}\n`);
-  process.stdout.write('Demo sign-ins (made-up clinic):\n');
+  if (signIns.length > 0) process.stdout.write('Demo sign-ins (made-up clinic):\n');
   for (const { email, password, role } of signIns)
     process.stdout.write(`  ${role.padEnd(10)} ${email.padEnd(34)} ${password}\n`);
 }

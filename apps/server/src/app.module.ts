@@ -4,10 +4,16 @@ import { TypeOrmModule } from '@nestjs/typeorm';
 import { LoggerModule } from 'nestjs-pino';
 import { destination, type DestinationStream } from 'pino';
 import type { IncomingMessage, ServerResponse } from 'node:http';
+import { AuditController } from './audit/audit.controller.js';
+import { Sealing } from './audit/sealing.js';
 import { AuthGuard } from './auth/auth.js';
+import { PasswordController } from './auth/password.controller.js';
 import { SessionController } from './auth/session.controller.js';
 import type { Config } from './config.js';
 import { CalendarController } from './calendar/calendar.controller.js';
+import { AccountLinksController } from './clinic/accountLinks.controller.js';
+import { ClinicController } from './clinic/clinic.controller.js';
+import { StaffController } from './clinic/staff.controller.js';
 import { Content, ContentController, LanguageController } from './content/content.controller.js';
 import { CourseController } from './course/course.controller.js';
 import { EventsController } from './course/events.controller.js';
@@ -45,6 +51,11 @@ import { VisitsController } from './visits/visits.controller.js';
 const CONTROLLERS = [
   HealthController,
   SessionController,
+  PasswordController,
+  AccountLinksController,
+  ClinicController,
+  StaffController,
+  AuditController,
   ContentController,
   LanguageController,
   DayController,
@@ -118,6 +129,7 @@ export class AppModule {
         PlanDrafts,
         MovingPeople,
         Clock,
+        Sealing,
         { provide: APP_GUARD, useClass: AuthGuard },
         { provide: APP_FILTER, useClass: ProblemFilter },
         { provide: APP_PIPE, useFactory: validationPipe },

@@ -78,6 +78,12 @@ describe('whatever is sent', () => {
       "INSERT INTO home_question (id, clinic_id, episode_id, text, at) VALUES ($1, $2, $3, 'May I run?', now())",
       [asked, world.clinics[0], episodeId],
     );
+    const member = fresh();
+    await (
+      await world.as(0, 'lead')
+    )
+      .post('/api/clinic/staff', { id: member, name: 'Bo', email: 'bo@clinic.example', role: 'assistant' })
+      .expect(201);
     rights = [
       {
         method: 'POST',
@@ -287,6 +293,34 @@ describe('whatever is sent', () => {
       },
       { method: 'POST', path: `/api/questions/${asked}/answer`, body: { answer: 'Yes, gently' } },
       { method: 'POST', path: '/api/home/questions', body: { id: fresh(), text: 'May I swim?' } },
+      {
+        method: 'POST',
+        path: '/api/clinic/staff',
+        body: { id: fresh(), name: 'Ada', email: 'ada@clinic.example', role: 'clinician' },
+      },
+      { method: 'PATCH', path: `/api/clinic/staff/${member}`, body: { name: 'Ada', role: 'clinician' } },
+      {
+        method: 'PUT',
+        path: '/api/clinic',
+        body: {
+          name: 'Feet',
+          phone: '01632 960 111',
+          emergencyNumber: '999',
+          locale: 'en-GB',
+          timeZone: 'UTC',
+        },
+      },
+      { method: 'POST', path: '/api/account-links', body: { token: 'x'.repeat(43) } },
+      {
+        method: 'POST',
+        path: '/api/account-links/password',
+        body: { token: 'x'.repeat(43), password: 'lantern gravel otter plum' },
+      },
+      {
+        method: 'POST',
+        path: '/api/session/password',
+        body: { current: 'none of it', password: 'lantern gravel otter plum' },
+      },
       { method: 'PATCH', path: '/api/session', body: { registration: 'PH 1' } },
       { method: 'POST', path: '/api/session', body: { email: 'nobody@clinic.example', password: 'x' } },
       { method: 'POST', path: '/api/home/session', body: { token: 'x'.repeat(43), code: '123456' } },

@@ -49,6 +49,7 @@ describe('two clinics in one database', () => {
     question: string;
     event: string;
     capture: string;
+    member: string;
   };
 
   beforeAll(async () => {
@@ -66,6 +67,7 @@ describe('two clinics in one database', () => {
       question: randomUUID(),
       event: randomUUID(),
       capture: await keepCapture(world, mine.episodeId),
+      member: (await (await world.as(0, 'clinician')).get('/api/session').expect(200)).body.user.id as string,
       device: (await (await world.as(0, 'clinician')).get('/api/session/devices')).body[0].id as string,
     };
     await (
@@ -183,6 +185,9 @@ describe('two clinics in one database', () => {
     ['GET questions', (who) => who.get(`/api/episodes/${ids.episode}/questions`)],
     ['POST answer', (who) => who.post(`/api/questions/${ids.question}/answer`, { answer: 'Yes' })],
     ['DELETE aside', (who) => who.del(`/api/day/asides/${ids.aside}`)],
+    ['POST account link', (who) => who.post(`/api/clinic/staff/${ids.member}/link`)],
+    ['PATCH member', (who) => who.patch(`/api/clinic/staff/${ids.member}`, { role: 'lead' })],
+    ['DELETE sessions of a member', (who) => who.del(`/api/clinic/staff/${ids.member}/sessions`)],
     ['DELETE device', (who) => who.del(`/api/session/devices/${ids.device}`)],
     ['PUT routine', (who) => who.put(`/api/library/routines/${ids.routine}`, { retired: true })],
     ['GET brings', (who) => who.get(`/api/plans/${ids.plan}/brings`)],

@@ -29,7 +29,31 @@ export {
   LONGEST_ASIDE_DAYS,
   MAY_BE_SET_ASIDE,
 } from './day.js';
+export {
+  AUDIT_KIND_WORDS,
+  AUDIT_KINDS,
+  type AuditKind,
+  type AuditLine,
+  AuditQuery,
+  type AuditSealsView,
+  type AuditView,
+} from './audit.js';
 export { AccountPatch, SignInBody } from './session.js';
+export {
+  AccountLinkBody,
+  type AccountLinkFor,
+  type AccountLinkView,
+  ChosenPasswordBody,
+  ClinicBody,
+  MemberBody,
+  MemberPatch,
+  type MemberView,
+  NewClinicBody,
+  OwnPasswordBody,
+  ROLE_WORDS,
+  ROLES,
+  type StaffRole,
+} from './staff.js';
 export {
   EpisodeBody,
   EpisodePatch,

@@ -67,7 +67,9 @@ export async function removeDemo(source: DataSource): Promise<void> {
     'episode',
     'person',
     'user_session',
+    'account_link',
     'app_user',
+    'audit_seal',
     'audit',
     'content_review',
   ];

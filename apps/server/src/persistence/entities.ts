@@ -1,6 +1,7 @@
 import type { StageKey } from '@heathstep/core';
 import type { AppointmentState, EventKind, Outcome } from '@heathstep/contracts';
 import { LabCapture } from './labCapture.js';
+import { AccountLink, AppUser, AuditSeal, UserSession } from './staff.js';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
 const JSONB = { type: 'jsonb' } as const;
@@ -21,32 +22,6 @@ export class Clinic {
 
 abstract class OfClinic {
   @Column({ name: 'clinic_id', ...UUID }) clinicId!: string;
-}
-
-@Entity('app_user')
-@Index('app_user_of_clinic', ['clinicId', 'id'], { unique: true })
-@Check('app_user_role_check', `role IN ('lead', 'clinician', 'assistant')`)
-export class AppUser extends OfClinic {
-  @PrimaryColumn(UUID) id!: string;
-  @Column(TEXT) email!: string;
-  @Column(TEXT) name!: string;
-  @Column(TEXT) role!: 'lead' | 'clinician' | 'assistant';
-  @Column({ name: 'password_hash', ...TEXT }) passwordHash!: string;
-  @Column({ type: 'text', nullable: true }) registration!: string | null;
-}
-
-@Entity('user_session')
-@Index('user_session_expiry', ['expiresAt'])
-@Index('user_session_id', ['id'], { unique: true })
-@Index('user_session_user', ['userId'])
-export class UserSession extends OfClinic {
-  @PrimaryColumn({ name: 'token_hash', ...TEXT }) tokenHash!: string;
-  @Column(UUID) id!: string;
-  @Column(TEXT) agent!: string;
-  @Column(TEXT) address!: string;
-  @Column({ name: 'user_id', ...UUID }) userId!: string;
-  @Column({ name: 'created_at', ...TIME }) createdAt!: Date;
-  @Column({ name: 'expires_at', ...TIME }) expiresAt!: Date;
 }
 
 @Entity('person')
@@ -439,6 +414,7 @@ export class SetAside extends OfClinic {
 @Entity('audit')
 @Index('audit_person', ['clinicId', 'personId', 'at'])
 @Index('audit_user', ['clinicId', 'userId', 'at'])
+@Index('audit_seq', ['clinicId', 'seq'], { unique: true })
 export class Audit extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column(TIME) at!: Date;
@@ -449,6 +425,8 @@ export class Audit extends OfClinic {
   @Column(TEXT) subject!: string;
   /** People whom a list showed, by id; null where it is about one. */
   @Column({ type: 'jsonb', nullable: true }) shown!: readonly string[] | null;
+  /** Order of writing; what is sealed is sealed by it. */
+  @Column({ type: 'bigint', generated: 'identity', generatedIdentity: 'ALWAYS' }) seq!: string;
 }
 
 @Entity('content_review')
@@ -460,10 +438,14 @@ export class ContentReview {
   @Column({ name: 'reviewed_on', type: 'date' }) reviewedOn!: string;
 }
 
+export { AccountLink, AppUser, UserSession } from './staff.js';
+
 export const ENTITIES = [
   Clinic,
   AppUser,
   UserSession,
+  AccountLink,
+  AuditSeal,
   Person,
   EpisodeRow,
   StageSpanRow,

@@ -21,6 +21,8 @@ import { LabCaptures1766500000000 } from './migrations/labCaptures.js';
 import { CourseEvents1766400000000 } from './migrations/courseEvents.js';
 import { Routines1765400000000 } from './migrations/routines.js';
 import { Safety1764300000000 } from './migrations/safety.js';
+import { AuditSeals1766700000000 } from './migrations/auditSeals.js';
+import { Staff1766600000000 } from './migrations/staff.js';
 import { Sealed1765900000000 } from './migrations/sealed.js';
 
 /** Connection options; the schema comes from migrations only, never from the entities. */
@@ -51,6 +53,8 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     CameBack1766300000000,
     CourseEvents1766400000000,
     LabCaptures1766500000000,
+    Staff1766600000000,
+    AuditSeals1766700000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -9,6 +9,7 @@ import { momentText } from '../parts/dates.js';
 import { SelectField } from '../parts/fields.js';
 import { pageLanguage, speakFromNowOn } from '../parts/language.js';
 import { deviceWords } from './deviceWords.js';
+import { OwnPassword } from './OwnPassword.js';
 
 const devicesKey = ['devices'] as const;
 
@@ -27,6 +28,7 @@ export function Account({ user, close }: { user: SessionView['user']; close: () 
           </Dialog.Title>
           <Registration user={user} />
           <Language />
+          <OwnPassword />
           <Devices />
           <Dialog.Close className="action-quiet mt-6">{say('Close')}</Dialog.Close>
         </Dialog.Content>

@@ -110,35 +110,26 @@ function Me({
             </div>
           </div>
           <Light />
-          {role !== 'assistant' && (
-            <DropdownMenu.Item
-              className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
-              onSelect={() => void navigate('/outcomes')}
-            >
-              {say('Outcomes')}
-            </DropdownMenu.Item>
-          )}
-          <DropdownMenu.Item
-            className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
-            onSelect={account}
-          >
-            {say('Account and devices')}
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
-            onSelect={help}
-          >
-            {unread ? say('What changed') : say('Keys, words, what changed')}
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
-            onSelect={() => void signOut()}
-          >
-            {say('Sign out')}
-          </DropdownMenu.Item>
+          {role !== 'assistant' && <Choice to={() => void navigate('/outcomes')}>{say('Outcomes')}</Choice>}
+          {role === 'lead' && <Choice to={() => void navigate('/clinic')}>{say('Clinic')}</Choice>}
+          <Choice to={account}>{say('Account and devices')}</Choice>
+          <Choice to={help}>{unread ? say('What changed') : say('Keys, words, what changed')}</Choice>
+          <Choice to={() => void signOut()}>{say('Sign out')}</Choice>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+/** One of the menu: what it says, and what it does. */
+function Choice({ to, children }: { to: () => void; children: string }) {
+  return (
+    <DropdownMenu.Item
+      className="flex min-h-11 cursor-pointer items-center rounded px-3 outline-none data-[highlighted]:bg-heather-wash"
+      onSelect={to}
+    >
+      {children}
+    </DropdownMenu.Item>
   );
 }
 

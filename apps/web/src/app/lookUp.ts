@@ -23,6 +23,7 @@ const PLACES: readonly Hit[] = (
     [say('Bands and equipment'), say('what they pull at, what stands in'), '/library/equipment'],
     [say('Measures'), say('how each is taken'), '/measures'],
     [say('Outcomes'), say('what became of people, by protocol'), '/outcomes'],
+    [say('Clinic'), say('who works here, what it says of itself, the log'), '/clinic'],
   ] as const
 ).map(([name, beside, to]) => ({ group: say('Places'), name, beside, to }));
 

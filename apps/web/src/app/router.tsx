@@ -12,6 +12,12 @@ export const router = createBrowserRouter([
     errorElement: <Crashed />,
   },
   {
+    path: '/join',
+    hydrateFallbackElement: <Blank />,
+    lazy: async () => ({ Component: (await import('../places/signin/Join.js')).Join }),
+    errorElement: <Crashed />,
+  },
+  {
     path: '/home',
     hydrateFallbackElement: <Blank />,
     lazy: async () => ({ Component: (await import('../places/home/Home.js')).Home }),
@@ -72,6 +78,10 @@ export const router = createBrowserRouter([
       {
         path: 'outcomes',
         lazy: async () => ({ Component: (await import('../places/outcomes/Outcomes.js')).Outcomes }),
+      },
+      {
+        path: 'clinic/:part?',
+        lazy: async () => ({ Component: (await import('../places/clinic/Clinic.js')).Clinic }),
       },
       {
         path: 'measures',

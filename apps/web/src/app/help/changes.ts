@@ -11,6 +11,10 @@ export const CHANGES: readonly News[] = [
   {
     day: '2026-11-28',
     lines: [
+      say(
+        'Clinic, in the menu of leads: who works here, what the clinic says of itself, who saw and changed what.',
+      ),
+      say('One’s own password is changed in Account and devices.'),
       say('An exercise can be given for the morning, midday or evening; sentence and calendar say so.'),
       say('A reading typed with all its decimals goes on by itself; Enter and Tab still do no harm.'),
       say('Alt with up or down comes to a step ready to type.'),

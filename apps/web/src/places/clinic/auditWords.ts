@@ -1,0 +1,59 @@
+import { say } from '@heathstep/core';
+
+const ACTIONS: Readonly<Record<string, string>> = {
+  read: say('looked at'),
+  list: say('saw a list of'),
+  create: say('added'),
+  change: say('changed'),
+  give: say('gave'),
+  sign: say('signed'),
+  remove: say('removed'),
+  ask: say('asked'),
+  answer: say('answered'),
+  'set-aside': say('set aside'),
+  'take-back': say('took back'),
+  leave: say('let leave'),
+  choose: say('chose'),
+  print: say('printed'),
+  export: say('exported'),
+  'sign-in': say('signed in'),
+  'sign-in-failed': say('tried to sign in, wrong password'),
+  'sign-out': say('signed out'),
+  'sign-out-elsewhere': say('signed out elsewhere'),
+};
+
+const SUBJECTS: Readonly<Record<string, string>> = {
+  account: say('someone of the clinic'),
+  'account-link': say('a link to choose a password'),
+  appointment: say('a planned visit'),
+  appointments: say('planned visits'),
+  audit: say('this log'),
+  calendar: say('a calendar'),
+  capture: say('a capture'),
+  captures: say('captures'),
+  clinic: say('what the clinic says of itself'),
+  course: say('the course'),
+  day: say('the day'),
+  decision: say('a decision'),
+  episode: say('a complaint'),
+  event: say('an event of the course'),
+  events: say('the events of the course'),
+  handout: say('a handout'),
+  home: say('the page at home'),
+  letter: say('a letter'),
+  password: say('a password'),
+  people: say('people'),
+  person: say('a person'),
+  photo: say('a picture'),
+  photos: say('pictures'),
+  plan: say('a plan'),
+  question: say('a question'),
+  questions: say('questions'),
+  session: '',
+  visit: say('a visit'),
+};
+
+/** What was done; the key of what has no words yet, never nothing. */
+export const actionWords = (action: string): string => ACTIONS[action] ?? action;
+
+export const subjectWords = (subject: string): string => SUBJECTS[subject] ?? subject;

@@ -1,0 +1,156 @@
+import { execFile } from 'node:child_process';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { expect, type Page, test } from '@playwright/test';
+import { expectAccessible, signIn, url } from './support.js';
+
+const GOOD = 'lantern gravel otter plum';
+
+/** A clinic made by the command on this worker’s database; what the command says. */
+async function clinicMade(email: string): Promise<string> {
+  const worker = Number(process.env['TEST_PARALLEL_INDEX'] ?? 0);
+  const databases = JSON.parse(process.env['E2E_DATABASES'] ?? '[]') as {
+    ownerUrl: string;
+    appUrl: string;
+  }[];
+  const flags = {
+    name: 'Millbrook Feet',
+    phone: '01632 960 111',
+    emergency: '999',
+    locale: 'en-GB',
+    'time-zone': 'Europe/London',
+    lead: 'Ada Ørsted',
+    email,
+  };
+  const { stdout } = await promisify(execFile)(
+    process.execPath,
+    [
+      join(import.meta.dirname, '..', 'apps', 'server', 'dist', 'makeClinic.js'),
+      ...Object.entries(flags).flatMap(([flag, value]) => [`--${flag}`, value]),
+    ],
+    {
+      env: {
+        ...process.env,
+        HEATHSTEP_OWNER_DATABASE_URL: databases[worker]?.ownerUrl,
+        HEATHSTEP_APP_DATABASE_URL: databases[worker]?.appUrl,
+      },
+    },
+  );
+  return stdout;
+}
+
+async function choosePassword(page: Page, link: string): Promise<void> {
+  await page.goto(url(`/join${link.slice(link.indexOf('#'))}`));
+  await page.getByLabel('Password').fill('millbrook1');
+  await page.getByRole('button', { name: 'Take this password' }).click();
+  await expect(page.getByText(/^Too easy to guess/)).toBeVisible();
+  await expectAccessible(page, 'Choosing a password');
+  await page.getByLabel('Password').fill(GOOD);
+  await page.getByRole('button', { name: 'Take this password' }).click();
+  await page.getByRole('link', { name: 'Sign in' }).click();
+}
+
+async function comeIn(page: Page, email: string): Promise<void> {
+  await page.getByLabel('E-mail').fill(email);
+  await page.getByLabel('Password').fill(GOOD);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+}
+
+test('a clinic from nothing: made, led, joined by someone, changed, left, and all of it in the log', async ({
+  page,
+  browser,
+}) => {
+  const said = await clinicMade('ada@millbrook.example');
+  const link = /http\S+#\S+/.exec(said)?.[0] ?? '';
+  expect(link).toContain('/join#');
+  await choosePassword(page, link);
+  await comeIn(page, 'ada@millbrook.example');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/look/);
+
+  await test.step('the link was used up', async () => {
+    const again = await browser.newPage();
+    await again.goto(url(`/join${link.slice(link.indexOf('#'))}`));
+    await expect(again.getByRole('alert')).toContainText('This link does not work any more');
+    await again.close();
+  });
+
+  await test.step('someone is added, comes in by a link, and is seen to be here', async () => {
+    await page.getByRole('button', { name: /, account/ }).click();
+    await page.getByRole('menuitem', { name: 'Clinic' }).click();
+    await page.getByRole('button', { name: 'Add someone' }).click();
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await expect(page.getByText('Type a name of 1 to 80 characters')).toBeVisible();
+    await page.getByLabel('Name').fill('Bryn Holt');
+    await page.getByLabel('E-mail').fill('Bryn@millbrook.example');
+    await page.getByLabel('Role', { exact: true }).selectOption('assistant');
+    await page.getByRole('button', { name: 'Add', exact: true }).dblclick();
+    const told = await page.getByRole('textbox', { name: 'Link for Bryn Holt' }).inputValue();
+    await expectAccessible(page, 'Who works here');
+    const other = await browser.newPage();
+    await choosePassword(other, told);
+    await comeIn(other, 'bryn@millbrook.example');
+    await expect(other.getByRole('heading', { level: 1 })).toContainText(/look/);
+    await other.goto(url('/clinic'));
+    await expect(other.getByText('This is for the leads of the clinic.')).toBeVisible();
+    await page.reload();
+    await expect(page.getByText(/^bryn@millbrook\.example$/)).toHaveCount(1);
+    await page.getByRole('button', { name: 'Bryn Holt leaves' }).click();
+    await page.getByRole('button', { name: 'Yes, Bryn Holt leaves' }).click();
+    await expect(page.getByText('Left: 1')).toBeVisible();
+    await other.goto(url('/people'));
+    await expect(other.getByRole('heading', { level: 1, name: 'Sign in' })).toBeVisible();
+    await other.close();
+    await page.getByRole('button', { name: 'Ada Ørsted leaves' }).click();
+    await page.getByRole('button', { name: 'Yes, Ada Ørsted leaves' }).click();
+    await expect(page.getByText(/is the only lead/)).toBeVisible();
+  });
+
+  await test.step('what the clinic says of itself', async () => {
+    await page.getByRole('link', { name: 'The clinic itself' }).click();
+    await page.getByLabel('Time zone').fill('Europe/Nowhere');
+    await page.getByLabel('Telephone').fill('ring us');
+    await page.getByRole('button', { name: 'Keep' }).click();
+    await expect(page.getByText(/^Type a telephone number/)).toBeVisible();
+    await page.getByLabel('Telephone').fill('01632 960 222');
+    await page.getByRole('button', { name: 'Keep' }).click();
+    await expect(page.getByText('must be a time zone such as Europe/London')).toBeVisible();
+    await expectAccessible(page, 'The clinic itself');
+    await page.getByLabel('Time zone').fill('Europe/Dublin');
+    await page.getByRole('button', { name: 'Keep' }).click();
+    await expect(page.getByText('Kept.')).toBeVisible();
+  });
+
+  await test.step('all of it is in the log, and only of this clinic', async () => {
+    await page.getByRole('link', { name: 'Who saw and changed what' }).click();
+    const log = page.getByRole('region', { name: 'The log' });
+    await expect(log.getByText('changed what the clinic says of itself')).toBeVisible();
+    await expect(log.getByText('let leave someone of the clinic')).toBeVisible();
+    await expect(log.getByText('Orla Rendell')).toHaveCount(0);
+    await page.getByLabel('What', { exact: true }).selectOption('signed');
+    await expect(log.getByText('changed what the clinic says of itself')).toHaveCount(0);
+    await expect(log.getByText('signed in').first()).toBeVisible();
+    await expectAccessible(page, 'The log');
+  });
+});
+
+test('the log of one person’s record, and one’s own password', async ({ page }) => {
+  await signIn(page, 'orla.rendell');
+  await page.goto(url('/people?add=1'));
+  await page.getByLabel('Name', { exact: true }).fill('Ossian Pell');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Ossian Pell' })).toBeVisible();
+  await page.goto(url('/clinic/audit'));
+  await page.getByLabel('Whose record').fill('ossi');
+  await page.getByRole('button', { name: /Ossian Pell/ }).click();
+  const log = page.getByRole('region', { name: 'The log' });
+  await expect(log.getByText('added a person')).toHaveCount(1);
+  await expect(log.getByRole('link', { name: 'Ossian Pell' }).first()).toBeVisible();
+  await page.getByRole('button', { name: /, account/ }).click();
+  await page.getByRole('menuitem', { name: 'Account and devices' }).click();
+  await page.getByText('Another password').click();
+  await page.getByLabel('The one you have').fill('not this one');
+  await page.getByLabel('The new one').fill(GOOD);
+  await page.getByRole('button', { name: 'Change it' }).click();
+  await expect(page.getByText('This is not the password you have')).toBeVisible();
+  await expectAccessible(page, 'Another password');
+});

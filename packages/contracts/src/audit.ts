@@ -1,0 +1,82 @@
+import { phrase } from '@heathstep/core';
+import { IsIn, IsUUID, Matches } from 'class-validator';
+import { MayBeLeftOut } from './validators.js';
+
+/** What was done, by kind. */
+export const AUDIT_KINDS = {
+  saw: ['read', 'list'],
+  changed: [
+    'create',
+    'change',
+    'give',
+    'sign',
+    'remove',
+    'ask',
+    'answer',
+    'set-aside',
+    'take-back',
+    'leave',
+    'choose',
+  ],
+  took: ['print', 'export'],
+  signed: ['sign-in', 'sign-in-failed', 'sign-out', 'sign-out-elsewhere'],
+} as const;
+export type AuditKind = keyof typeof AUDIT_KINDS;
+
+export const AUDIT_KIND_WORDS: Readonly<Record<AuditKind, string>> = {
+  saw: phrase('looked at'),
+  changed: phrase('changed'),
+  took: phrase('printed or exported'),
+  signed: phrase('signed in or out'),
+};
+
+/** What of the log is asked for; nothing chosen is all of it. */
+export class AuditQuery {
+  @MayBeLeftOut()
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  user?: string;
+
+  @MayBeLeftOut()
+  @IsUUID(undefined, { message: 'must be a UUID' })
+  person?: string;
+
+  @MayBeLeftOut()
+  @IsIn(Object.keys(AUDIT_KINDS), { message: 'must be saw, changed, took or signed' })
+  kind?: AuditKind;
+
+  /** Those before this line. */
+  @MayBeLeftOut()
+  @Matches(/^\d{1,18}$/, { message: 'must be the number of a line' })
+  before?: string;
+}
+
+/** A line of the log of who saw and changed what. */
+export interface AuditLine {
+  readonly seq: string;
+  readonly at: string;
+  /** Null: someone at home, by their link. */
+  readonly who: { readonly id: string; readonly name: string } | null;
+  readonly person: { readonly id: string; readonly name: string } | null;
+  readonly action: string;
+  readonly subject: string;
+  /** How many people a list showed. */
+  readonly shown: number | null;
+}
+
+export interface AuditView {
+  readonly lines: readonly AuditLine[];
+  /** Ask for those before this one; null where there are none. */
+  readonly before: string | null;
+}
+
+/** Whether the log is as it was written. */
+export interface AuditSealsView {
+  readonly seals: number;
+  /** Lines that are sealed. */
+  readonly lines: number;
+  readonly at: string | null;
+  /** The last seal; kept elsewhere it shows that nothing before it was written anew. */
+  readonly hash: string | null;
+  /** Number of the first seal that does not fit what it closes; null where all do. */
+  readonly brokenAt: number | null;
+}
