@@ -2,6 +2,7 @@ import { execFile } from 'node:child_process';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { expect, type Page, test } from '@playwright/test';
+import { bytesOf, codeOf } from '../apps/server/test/authenticator.js';
 import { expectAccessible, signIn, url } from './support.js';
 
 const GOOD = 'lantern gravel otter plum';
@@ -130,6 +131,38 @@ test('a clinic from nothing: made, led, joined by someone, changed, left, and al
     await expect(log.getByText('changed what the clinic says of itself')).toHaveCount(0);
     await expect(log.getByText('signed in').first()).toBeVisible();
     await expectAccessible(page, 'The log');
+  });
+
+  await test.step('a second step: set up by the password, asked for at the next sign-in, a kept code when it is lost', async () => {
+    await page.getByRole('button', { name: /, account/ }).click();
+    await page.getByRole('menuitem', { name: 'Account and devices' }).click();
+    await page.getByText('Second step of signing in: off').click();
+    await page.getByLabel('Password', { exact: true }).fill(GOOD);
+    await page.getByRole('button', { name: 'Set it up' }).click();
+    await expect(page.getByRole('img', { name: 'Picture for the authenticator' })).toBeVisible();
+    await expectAccessible(page, 'Setting up the second step');
+    const secret = bytesOf(
+      (await page.getByRole('dialog').locator('code').innerText()).replaceAll(/\s/g, ''),
+    );
+    await page.getByLabel('The code it shows').fill('12');
+    await page.getByRole('button', { name: 'Switch it on' }).click();
+    await expect(page.getByText('Type the six digits that the authenticator shows')).toBeVisible();
+    await page.getByLabel('The code it shows').fill(codeOf(secret, Date.now() / 1000));
+    await page.getByRole('button', { name: 'Switch it on' }).click();
+    const codes = page.getByRole('region', { name: 'Codes for when the authenticator is lost' });
+    const kept = await codes.getByRole('listitem').first().innerText();
+    await page.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: /, account/ }).click();
+    await page.getByRole('menuitem', { name: 'Sign out' }).click();
+    await comeIn(page, 'ada@millbrook.example');
+    const code = page.getByLabel(/^Code of your authenticator/);
+    await expectAccessible(page, 'Asked for the code');
+    await code.fill('000000');
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page.getByText('This code is not the one of now, or was used already')).toBeVisible();
+    await code.fill(kept);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(/look/);
   });
 });
 

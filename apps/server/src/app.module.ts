@@ -7,7 +7,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { AuditController } from './audit/audit.controller.js';
 import { Sealing } from './audit/sealing.js';
 import { AuthGuard } from './auth/auth.js';
-import { PasswordController } from './auth/password.controller.js';
+import { OwnAccountController } from './auth/ownAccount.controller.js';
 import { SessionController } from './auth/session.controller.js';
 import type { Config } from './config.js';
 import { CalendarController } from './calendar/calendar.controller.js';
@@ -51,7 +51,7 @@ import { VisitsController } from './visits/visits.controller.js';
 const CONTROLLERS = [
   HealthController,
   SessionController,
-  PasswordController,
+  OwnAccountController,
   AccountLinksController,
   ClinicController,
   StaffController,

@@ -188,6 +188,7 @@ describe('two clinics in one database', () => {
     ['POST account link', (who) => who.post(`/api/clinic/staff/${ids.member}/link`)],
     ['PATCH member', (who) => who.patch(`/api/clinic/staff/${ids.member}`, { role: 'lead' })],
     ['DELETE sessions of a member', (who) => who.del(`/api/clinic/staff/${ids.member}/sessions`)],
+    ['DELETE second step of a member', (who) => who.del(`/api/clinic/staff/${ids.member}/second-step`)],
     ['DELETE device', (who) => who.del(`/api/session/devices/${ids.device}`)],
     ['PUT routine', (who) => who.put(`/api/library/routines/${ids.routine}`, { retired: true })],
     ['GET brings', (who) => who.get(`/api/plans/${ids.plan}/brings`)],

@@ -38,7 +38,7 @@ export {
   type AuditSealsView,
   type AuditView,
 } from './audit.js';
-export { AccountPatch, SignInBody } from './session.js';
+export { AccountPatch, ByPasswordBody, FirstCodeBody, SignInBody } from './session.js';
 export {
   AccountLinkBody,
   type AccountLinkFor,
@@ -50,6 +50,8 @@ export {
   type MemberView,
   NewClinicBody,
   OwnPasswordBody,
+  type RecoveryCodesView,
+  type SecondStepView,
   ROLE_WORDS,
   ROLES,
   type StaffRole,

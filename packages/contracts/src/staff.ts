@@ -131,6 +131,7 @@ export interface MemberView {
   /** Invited: has no password yet. */
   readonly state: 'invited' | 'here' | 'left';
   readonly leftAt: string | null;
+  readonly secondStep: boolean;
   readonly lastSignIn: string | null;
   /** Devices that are signed in now. */
   readonly devices: number;
@@ -150,4 +151,15 @@ export interface AccountLinkFor {
   readonly name: string;
   readonly email: string;
   readonly clinic: string;
+}
+
+/** A secret as an authenticator takes it: typed, or read from a picture of the address. */
+export interface SecondStepView {
+  readonly secret: string;
+  readonly uri: string;
+}
+
+/** Codes for when the authenticator is lost; each is used once. */
+export interface RecoveryCodesView {
+  readonly codes: readonly string[];
 }

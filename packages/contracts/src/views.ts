@@ -58,6 +58,8 @@ export interface SessionView {
     readonly initials: string;
     /** Number of the register they are in; stands under letters and signed visits. */
     readonly registration: string | null;
+    /** Signing in asks for a code beside the password. */
+    readonly secondStep: boolean;
   };
   /** Tries with a wrong password since they last signed in; told once, at signing in. */
   readonly wrongTries?: number;

@@ -12,6 +12,7 @@ import { type Actor, audit, Db, type Tx } from '../persistence/db.js';
 import { AppUser, Clinic, UserSession } from '../persistence/entities.js';
 import { Settings } from '../settings.js';
 import { cookie, Me, Open, SESSION_COOKIE, type SignedIn } from './auth.js';
+import { takeCode } from './secondStep.js';
 import { hashToken, sessionToken } from './secrets.js';
 import { type CountedBy, SignInLimits } from './signInLimits.js';
 
@@ -27,7 +28,11 @@ interface Account {
   readonly password_hash: string;
 }
 
-const asActor = ({ id, clinic_id }: Account): Actor => ({ kind: 'user', userId: id, clinicId: clinic_id });
+const asActor = ({ id, clinic_id }: Pick<Account, 'id' | 'clinic_id'>): Actor => ({
+  kind: 'user',
+  userId: id,
+  clinicId: clinic_id,
+});
 
 const addressOf = (request: Request): string => request.ip ?? '';
 
@@ -67,6 +72,7 @@ export class SessionController {
         errors: [{ pointer: '/password', detail: say('E-mail and password do not match') }],
       });
     }
+    await this.secondStep(user, body.code, names);
     this.limits.right(names);
     const token = sessionToken();
     const now = this.clock.now();
@@ -94,6 +100,34 @@ export class SessionController {
       });
       return { ...(await this.view(tx, user.id)), wrongTries };
     });
+  }
+
+  /** Asks for the code where the account has a second step; a wrong one counts as a wrong try. */
+  private async secondStep(
+    { id, clinic_id }: Pick<Account, 'id' | 'clinic_id'>,
+    code: string | undefined,
+    names: Readonly<Record<CountedBy, string>>,
+  ): Promise<void> {
+    const typed = (code ?? '').trim();
+    const found = await this.db.inClinic(clinic_id, async (tx) => {
+      const user = await tx.findOneByOrFail(AppUser, { id });
+      if (user.totpSecret === null) return 'not needed';
+      if (typed === '') return 'missing';
+      if (await takeCode(tx, user, typed, this.clock.now())) return 'right';
+      await audit(tx, asActor({ id, clinic_id }), {
+        action: 'sign-in-failed',
+        subject: 'second-step',
+        personId: null,
+      });
+      return 'wrong';
+    });
+    if (found === 'not needed' || found === 'right') return;
+    if (found === 'wrong') this.limits.wrong(names);
+    const title =
+      found === 'wrong'
+        ? say('This code is not the one of now, or was used already')
+        : say('Type the code that your authenticator shows');
+    throw new ProblemError(401, title, { errors: [{ pointer: '/code', detail: title }] });
   }
 
   /** Who is signed in at this address already is not held up by what others try elsewhere. */
@@ -212,7 +246,8 @@ export class SessionController {
       .toUpperCase();
     const { devicesUrl } = this.settings.config;
     const { id, name, role, registration } = user;
-    return { user: { id, name, role, initials, registration }, clinic, devicesUrl };
+    const secondStep = user.totpSecret !== null;
+    return { user: { id, name, role, initials, registration, secondStep }, clinic, devicesUrl };
   }
 }
 

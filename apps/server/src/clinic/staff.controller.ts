@@ -3,6 +3,7 @@ import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@ne
 import { type AccountLinkView, MemberBody, MemberPatch, type MemberView } from '@heathstep/contracts';
 import { IsNull, MoreThan } from 'typeorm';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
+import { endSecondStep } from '../auth/secondStep.js';
 import { Clock } from '../clock.js';
 import { badRequest, notFound, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
@@ -39,6 +40,7 @@ export class StaffController {
       registration: u.registration,
       state: stateOf(u),
       leftAt: u.leftAt?.toISOString() ?? null,
+      secondStep: u.totpSecret !== null,
       lastSignIn: signIns.find((s) => s.id === u.id)?.at.toISOString() ?? null,
       devices: sessions.filter((s) => s.userId === u.id).length,
       linkUntil: links.find((l) => l.userId === u.id)?.expiresAt.toISOString() ?? null,
@@ -143,6 +145,17 @@ export class StaffController {
     const leads = await tx.findBy(AppUser, { role: 'lead', leftAt: IsNull() });
     if (leads.some((l) => l.id !== user.id && stateOf(l) === 'here')) return;
     throw refusedNow(say('{{name}} is the only lead. Make someone else a lead first', { name: user.name }));
+  }
+
+  /** Whose authenticator and kept codes are lost signs in by the password alone again, until they set it up anew. */
+  @HttpCode(204)
+  @Delete(':id/second-step')
+  withoutSecondStep(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<void> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      if (!(await tx.existsBy(AppUser, { id }))) throw notFound();
+      await endSecondStep(tx, id);
+      await audit(tx, me, { action: 'remove', subject: 'second-step', personId: null });
+    });
   }
 
   /** Signs someone out everywhere, as when a device is lost. */

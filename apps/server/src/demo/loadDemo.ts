@@ -68,6 +68,7 @@ export async function removeDemo(source: DataSource): Promise<void> {
     'person',
     'user_session',
     'account_link',
+    'recovery_code',
     'app_user',
     'audit_seal',
     'audit',

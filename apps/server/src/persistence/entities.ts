@@ -1,7 +1,7 @@
 import type { StageKey } from '@heathstep/core';
 import type { AppointmentState, EventKind, Outcome } from '@heathstep/contracts';
 import { LabCapture } from './labCapture.js';
-import { AccountLink, AppUser, AuditSeal, UserSession } from './staff.js';
+import { AccountLink, AppUser, AuditSeal, RecoveryCode, UserSession } from './staff.js';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
 const JSONB = { type: 'jsonb' } as const;
@@ -446,6 +446,7 @@ export const ENTITIES = [
   UserSession,
   AccountLink,
   AuditSeal,
+  RecoveryCode,
   Person,
   EpisodeRow,
   StageSpanRow,

@@ -22,6 +22,7 @@ import { CourseEvents1766400000000 } from './migrations/courseEvents.js';
 import { Routines1765400000000 } from './migrations/routines.js';
 import { Safety1764300000000 } from './migrations/safety.js';
 import { AuditSeals1766700000000 } from './migrations/auditSeals.js';
+import { SecondStep1766800000000 } from './migrations/secondStep.js';
 import { Staff1766600000000 } from './migrations/staff.js';
 import { Sealed1765900000000 } from './migrations/sealed.js';
 
@@ -55,6 +56,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     LabCaptures1766500000000,
     Staff1766600000000,
     AuditSeals1766700000000,
+    SecondStep1766800000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

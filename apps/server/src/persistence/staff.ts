@@ -14,6 +14,20 @@ export class AppUser {
   @Column({ name: 'password_hash', type: 'text', nullable: true }) passwordHash!: string | null;
   @Column({ type: 'text', nullable: true }) registration!: string | null;
   @Column({ name: 'left_at', type: 'timestamptz', nullable: true }) leftAt!: Date | null;
+  /** Of an authenticator that has not shown a code yet. */
+  @Column({ name: 'totp_pending', type: 'text', nullable: true }) totpPending!: string | null;
+  @Column({ name: 'totp_secret', type: 'text', nullable: true }) totpSecret!: string | null;
+  /** Step of time of the last code that was used: none is used twice. */
+  @Column({ name: 'totp_last', type: 'integer', nullable: true }) totpLast!: number | null;
+}
+
+/** A code for when the authenticator is lost; used once. */
+@Entity('recovery_code')
+export class RecoveryCode {
+  @Column({ name: 'clinic_id', type: 'uuid' }) clinicId!: string;
+  @PrimaryColumn({ name: 'user_id', type: 'uuid' }) userId!: string;
+  @PrimaryColumn({ name: 'code_hash', type: 'text' }) codeHash!: string;
+  @Column({ name: 'used_at', type: 'timestamptz', nullable: true }) usedAt!: Date | null;
 }
 
 @Entity('user_session')

@@ -14,7 +14,7 @@ export const CHANGES: readonly News[] = [
       say(
         'Clinic, in the menu of leads: who works here, what the clinic says of itself, who saw and changed what.',
       ),
-      say('One’s own password is changed in Account and devices.'),
+      say('One’s own password and a second step of signing in by an authenticator: in Account and devices.'),
       say('An exercise can be given for the morning, midday or evening; sentence and calendar say so.'),
       say('A reading typed with all its decimals goes on by itself; Enter and Tab still do no harm.'),
       say('Alt with up or down comes to a step ready to type.'),

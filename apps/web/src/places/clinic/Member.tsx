@@ -49,8 +49,12 @@ function useMember({ of: m, changed, told }: MemberProps) {
     onSettled: changed,
   });
   const out = useMutation({ mutationFn: () => request('DELETE', `${path}/sessions`), onSettled: changed });
-  const failed = [patch.error, link.error, out.error].find((e) => e instanceof ApiError) ?? null;
-  return { patch, link, out, failed, busy: patch.isPending || link.isPending || out.isPending };
+  const step = useMutation({
+    mutationFn: () => request('DELETE', `${path}/second-step`),
+    onSettled: changed,
+  });
+  const failed = [patch.error, link.error, out.error, step.error].find((e) => e instanceof ApiError) ?? null;
+  return { patch, link, out, step, failed, busy: [patch, link, out, step].some((m) => m.isPending) };
 }
 
 /** One who works here or did, and what can be done about them. */
@@ -64,6 +68,9 @@ export function Member(props: MemberProps) {
         {isMe && <span className="text-ink-2">{say(', this is you')}</span>}
         <span className="block text-sm text-ink-2">{m.email}</span>
         <span className="block text-sm text-ink-2">{stateText(m)}</span>
+        {m.secondStep && (
+          <span className="block text-sm text-ink-2">{say('signs in by a code beside the password')}</span>
+        )}
       </div>
       {m.state === 'left' ? (
         <span />
@@ -150,6 +157,17 @@ function Actions({
           onClick={() => does.out.mutate()}
         >
           {say('Sign out everywhere')}
+        </button>
+      )}
+      {m.secondStep && !isMe && (
+        <button
+          type="button"
+          className="text-action min-h-11"
+          disabled={does.busy}
+          aria-label={say('Authenticator lost, {{name}}: without a code', { name: m.name })}
+          onClick={() => does.step.mutate()}
+        >
+          {say('Authenticator lost')}
         </button>
       )}
       <button

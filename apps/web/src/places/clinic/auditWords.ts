@@ -49,6 +49,7 @@ const SUBJECTS: Readonly<Record<string, string>> = {
   plan: say('a plan'),
   question: say('a question'),
   questions: say('questions'),
+  'second-step': say('the second step of signing in'),
   session: '',
   visit: say('a visit'),
 };

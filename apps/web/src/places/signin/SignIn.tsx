@@ -13,30 +13,48 @@ const safeNext = (next: string | null): string =>
 const told = (error: ApiError): string =>
   error.problem.detail === undefined ? error.message : `${error.message}. ${error.problem.detail}.`;
 
-export function SignIn() {
+/** What is typed, and signing in by it; the code is asked for once the password was right. */
+function useSigningIn() {
   const [email, setEmail] = useState('');
   const [password, setPassword] = useState('');
+  const [code, setCode] = useState('');
+  /** Asked for once the password was right. */
+  const [codeAsked, setCodeAsked] = useState(false);
   const [error, setError] = useState<ApiError | null>(null);
   const [busy, setBusy] = useState(false);
   const [parameters] = useSearchParams();
   const navigate = useNavigate();
   const client = useQueryClient();
-  const errorId = useId();
   const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     if (busy) return;
     setBusy(true);
     setError(null);
     try {
-      const session = await request<SessionView>('POST', '/api/session', { email: email.trim(), password });
+      const session = await request<SessionView>('POST', '/api/session', {
+        email: email.trim(),
+        password,
+        ...(codeAsked ? { code } : {}),
+      });
       client.clear();
       client.setQueryData(keys.session, session);
       await navigate(safeNext(parameters.get('next')), { replace: true });
     } catch (failure) {
-      setError(failure instanceof ApiError ? failure : null);
+      const told = failure instanceof ApiError ? failure : null;
+      const asks = told !== null && told.at('/code') !== null;
+      if (asks) setCodeAsked(true);
+      // The first time it is no mistake, only the next question.
+      setError(asks && !codeAsked ? null : told);
       setBusy(false);
     }
   };
+  return { email, setEmail, password, setPassword, code, setCode, codeAsked, error, busy, submit };
+}
+
+export function SignIn() {
+  const { email, setEmail, password, setPassword, code, setCode, codeAsked, error, busy, submit } =
+    useSigningIn();
+  const errorId = useId();
   const emailError = error?.at('/email') ?? null;
   return (
     <main className="grid min-h-dvh md:grid-cols-[1fr_minmax(24rem,36rem)]">
@@ -74,6 +92,23 @@ export function SignIn() {
               aria-describedby={errorId}
             />
           </label>
+          {codeAsked && (
+            <label className="block">
+              <span className="text-sm text-ink-2">
+                {say('Code of your authenticator, or one you kept for when it is lost')}
+              </span>
+              <input
+                className="field"
+                autoComplete="one-time-code"
+                value={code}
+                maxLength={40}
+                onChange={(e) => setCode(e.target.value)}
+                aria-invalid={error !== null && error.at('/code') !== null}
+                aria-describedby={errorId}
+                autoFocus
+              />
+            </label>
+          )}
           <p id={errorId} role="alert" className="min-h-6 text-ease-deep">
             {error === null ? '' : (error.problem.errors?.[0]?.detail ?? told(error))}
           </p>
