@@ -52,6 +52,7 @@ export {
   OwnPasswordBody,
   type RecoveryCodesView,
   type SecondStepView,
+  ROLE_MEANS,
   ROLE_WORDS,
   ROLES,
   type StaffRole,

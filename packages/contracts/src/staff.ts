@@ -6,9 +6,16 @@ export const ROLES = ['lead', 'clinician', 'assistant'] as const;
 export type StaffRole = (typeof ROLES)[number];
 
 export const ROLE_WORDS: Readonly<Record<StaffRole, string>> = {
-  lead: phrase('lead: everything, and the clinic itself'),
-  clinician: phrase('clinician: assesses, prescribes, decides'),
-  assistant: phrase('assistant: measures and teaches; prescribes nothing'),
+  lead: phrase('lead'),
+  clinician: phrase('clinician'),
+  assistant: phrase('assistant'),
+};
+
+/** What someone of each role does. */
+export const ROLE_MEANS: Readonly<Record<StaffRole, string>> = {
+  lead: phrase('everything a clinician does, and the clinic itself'),
+  clinician: phrase('assesses, prescribes, decides'),
+  assistant: phrase('measures and teaches; prescribes nothing'),
 };
 
 const NAME = 'Type a name of 1 to 80 characters';

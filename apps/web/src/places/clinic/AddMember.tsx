@@ -4,6 +4,7 @@ import { type SyntheticEvent, useState } from 'react';
 import {
   type AccountLinkView,
   type MemberView,
+  ROLE_MEANS,
   ROLE_WORDS,
   ROLES,
   type StaffRole,
@@ -62,6 +63,7 @@ export function AddMember({
         />
         <SelectField
           label={say('Role')}
+          hint={say(ROLE_MEANS[role])}
           value={role}
           onChange={(r) => setRole(r as StaffRole)}
           options={ROLES.map((r) => [r, say(ROLE_WORDS[r])] as const)}

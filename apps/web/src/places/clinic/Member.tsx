@@ -5,6 +5,7 @@ import {
   type AccountLinkView,
   type MemberPatch,
   type MemberView,
+  ROLE_MEANS,
   ROLE_WORDS,
   ROLES,
   type StaffRole,
@@ -75,19 +76,22 @@ export function Member(props: MemberProps) {
       {m.state === 'left' ? (
         <span />
       ) : (
-        <select
-          className="field"
-          aria-label={say('Role of {{name}}', { name: m.name })}
-          value={m.role}
-          disabled={does.busy}
-          onChange={(e) => does.patch.mutate({ role: e.target.value as StaffRole })}
-        >
-          {ROLES.map((r) => (
-            <option key={r} value={r}>
-              {say(ROLE_WORDS[r])}
-            </option>
-          ))}
-        </select>
+        <span>
+          <select
+            className="field"
+            aria-label={say('Role of {{name}}', { name: m.name })}
+            value={m.role}
+            disabled={does.busy}
+            onChange={(e) => does.patch.mutate({ role: e.target.value as StaffRole })}
+          >
+            {ROLES.map((r) => (
+              <option key={r} value={r}>
+                {say(ROLE_WORDS[r])}
+              </option>
+            ))}
+          </select>
+          <span className="block text-sm text-ink-3">{say(ROLE_MEANS[m.role])}</span>
+        </span>
       )}
       <div className="flex flex-wrap items-center gap-x-5">
         {m.state === 'left' ? (
