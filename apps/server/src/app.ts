@@ -11,6 +11,7 @@ import { CAPTURE_LIMITS, PHOTO_LIMITS } from '@heathstep/contracts';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
 import { Content } from './content/content.controller.js';
+import type { Metrics } from './health/metrics.js';
 import { ownAddress } from './http/ownAddress.js';
 import { plainBodies } from './http/plainBodies.js';
 import { sameOrigin } from './http/sameOrigin.js';
@@ -67,7 +68,10 @@ function serveWeb(app: NestExpressApplication, root: string): void {
 }
 
 /** The whole server, not yet listening. */
-export async function createApp(config: Config): Promise<NestExpressApplication> {
+export async function createApp(
+  config: Config,
+  metrics: Metrics | null = null,
+): Promise<NestExpressApplication> {
   const app = await NestFactory.create<NestExpressApplication>(AppModule.with(config), {
     bufferLogs: true,
     bodyParser: false,
@@ -77,6 +81,7 @@ export async function createApp(config: Config): Promise<NestExpressApplication>
   // Only what stands in front of it on this machine is believed about who asks.
   if (config.publicUrl !== null) app.set('trust proxy', 'loopback');
   app.use(ownAddress(config.publicUrl));
+  if (metrics !== null) app.use('/api', metrics.count);
   app.use(policy);
   app.use(compression());
   app.use(cookieParser());

@@ -22,6 +22,8 @@ export interface Config {
   readonly publicUrl: string | null;
   /** Secure cookies, when served over https. */
   readonly secureCookies: boolean;
+  /** Where on loopback it tells how it is; null where it does not. */
+  readonly metricsPort: number | null;
 }
 
 function required(env: NodeJS.ProcessEnv, name: string): string {
@@ -37,6 +39,16 @@ function outside(text: string): string | null {
   if (url === null || !['http:', 'https:'].includes(url.protocol) || url.pathname !== '/')
     throw new Error(`HEATHSTEP_PUBLIC_URL must be an address such as https://clinic.example, not ${text}`);
   return url.origin;
+}
+
+/** A port, or null where it is not set. */
+function portOf(env: NodeJS.ProcessEnv, name: string): number | null {
+  const said = env[name] ?? '';
+  if (said === '') return null;
+  const port = Number(said);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new Error(`${name} must be a number from 1 to 65535, not ${said}`);
+  return port;
 }
 
 const here = (path: string): string => fileURLToPath(new URL(path, import.meta.url));
@@ -56,5 +68,6 @@ export function readConfig(env: NodeJS.ProcessEnv = process.env): Config {
     fontsRoot: join(here('..'), '..', '..', 'node_modules', '@fontsource', 'hanken-grotesk', 'files'),
     publicUrl,
     secureCookies: publicUrl?.startsWith('https:') === true || env['HEATHSTEP_SECURE_COOKIES'] === '1',
+    metricsPort: portOf(env, 'HEATHSTEP_METRICS_PORT'),
   };
 }

@@ -2,11 +2,17 @@ import 'reflect-metadata';
 import { createApp } from './app.js';
 import { Sealing } from './audit/sealing.js';
 import { readConfig } from './config.js';
+import { Metrics } from './health/metrics.js';
+import { Db } from './persistence/db.js';
 
 // What cannot be said, on a full disk say, is no reason to stop.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
 const config = readConfig();
-const app = await createApp(config);
+let isThere: () => Promise<boolean> = () => Promise.resolve(false);
+const metrics = config.metricsPort === null ? null : new Metrics(() => isThere());
+const app = await createApp(config, metrics);
+isThere = () => app.get(Db).ping();
+await metrics?.listen(config.metricsPort ?? 0);
 await app.listen(config.port, '127.0.0.1');
 app.get(Sealing).begin();
 process.send?.('ready');

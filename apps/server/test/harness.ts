@@ -116,6 +116,7 @@ export async function makeWorld(
     fontsRoot: join(__dirname, '..', '..', '..', 'node_modules', '@fontsource', 'hanken-grotesk', 'files'),
     publicUrl,
     secureCookies: publicUrl !== null,
+    metricsPort: null,
   });
   await app.listen(0, '127.0.0.1');
   const server = app.getHttpServer();

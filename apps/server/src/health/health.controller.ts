@@ -11,6 +11,14 @@ export class HealthController {
     private readonly settings: Settings,
   ) {}
 
+  /** Whether the process answers at all; whether it can work is told by the one below. */
+  @Open('anyone')
+  @Header('Cache-Control', 'no-store')
+  @Get('live')
+  live(): { status: string } {
+    return { status: 'ok' };
+  }
+
   @Open('anyone')
   @Header('Cache-Control', 'no-store')
   @Get()
