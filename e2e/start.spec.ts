@@ -109,11 +109,19 @@ test.describe('npm start', () => {
   test('ends with the npm that began it, and leaves nothing running', async () => {
     test.setTimeout(120_000);
     const npm = spawn('npm', ['start'], {
-      env: { ...process.env, HEATHSTEP_DATA: data, PORT: String(port), DATABASE_URL: '' },
+      env: {
+        ...process.env,
+        HEATHSTEP_DATA: data,
+        PORT: String(port),
+        DATABASE_URL: '',
+        HEATHSTEP_DEMO: 'no',
+      },
     });
     let said = '';
     npm.stdout.on('data', (chunk) => (said += String(chunk)));
     await expect.poll(() => said, { timeout: 90_000 }).toContain('Heathstep is ready at');
+    // Without the demo clinic nobody can sign in yet.
+    expect(said).not.toContain('Demo sign-ins');
     const [pid] = readFileSync(join(data, 'postgres', 'postmaster.pid'), 'utf8').split('\n');
     npm.kill('SIGTERM');
     await expect.poll(() => health(port).catch(() => 'gone'), { timeout: 20_000 }).toBe('gone');

@@ -50,7 +50,6 @@ const looks = (page: Page): Promise<string> =>
       window.innerWidth,
       document.documentElement.dataset['theme'],
       count('[role="dialog"]'),
-      count('[role="alert"]'),
     ]);
   });
 
