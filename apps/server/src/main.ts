@@ -16,5 +16,14 @@ await metrics?.listen(config.metricsPort ?? 0);
 await app.listen(config.port, '127.0.0.1');
 app.get(Sealing).begin();
 process.send?.('ready');
+/** What is under way when it ends has so long; then a browser that goes on asking is told by a closed line. [convention] */
+const GRACE_MS = 500;
+const letGo = (): void => {
+  setTimeout(() => app.getHttpServer().closeAllConnections(), GRACE_MS).unref();
+};
+process.on('SIGTERM', letGo);
 // Whoever started it is gone, perhaps killed: leave the port to the next start.
-process.on('disconnect', () => void app.close().finally(() => process.exit(0)));
+process.on('disconnect', () => {
+  letGo();
+  void app.close().finally(() => process.exit(0));
+});
