@@ -123,7 +123,9 @@ test('a language that is one file more: every word of the clinic’s pages is sa
       await expect(page.locator('html')).toHaveAttribute('lang', 'eo');
     });
 
-    const { texts } = (await (await request.get(`${url}/api/languages/eo`)).json()) as { texts: object };
+    const { texts } = (await (await request.get(`${url}/api/languages/eo`, { maxRetries: 3 })).json()) as {
+      texts: object;
+    };
     const written = listen(page, new Set(Object.keys(texts)));
     const wrong: Record<string, string[]> = {};
     const look = async (place: string): Promise<void> => {
@@ -135,12 +137,12 @@ test('a language that is one file more: every word of the clinic’s pages is sa
     };
     await page.goto(`${url}/day`);
     await look('day');
-    const { items } = (await (await request.get(`${url}/api/day`)).json()) as {
+    const { items } = (await (await request.get(`${url}/api/day`, { maxRetries: 3 })).json()) as {
       items: { name: string; personId: string; episodeId: string }[];
     };
     const of = (name: string) => items.find((i) => i.name === name);
     const [flare, steady] = [of('Marit Osgar'), of('Oskar Thwaite')];
-    const [singer] = (await (await request.get(`${url}/api/people?q=Averil`)).json()) as {
+    const [singer] = (await (await request.get(`${url}/api/people?q=Averil`, { maxRetries: 3 })).json()) as {
       episodes: { id: string }[];
     }[];
     const places = [

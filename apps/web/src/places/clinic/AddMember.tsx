@@ -1,6 +1,6 @@
 import { say } from '@heathstep/core';
 import { useMutation } from '@tanstack/react-query';
-import { type SyntheticEvent, useState } from 'react';
+import { type SyntheticEvent, useRef, useState } from 'react';
 import {
   type AccountLinkView,
   type MemberView,
@@ -24,6 +24,7 @@ export function AddMember({
   const [name, setName] = useState('');
   const [email, setEmail] = useState('');
   const [role, setRole] = useState<StaffRole>('clinician');
+  const sending = useRef(false);
   const add = useMutation({
     mutationFn: async () => {
       const member = await request<MemberView>('POST', '/api/clinic/staff', {
@@ -35,11 +36,17 @@ export function AddMember({
       return { member, link: await request<AccountLinkView>('POST', `/api/clinic/staff/${id}/link`) };
     },
     onSuccess: ({ member, link }) => added(member, link),
+    onSettled: () => {
+      sending.current = false;
+    },
   });
   const wrong = add.error instanceof ApiError ? add.error : null;
   const submit = (event: SyntheticEvent): void => {
     event.preventDefault();
-    if (!add.isPending) add.mutate();
+    // A second press before the page is drawn anew would make a second link, and the first would no longer work.
+    if (sending.current) return;
+    sending.current = true;
+    add.mutate();
   };
   return (
     <form aria-label={say('Add someone')} className="bg-paper px-5 py-4" onSubmit={submit} noValidate>
