@@ -116,6 +116,25 @@ describe('the log of who saw and changed what', () => {
     expect(await tampered(change)).toBe(at);
   });
 
+  it('gives way to who is writing, and holds nobody up meanwhile', async () => {
+    const writer = world.owner.createQueryRunner();
+    await writer.startTransaction();
+    try {
+      await writer.query(
+        "INSERT INTO audit (id, clinic_id, at, actor, action, subject) VALUES (gen_random_uuid(), $1, now(), 'user', 'read', 'day')",
+        [theirs()],
+      );
+      const [sealed, read] = await Promise.allSettled([seal(), who.get(`/api/people/${personId}`)]);
+      expect(sealed.status).toBe('rejected');
+      expect(read).toMatchObject({ status: 'fulfilled', value: { status: 200 } });
+    } finally {
+      await writer.rollbackTransaction();
+      await writer.release();
+    }
+    await seal();
+    expect(await check(ours())).toMatchObject({ brokenAt: null });
+  });
+
   it('cannot be written anew by the application: neither lines nor seals', async () => {
     const { DataSource } = await import('typeorm');
     const app = await new DataSource({ type: 'postgres', url: world.appUrl }).initialize();

@@ -3,11 +3,13 @@ import { grantOwnClinic } from './rights.js';
 
 /**
  * Seals close the log of each clinic up to a line: SHA-256, as hexadecimal digits, over the seal before and the lines since,
- * one to a row. While it is sealed nothing is written to the log, so that no line comes in late below one that is sealed. The
+ * one to a row. While it is sealed nothing is written to the log, so that no line comes in late below one that is sealed. Where
+ * someone has been writing for longer than a quarter of a second it gives way at once, for nobody is to wait behind it. The
  * application adds lines and asks for a seal; it can write neither seals nor what is sealed.
  */
 const SEAL = `
-CREATE FUNCTION seal_audit() RETURNS integer LANGUAGE plpgsql SECURITY DEFINER SET search_path = pg_catalog, public AS $$
+CREATE FUNCTION seal_audit() RETURNS integer LANGUAGE plpgsql SECURITY DEFINER
+  SET search_path = pg_catalog, public SET lock_timeout = '250ms' AS $$
 DECLARE
   made integer := 0;
   own record;
