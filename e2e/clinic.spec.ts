@@ -1,19 +1,14 @@
 import { execFile } from 'node:child_process';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { bytesOf, codeOf } from '../apps/server/test/authenticator.js';
-import { expectAccessible, signIn, url } from './support.js';
+import { database, expectAccessible, signIn, test, url } from './support.js';
 
 const GOOD = 'lantern gravel otter plum';
 
 /** A clinic made by the command on this worker’s database; what the command says. */
 async function clinicMade(email: string): Promise<string> {
-  const worker = Number(process.env['TEST_PARALLEL_INDEX'] ?? 0);
-  const databases = JSON.parse(process.env['E2E_DATABASES'] ?? '[]') as {
-    ownerUrl: string;
-    appUrl: string;
-  }[];
   const flags = {
     name: 'Millbrook Feet',
     phone: '01632 960 111',
@@ -32,8 +27,8 @@ async function clinicMade(email: string): Promise<string> {
     {
       env: {
         ...process.env,
-        HEATHSTEP_OWNER_DATABASE_URL: databases[worker]?.ownerUrl,
-        HEATHSTEP_APP_DATABASE_URL: databases[worker]?.appUrl,
+        HEATHSTEP_OWNER_DATABASE_URL: database().ownerUrl,
+        HEATHSTEP_APP_DATABASE_URL: database().appUrl,
       },
     },
   );

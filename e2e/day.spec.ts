@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { expectAccessible, openPhone, signIn } from './support.js';
+import { expect } from '@playwright/test';
+import { expectAccessible, openPhone, signIn, test } from './support.js';
 
 const two = (n: number): string => String(n).padStart(2, '0');
 

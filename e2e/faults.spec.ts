@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   expectAccessible,
   goToStep,
@@ -7,6 +7,7 @@ import {
   saved,
   signIn,
   takeTrials,
+  test,
   url,
 } from './support.js';
 

@@ -1,33 +1,10 @@
 import { chmodSync, mkdirSync, mkdtempSync, openSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import pg from 'pg';
+import { databaseOf, freshClinic } from './freshClinic.mjs';
 import { ensurePackagesBuilt, ensureServerBuilt, ensureWebBuilt } from '../scripts/lib/build.mjs';
 import { freePort, startPostgres } from '../scripts/lib/postgres.mjs';
 import { prepare, startDevices, startServer, stopServer } from '../scripts/lib/server.mjs';
-
-const inDatabase = (url, name) => {
-  const changed = new URL(url);
-  changed.pathname = `/${name}`;
-  return changed.href;
-};
-
-/** Copies of a prepared database, one for each worker. */
-async function copies(database, count) {
-  const admin = new pg.Client({ connectionString: inDatabase(database.ownerUrl, 'postgres') });
-  await admin.connect();
-  const made = [];
-  for (let i = 0; i < count; i += 1) {
-    const name = `worker_${i}`;
-    await admin.query(`CREATE DATABASE ${name} TEMPLATE heathstep`);
-    made.push({
-      ownerUrl: inDatabase(database.ownerUrl, name),
-      appUrl: inDatabase(database.appUrl, name),
-    });
-  }
-  await admin.end();
-  return made;
-}
 
 /** The built application for each worker, on a database of its own with the demo clinic, for as long as the tests run. */
 export default async function setup(config) {
@@ -41,7 +18,8 @@ export default async function setup(config) {
   const running = [];
   // A log that can never be written, as on a full disk: nobody is to notice.
   const full = openSync('/dev/full', 'w');
-  const made = await copies(database, config.workers);
+  const made = Array.from({ length: config.workers }, (_, worker) => databaseOf(database, worker));
+  for (const copy of made) await freshClinic(copy);
   const urls = await Promise.all(
     made.map(async (copy) => {
       const [devices, port] = await Promise.all([startDevices(), freePort()]);

@@ -1,14 +1,15 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   answerSafety,
   choose,
-  goToStep,
   expectAccessible,
+  goToStep,
   openPerson,
   openPhone,
   saved,
   signIn,
   takeTrials,
+  test,
 } from './support.js';
 
 /** Lets the phone's stopped clock run until everything logged has arrived. */

@@ -1,6 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { expectAccessible, openPerson, signIn, url } from './support.js';
+import { expectAccessible, openPerson, signIn, test, url } from './support.js';
 
 async function openLibrary(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Exercises', exact: true }).click();

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { expectAccessible, signIn } from './support.js';
+import { expect } from '@playwright/test';
+import { expectAccessible, signIn, test } from './support.js';
 
 test('one field finds people, measures, exercises and places, in either tongue; a question mark shows the keys', async ({
   page,

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test';
-import { signIn } from './support.js';
+import { expect } from '@playwright/test';
+import { signIn, test, turnTo } from './support.js';
 
 test('pages of the clinic fit a telephone and a half window without scrolling sideways', async ({ page }) => {
   await signIn(page, 'orla.rendell');
@@ -9,8 +9,8 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
   const of = (name: string) => items.find((i) => i.name === name)?.episodeId ?? '';
   const episode = of('Oskar Thwaite');
   const places: readonly (readonly [string, string | RegExp])[] = [
-    ['/day', /to look at$/],
     ['/people?add=1', 'People'],
+    ['/day', /to look at$/],
     ['/outcomes', 'Outcomes'],
     ['/library', 'Exercises'],
     ['/measures?show=lunge-knee-bent', 'Measures'],
@@ -29,7 +29,7 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
   ];
   for (const [path, heading] of places) {
     await page.setViewportSize({ width: 390, height: 844 });
-    await page.goto(new URL(path, page.url()).href);
+    await turnTo(page, path);
     await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
     for (const width of [390, 800]) {
       await page.setViewportSize({ width, height: 844 });

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { expect, test } from '@playwright/test';
-import { expectAccessible, signIn, url } from './support.js';
+import { expect } from '@playwright/test';
+import { expectAccessible, signIn, test, url } from './support.js';
 
 test('a person is corrected, also beside someone else, and a complaint is closed with its outcome', async ({
   page,

@@ -2,7 +2,8 @@ import AxeBuilder from '@axe-core/playwright';
 import { createHash } from 'node:crypto';
 import { existsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, type Browser, type Locator, type Page } from '@playwright/test';
+import { expect, test as plain, type Browser, type Locator, type Page } from '@playwright/test';
+import { freshClinic } from './freshClinic.mjs';
 
 /** Each worker has a server and a database of its own. */
 const base = (): string => {
@@ -12,12 +13,43 @@ const base = (): string => {
 
 export const url = (path: string): string => `${base()}${path}`;
 
+type Database = { readonly ownerUrl: string; readonly appUrl: string };
+
+/** The addresses of this worker's database. */
+export function database(): Database {
+  const all = JSON.parse(process.env['E2E_DATABASES'] ?? '[]') as Database[];
+  const own = all[Number(process.env['TEST_PARALLEL_INDEX'] ?? 0)];
+  if (own === undefined) throw new Error('This worker has no database');
+  return own;
+}
+
 type Who = 'orla.rendell' | 'tomas.fell' | 'wren.atley';
 
 type Cookies = Parameters<ReturnType<Page['context']>['addCookies']>[0];
 
 /** Who signed in once on this worker's server stays so. */
 const signedIn = new Map<Who, Cookies>();
+
+/** The file whose journeys this worker's clinic was made for. */
+let clinicOf = '';
+
+/** A journey: the first of each file finds the demo clinic as it is on its first day, whatever other files did to theirs. */
+export const test = plain.extend<{ clinic: undefined }>({
+  clinic: [
+    // oxlint-disable-next-line no-empty-pattern -- which fixtures it needs is read from the pattern
+    async ({}, use, info) => {
+      if (clinicOf !== info.file) {
+        await freshClinic(database());
+        // The server finds that its connections are gone, and makes others.
+        while (!(await fetch(url('/api/health'))).ok);
+        clinicOf = info.file;
+        signedIn.clear();
+      }
+      await use(undefined);
+    },
+    { auto: true },
+  ],
+});
 
 /** Opens the day as one of the clinic; the form of signing in has a journey of its own. */
 export async function signIn(page: Page, who: Who = 'tomas.fell'): Promise<void> {
@@ -59,7 +91,10 @@ const looks = (page: Page): Promise<string> =>
  */
 export async function expectAccessible(page: Page, what: string): Promise<void> {
   const look = await looks(page);
-  const { violations } = await new AxeBuilder({ page })
+  const axe = new AxeBuilder({ page });
+  // What stands behind a dialog cannot be reached while it is open, and is looked at without it.
+  if ((await page.getByRole('dialog').count()) > 0) axe.include('[role="dialog"]');
+  const { violations } = await axe
     // Only what is wrong is told, and there are no frames: no list of what is right, no second page to put frames together.
     .options({ resultTypes: ['violations'] })
     // After the options, which would take the place of it.
@@ -73,6 +108,19 @@ export async function expectAccessible(page: Page, what: string): Promise<void> 
   );
   expect(told, what).toEqual([]);
   writeFileSync(seenFile(look), '');
+}
+
+/** Turns to another place without loading the application anew, and waits until something is shown that was not before. */
+export async function turnTo(page: Page, path: string): Promise<void> {
+  await page.evaluate((to) => {
+    for (const shown of document.querySelectorAll('main *')) shown.setAttribute('data-before', '');
+    history.pushState(null, '', to);
+    dispatchEvent(new PopStateEvent('popstate'));
+  }, path);
+  await expect(
+    page.locator('main :is(h1, h2, h3, p, li, td, label):not([data-before])').first(),
+    path,
+  ).toBeVisible();
 }
 
 /** Opens a person of the demo clinic at a place. */
