@@ -14,6 +14,11 @@ import { CalendarController } from './calendar/calendar.controller.js';
 import { AccountLinksController } from './clinic/accountLinks.controller.js';
 import { ClinicController } from './clinic/clinic.controller.js';
 import { StaffController } from './clinic/staff.controller.js';
+import { ErasureController } from './exchange/erasure.controller.js';
+import { ExchangeController } from './exchange/exchange.controller.js';
+import { FhirController } from './exchange/fhir.controller.js';
+import { Gathering } from './exchange/fhir/gather.js';
+import { ProgramsController } from './exchange/programs.controller.js';
 import { Content, ContentController, LanguageController } from './content/content.controller.js';
 import { CourseController } from './course/course.controller.js';
 import { EventsController } from './course/events.controller.js';
@@ -79,6 +84,10 @@ const CONTROLLERS = [
   HandoutController,
   DischargeController,
   CalendarController,
+  ExchangeController,
+  ErasureController,
+  ProgramsController,
+  FhirController,
 ];
 
 /** Where the log goes. A log that cannot be written, on a full disk say, is no reason to stop: the records may well be. */
@@ -126,6 +135,7 @@ export class AppModule {
         EpisodeReader,
         Assessment,
         Printer,
+        Gathering,
         PlanDrafts,
         MovingPeople,
         Clock,

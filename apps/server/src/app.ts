@@ -7,7 +7,7 @@ import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { CAPTURE_LIMITS, PHOTO_LIMITS } from '@heathstep/contracts';
+import { BUNDLE_BYTES, CAPTURE_LIMITS, PHOTO_LIMITS } from '@heathstep/contracts';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
 import { Content } from './content/content.controller.js';
@@ -20,6 +20,8 @@ import { signedInFirst } from './http/signedInFirst.js';
 import { Clock } from './clock.js';
 import { Db } from './persistence/db.js';
 
+/** The type of a resource of FHIR in JSON. */
+const FHIR_JSON = 'application/fhir+json';
 const YEAR_SECONDS = 31_536_000;
 
 const policy = helmet({
@@ -58,7 +60,7 @@ function serveWeb(app: NestExpressApplication, root: string): void {
   );
   app.use(express.static(root, { index: false }));
   app.use((request: Request, response: Response, next: NextFunction) => {
-    const wantsPage = request.method === 'GET' && !request.path.startsWith('/api/');
+    const wantsPage = request.method === 'GET' && !/^\/(api|fhir)\//.test(request.path);
     if (!wantsPage) {
       next();
       return;
@@ -90,6 +92,7 @@ export async function createApp(
   app.use('/api', signedInFirst(app.get(Db), app.get(Clock)));
   app.use('/api/visits/:id/photos', express.raw({ type: () => true, limit: PHOTO_LIMITS.bytes }));
   app.use('/api/episodes/:id/captures', express.raw({ type: () => true, limit: CAPTURE_LIMITS.bytes }));
+  app.use('/api/exchange/fhir', express.json({ limit: BUNDLE_BYTES, type: ['application/json', FHIR_JSON] }));
   app.use(express.json({ limit: '1mb' }));
   app.use('/api', plainBodies);
   app.use('/api', (_request: Request, response: Response, next: NextFunction) => {

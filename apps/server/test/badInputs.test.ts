@@ -310,6 +310,44 @@ describe('whatever is sent', () => {
           timeZone: 'UTC',
         },
       },
+      { method: 'POST', path: '/api/clinic/programs', body: { name: 'Front desk' } },
+      {
+        method: 'POST',
+        path: `/api/people/${ids.person}/erase`,
+        body: { name: 'not the name', reason: 'they asked for it' },
+      },
+      ...['/api/exchange/fhir/look', '/api/exchange/fhir'].map((path) => ({
+        method: 'POST' as const,
+        path,
+        body: {
+          resourceType: 'Bundle',
+          entry: [
+            {
+              resource: {
+                resourceType: 'Patient',
+                id: 'p',
+                name: [{ given: ['Bo'], family: 'Ek' }],
+                birthDate: '1970-01-02',
+              },
+            },
+            {
+              resource: {
+                resourceType: 'Basic',
+                id: fresh(),
+                extension: [
+                  {
+                    url: 'https://heathstep.example/fhir/record',
+                    extension: [
+                      { url: 'table', valueCode: 'set_aside' },
+                      { url: 'row', valueString: '{}' },
+                    ],
+                  },
+                ],
+              },
+            },
+          ],
+        },
+      })),
       { method: 'POST', path: '/api/account-links', body: { token: 'x'.repeat(43) } },
       {
         method: 'POST',

@@ -6,6 +6,7 @@ const FOR = {
   anyone: [
     'GET /api/health/live',
     'GET /api/health',
+    'GET /fhir/metadata',
     'POST /api/session',
     'DELETE /api/session',
     'POST /api/account-links',
@@ -41,6 +42,7 @@ const FOR = {
     'GET /api/people',
     'POST /api/people',
     'GET /api/people/:id',
+    'GET /api/people/:id/kept',
     'PATCH /api/people/:id',
     'POST /api/people/:id/episodes',
     'GET /api/episodes/:id',
@@ -106,6 +108,9 @@ const FOR = {
     'GET /api/outcomes/people',
     'GET /api/episodes/:id/letter',
     'GET /api/episodes/:id/letter.pdf',
+    'GET /api/people/:id/fhir',
+    'POST /api/exchange/fhir/look',
+    'POST /api/exchange/fhir',
   ],
   lead: [
     'PUT /api/clinic',
@@ -118,9 +123,21 @@ const FOR = {
     'GET /api/audit',
     'GET /api/audit/seals',
     'GET /api/audit/audit.csv',
+    'POST /api/people/:id/erase',
+    'GET /api/clinic/erasures',
+    'GET /api/clinic/programs',
+    'POST /api/clinic/programs',
+    'DELETE /api/clinic/programs/:id',
     'POST /api/library/reviews',
     'POST /api/library/protocols/:key/publish',
     'POST /api/library/protocols/:key/withdraw',
+  ],
+  /** By a key of the clinic, whoever is signed in. */
+  program: [
+    'GET /fhir/Patient',
+    'GET /fhir/Patient/:id',
+    'GET /fhir/Patient/:id/everything',
+    'GET /fhir/:type',
   ],
 } as const;
 type Least = keyof typeof FOR;
@@ -163,7 +180,7 @@ describe('every route of the router, for every role', () => {
     const { stack } = (world.app.getHttpAdapter().getInstance() as unknown as { router: { stack: Layer[] } })
       .router;
     const there = stack.flatMap(({ route }) =>
-      route === undefined || !route.path.startsWith('/api')
+      route === undefined || !/^\/(api|fhir)\//.test(route.path)
         ? []
         : Object.keys(route.methods).map((m) => `${m.toUpperCase()} ${route.path}`),
     );
@@ -179,8 +196,8 @@ describe('every route of the router, for every role', () => {
     expect(anonymous).toBe(401);
     for (const role of RANK) {
       const { status } = await send(await world.as(0, role), route);
-      // At home one is known by a link, not as staff: the other way round neither.
-      if (least === 'home') expect([role, status]).toEqual([role, 401]);
+      // At home one is known by a link, not as staff: the other way round neither. A program shows its key.
+      if (least === 'home' || least === 'program') expect([role, status]).toEqual([role, 401]);
       else if (RANK.indexOf(role) < RANK.indexOf(least)) expect([role, status]).toEqual([role, 403]);
       else expect([role, [401, 403].includes(status) || status >= 500]).toEqual([role, false]);
     }

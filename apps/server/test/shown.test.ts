@@ -133,14 +133,16 @@ describe('a record that is shown again', () => {
   });
 
   it('hangs on the mark of its person, which every table that says something of a person changes', async () => {
-    // Who looks, pictures and their places, phones that are signed in, visits that are planned, what is set aside and what was asked are
+    // Who looks, pictures and their places, phones that are signed in, visits that are planned, what is set aside, what was asked, what came from elsewhere and who was erased are
     // read anew each time.
     const apart = [
       'appointment',
       'audit',
       'course_event',
+      'erasure',
       'home_question',
       'home_session',
+      'kept_resource',
       'lab_capture',
       'person_mark',
       'photo',

@@ -15,6 +15,7 @@ import type {
   StopSign,
   TissueDefinition,
 } from '@heathstep/core';
+import type { ForeignCodes } from './codes.js';
 
 export interface Ladder {
   readonly key: string;
@@ -95,6 +96,8 @@ export interface ContentBundle {
   readonly figures: readonly (FigureDefinition & { readonly exercise: string })[];
   /** What patients can read in beside English. */
   readonly languages: readonly Language[];
+  /** How others code it, for exchange. */
+  readonly codes: ForeignCodes;
 }
 
 /** A language patients can choose: every text that is written in English, said in it. */

@@ -9,6 +9,7 @@ export {
   type StopSignText,
   type LookPanel,
 } from './bundle.js';
+export type { ForeignCode, ForeignCodes } from './codes.js';
 export { checkExerciseFile, type ExerciseFile, OWN_LADDER, writeExercise } from './exerciseFile.js';
 export type { WrittenExercise } from './expandExercise.js';
 export { buildContent, loadContent, loadContentFrom, type LoadResult } from './load.js';

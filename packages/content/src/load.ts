@@ -13,6 +13,7 @@ import { expandMeasure, type WrittenMeasure } from './expandMeasure.js';
 import { type LanguagePart, mergeLanguages } from './languages.js';
 import { readYaml } from './readYaml.js';
 import { TAG_SCHEMA } from './tagSchema.js';
+import { type ForeignCodes, strayCodes } from './codes.js';
 import { strayTerms, type TermsPart, withTerms } from './terms.js';
 import {
   expandCondition,
@@ -46,6 +47,7 @@ const KINDS = [
   'routines',
   'languages',
   'terms',
+  'codes',
 ] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -187,7 +189,9 @@ export function loadContentFrom(root: string): LoadResult {
   };
   const version = createHash('sha256').update(JSON.stringify(parts)).digest('hex').slice(0, 12);
   const languages = mergeLanguages(list('languages') as LanguagePart[]);
-  const content = { version, ...parts, languages } as unknown as ContentBundle;
+  const codes = files.find((f) => f.kind === 'codes')?.value as ForeignCodes | undefined;
+  const content = { version, ...parts, languages, codes } as unknown as ContentBundle;
+  if (codes === undefined) problems.push(new ContentProblem('codes', '', 'there is no file of codes'));
   if (problems.length === 0)
     problems.push(
       ...crossCheck(content),
@@ -198,6 +202,7 @@ export function loadContentFrom(root: string): LoadResult {
         exercise: content.exercises,
         driver: content.drivers,
       }).map((reason) => new ContentProblem('terms', '', reason)),
+      ...strayCodes(content.codes, content).map((reason) => new ContentProblem('codes', '', reason)),
     );
   return problems.length > 0 ? { ok: false, problems } : { ok: true, content: deepFreeze(content) };
 }

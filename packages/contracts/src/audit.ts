@@ -17,6 +17,8 @@ export const AUDIT_KINDS = {
     'take-back',
     'leave',
     'choose',
+    'import',
+    'erase',
   ],
   took: ['print', 'export'],
   signed: ['sign-in', 'sign-in-failed', 'sign-out', 'sign-out-elsewhere'],
@@ -56,6 +58,9 @@ export interface AuditLine {
   readonly at: string;
   /** Null: someone at home, by their link. */
   readonly who: { readonly id: string; readonly name: string } | null;
+  /** It was a program, by a key that `who` made. */
+  readonly byProgram: boolean;
+  /** An empty name: their record was erased. */
   readonly person: { readonly id: string; readonly name: string } | null;
   readonly action: string;
   readonly subject: string;

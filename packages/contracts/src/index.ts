@@ -239,3 +239,14 @@ export { readTexts, spokenContent } from './spokenContent.js';
 export { clinicianTongueOf, type LanguageView, tongueOf } from './tongue.js';
 export { type HandoutContent, type HandoutExercise, type HandoutPart, handoutText } from './handout.js';
 export { DEEPEST, plain, plainValue, unkeepable } from './plainText.js';
+export {
+  type BroughtKind,
+  type BroughtView,
+  BUNDLE_BYTES,
+  EraseBody,
+  type ErasureView,
+  type KeptView,
+  ProgramBody,
+  type ProgramMade,
+  type ProgramView,
+} from './exchange.js';

@@ -1,8 +1,5 @@
+export * from './quantity/exports.js';
 export { type Issue, type Result, issue, ok, orThrow, refused, RefusedInput } from './result/result.js';
-export { type Affected, type PerSide, type Side, otherSide, SIDES, treatedSides } from './quantity/side.js';
-export { addDays, dayOf, daysBetween, type DayText, instantOf, localDay, localTime } from './quantity/day.js';
-export { parseNumber } from './quantity/parseNumber.js';
-export { mean, median, shown } from './quantity/statistics.js';
 export { type Evidence, type EvidenceKind } from './why/evidence.js';
 export { type Why } from './why/why.js';
 export {
@@ -459,19 +456,6 @@ export {
 } from './figure/pose.js';
 export { type LegJoints, type Skeleton, solvePose } from './figure/skeleton.js';
 export { betweenFront, betweenSide, outAndBack } from './figure/tween.js';
-export { folded, hasWords, searchable } from './quantity/words.js';
-export {
-  ENGLISH,
-  filled,
-  type Gaps,
-  phrase,
-  say,
-  sayIf,
-  sayKey,
-  speakBy,
-  spoken,
-  type Tongue,
-} from './quantity/tongue.js';
 export { exerciseIn, textsOfExercise } from './exercise/inTongue.js';
 export {
   isWalkRun,

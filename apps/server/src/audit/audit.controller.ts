@@ -18,6 +18,7 @@ const CSV_AT_ONCE = 2_000;
 interface Row {
   readonly seq: string;
   readonly at: Date;
+  readonly actor: string;
   readonly user_id: string | null;
   readonly user_name: string | null;
   readonly person_id: string | null;
@@ -31,6 +32,7 @@ const lineOf = (r: Row): AuditLine => ({
   seq: r.seq,
   at: r.at.toISOString(),
   who: r.user_id === null ? null : { id: r.user_id, name: r.user_name ?? '' },
+  byProgram: r.actor === 'program',
   person: r.person_id === null ? null : { id: r.person_id, name: r.person_name ?? '' },
   action: r.action,
   subject: r.subject,
@@ -40,7 +42,7 @@ const lineOf = (r: Row): AuditLine => ({
 /** Lines from the newest on; those of one person also are the lists that showed them. */
 const linesOf = (tx: Tx, asked: AuditQuery, most: number): Promise<Row[]> =>
   tx.query<Row[]>(
-    `SELECT a.seq, a.at, a.user_id, u.name AS user_name, a.person_id, p.name AS person_name, a.action, a.subject,
+    `SELECT a.seq, a.at, a.actor, a.user_id, u.name AS user_name, a.person_id, p.name AS person_name, a.action, a.subject,
             jsonb_array_length(a.shown) AS shown
        FROM audit a LEFT JOIN app_user u ON u.id = a.user_id LEFT JOIN person p ON p.id = a.person_id
       WHERE ($1::bigint IS NULL OR a.seq < $1) AND ($2::uuid IS NULL OR a.user_id = $2)
@@ -95,7 +97,11 @@ export class AuditController {
         stringify(
           rows.map((r) => [
             r.at.toISOString(),
-            r.user_id === null ? 'home' : r.user_name,
+            r.user_id === null
+              ? 'home'
+              : r.actor === 'program'
+                ? `program (key of ${r.user_name ?? ''})`
+                : r.user_name,
             r.person_name,
             r.person_id,
             r.action,

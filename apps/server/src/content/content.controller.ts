@@ -155,7 +155,7 @@ export class ContentController {
     const own = await tx.query<OwnRow[]>(
       'SELECT DISTINCT ON (key) key, version, filled, retired FROM clinic_measure ORDER BY key, version DESC',
     );
-    const { languages, ...bundle } = this.content.bundle;
+    const { languages, codes: _codes, ...bundle } = this.content.bundle;
     return {
       ...bundle,
       languages: languages.map(({ code, name, clinicians = false }) => ({ code, name, clinicians })),

@@ -41,6 +41,9 @@ export async function demoIsLoaded(source: DataSource): Promise<boolean> {
 /** Removes the demo clinic and everything of it, and nothing else. */
 export async function removeDemo(source: DataSource): Promise<void> {
   const tables = [
+    'kept_resource',
+    'program_key',
+    'erasure',
     'appointment',
     'home_question',
     'set_aside',

@@ -73,17 +73,39 @@ const FIELDS = {
   stop: ['grade', 'sign', 'exercise'],
 } as const satisfies Record<HomeEntryBody['kind'], readonly string[]>;
 
-/** Each payload by its kind and the protocol's questions, with an error by its field. */
-export function checkPayload({ kind, payload }: HomeEntryBody, questions: readonly HomeQuestion[]): void {
+/** What of a payload is wrong whatever the protocol asks. */
+const formErrors = ({ kind, payload }: Pick<HomeEntryBody, 'kind' | 'payload'>): FieldError[] => {
   const known: readonly string[] = FIELDS[kind];
-  const errors = [
-    ...(kind === 'stop'
-      ? stopErrors(payload as Partial<StopPayload>)
-      : scoreErrors((payload as Partial<SessionPayload>).scores, MOMENTS[kind], questions)),
+  return [
+    ...(kind === 'stop' ? stopErrors(payload as Partial<StopPayload>) : []),
     ...(kind === 'session' ? exerciseErrors((payload as Partial<SessionPayload>).exercises) : []),
     ...Object.keys(payload)
       .filter((field) => !known.includes(field))
       .map((field) => ({ pointer: `/payload/${field}`, detail: 'is not a field here' })),
+  ];
+};
+
+const isAnswer = (v: unknown): boolean =>
+  v === null || typeof v === 'boolean' || (typeof v === 'number' && v >= 0 && v <= 1000);
+
+/** The same of an entry that was taken once, under a protocol that may have asked something else. */
+export function takenProblem({ kind, payload }: Pick<HomeEntryBody, 'kind' | 'payload'>): string | null {
+  if (!Object.hasOwn(FIELDS, kind) || typeof payload !== 'object' || payload === null)
+    return 'is no entry of a day at home';
+  const { scores } = payload as Partial<SessionPayload>;
+  const answered =
+    kind === 'stop' ||
+    (typeof scores === 'object' && scores !== null && Object.values(scores).every(isAnswer));
+  return answered ? (formErrors({ kind, payload })[0]?.detail ?? null) : 'Answers by question';
+}
+
+/** Each payload by its kind and the protocol's questions, with an error by its field. */
+export function checkPayload({ kind, payload }: HomeEntryBody, questions: readonly HomeQuestion[]): void {
+  const errors = [
+    ...(kind === 'stop'
+      ? []
+      : scoreErrors((payload as Partial<SessionPayload>).scores, MOMENTS[kind], questions)),
+    ...formErrors({ kind, payload }),
   ];
   if (errors.length > 0) throw badRequest(errors);
 }

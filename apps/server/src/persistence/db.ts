@@ -7,11 +7,11 @@ import { Audit } from './entities.js';
 /** A transaction bound to one clinic by row-level security. */
 export type Tx = EntityManager;
 
-/** Who acts: a signed-in member of the clinic, or a patient through a home link. */
+/** Who acts: a signed-in member of the clinic, a patient through a home link, or a program by a key that a member made. */
 export interface Actor {
   readonly clinicId: string;
   readonly userId: string | null;
-  readonly kind: 'user' | 'home';
+  readonly kind: 'user' | 'home' | 'program';
 }
 
 @Injectable()

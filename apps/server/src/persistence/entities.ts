@@ -1,5 +1,6 @@
 import type { StageKey } from '@heathstep/core';
 import type { AppointmentState, EventKind, Outcome } from '@heathstep/contracts';
+import { Erasure, KeptResource, ProgramKey } from './exchange.js';
 import { LabCapture } from './labCapture.js';
 import { AccountLink, AppUser, AuditSeal, RecoveryCode, UserSession } from './staff.js';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
@@ -418,7 +419,8 @@ export class SetAside extends OfClinic {
 export class Audit extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column(TIME) at!: Date;
-  @Column(TEXT) actor!: 'user' | 'home';
+  /** `program`: by a key of the clinic; `user_id` is then who made the key. */
+  @Column(TEXT) actor!: 'user' | 'home' | 'program';
   @Column({ name: 'user_id', type: 'uuid', nullable: true }) userId!: string | null;
   @Column({ name: 'person_id', type: 'uuid', nullable: true }) personId!: string | null;
   @Column(TEXT) action!: string;
@@ -438,6 +440,7 @@ export class ContentReview {
   @Column({ name: 'reviewed_on', type: 'date' }) reviewedOn!: string;
 }
 
+export { Erasure, KeptResource, ProgramKey } from './exchange.js';
 export { AccountLink, AppUser, UserSession } from './staff.js';
 
 export const ENTITIES = [
@@ -475,6 +478,9 @@ export const ENTITIES = [
   HomeQuestion,
   CourseEvent,
   LabCapture,
+  KeptResource,
+  ProgramKey,
+  Erasure,
   Audit,
   ContentReview,
 ];

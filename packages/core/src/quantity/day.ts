@@ -68,3 +68,15 @@ export const localTime = (moment: Date, timeZone: string): string =>
 
 /** The calendar day of a moment in a zone. */
 export const localDay = (moment: Date, timeZone: string): DayText => localTime(moment, timeZone).slice(0, 10);
+
+/**
+ * The moment at which a zone's clocks show a local time, the inverse of `localTime`.
+ *
+ * @param local `YYYY-MM-DDTHH:MM:SS`; one that clocks skip is the moment as long after the skip, one they show twice the later
+ */
+export function momentOf(local: string, timeZone: string): Date {
+  const wanted = Date.parse(`${local}Z`);
+  const off = (guess: number): number => wanted - Date.parse(`${localTime(new Date(guess), timeZone)}Z`);
+  const near = wanted + off(wanted);
+  return new Date(near + off(near));
+}

@@ -16,7 +16,7 @@ import { request } from '../../api/client.js';
 import { momentText } from '../../parts/dates.js';
 import { type Options, SelectField, TextField } from '../../parts/fields.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
-import { actionWords, subjectWords } from './auditWords.js';
+import { actionWords, subjectWords, whoWords } from './auditWords.js';
 
 const KINDS: Options = [
   ['', say('anything')],
@@ -211,12 +211,14 @@ function Line({ of: l }: { of: AuditLine }) {
   return (
     <tr className="border-b border-line-2">
       <td className="whitespace-nowrap py-2 pr-4 tabular-nums">{momentText(l.at)}</td>
-      <td className="pr-4">{l.who?.name ?? say('at home, by a link')}</td>
+      <td className="pr-4">{whoWords(l)}</td>
       <td className="pr-4">
         {actionWords(l.action)} {subjectWords(l.subject)}
       </td>
       <td>
-        {l.person !== null ? (
+        {l.person?.name === '' ? (
+          say('someone whose record was erased')
+        ) : l.person !== null ? (
           <Link className="text-action inline-flex min-h-7 items-center" to={`/people/${l.person.id}`}>
             {l.person.name}
           </Link>

@@ -1,3 +1,4 @@
+import type { AuditLine } from '@heathstep/contracts';
 import { say } from '@heathstep/core';
 
 const ACTIONS: Readonly<Record<string, string>> = {
@@ -16,6 +17,8 @@ const ACTIONS: Readonly<Record<string, string>> = {
   choose: say('chose'),
   print: say('printed'),
   export: say('exported'),
+  import: say('took from a file'),
+  erase: say('erased'),
   'sign-in': say('signed in'),
   'sign-in-failed': say('tried to sign in, wrong password'),
   'sign-out': say('signed out'),
@@ -49,6 +52,8 @@ const SUBJECTS: Readonly<Record<string, string>> = {
   plan: say('a plan'),
   question: say('a question'),
   questions: say('questions'),
+  program: say('a key for a program'),
+  record: say('the whole record'),
   'second-step': say('the second step of signing in'),
   session: '',
   visit: say('a visit'),
@@ -58,3 +63,11 @@ const SUBJECTS: Readonly<Record<string, string>> = {
 export const actionWords = (action: string): string => ACTIONS[action] ?? action;
 
 export const subjectWords = (subject: string): string => SUBJECTS[subject] ?? subject;
+
+/** Who did it: someone of the clinic, a program by a key of theirs, or a patient. */
+export const whoWords = ({ who, byProgram }: Pick<AuditLine, 'who' | 'byProgram'>): string =>
+  who === null
+    ? say('at home, by a link')
+    : byProgram
+      ? say('a program, by a key of {{name}}', { name: who.name })
+      : who.name;

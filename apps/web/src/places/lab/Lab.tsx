@@ -39,7 +39,11 @@ function Place({ course, content }: { course: CourseView; content: ClinicContent
   const [taking, setTaking] = useState(false);
   const [discarded, setDiscarded] = useState<CaptureView | null>(null);
   const condition = content.pathways.find((c) => c.key === episode.condition)?.name ?? '';
-  const put = (list: readonly CaptureView[]) => queryClient.setQueryData(captureKeys(episode.id), list);
+  const put = (list: readonly CaptureView[]): void => {
+    // A list that was asked for before, and comes after, would take away what was just kept.
+    void queryClient.cancelQueries({ queryKey: captureKeys(episode.id) });
+    queryClient.setQueryData(captureKeys(episode.id), list);
+  };
   const open = (id: string | null, other: string | null = null): void => {
     setTaking(false);
     setParams(

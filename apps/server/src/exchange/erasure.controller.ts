@@ -1,0 +1,72 @@
+import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { randomUUID } from 'node:crypto';
+import { EraseBody, type ErasureView } from '@heathstep/contracts';
+import { say } from '@heathstep/core';
+import { Me, Roles, type SignedIn } from '../auth/auth.js';
+import { Clock } from '../clock.js';
+import { namesOf } from '../episodes/rows.js';
+import { badRequest, notFound } from '../http/problem.js';
+import { IdPipe } from '../http/validation.js';
+import { audit, Db, type Tx } from '../persistence/db.js';
+import { Erasure, Person } from '../persistence/entities.js';
+
+const viewOf = async (tx: Tx, rows: readonly Erasure[]): Promise<ErasureView[]> => {
+  const names = await namesOf(tx);
+  return rows.map((e) => ({
+    id: e.id,
+    at: e.at.toISOString(),
+    by: names.get(e.authorId) ?? '',
+    reason: e.reason,
+    rows: e.rows,
+  }));
+};
+
+/** Takes records away for good, and says that it was done. */
+@Controller('api')
+export class ErasureController {
+  constructor(
+    private readonly db: Db,
+    private readonly clock: Clock,
+  ) {}
+
+  /** Everything of a person, at once; what remains is a line without a name and the log of who looked. */
+  @Roles('lead')
+  @HttpCode(200)
+  @Post('people/:id/erase')
+  erase(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) personId: string,
+    @Body() body: EraseBody,
+  ): Promise<ErasureView> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const person = await tx.findOneBy(Person, { id: personId });
+      if (person === null) throw notFound();
+      if (body.name.trim() !== person.name)
+        throw badRequest([{ pointer: '/name', detail: say('Type the name as it stands') }]);
+      const [{ rows }] = await tx.query<[{ rows: number }]>('SELECT erase_person($1) AS rows', [personId]);
+      const erasure = {
+        id: randomUUID(),
+        clinicId: me.clinicId,
+        personId,
+        reason: body.reason.trim(),
+        rows,
+        authorId: me.userId,
+        at: this.clock.now(),
+      };
+      await tx.insert(Erasure, erasure);
+      await audit(tx, me, { action: 'erase', subject: 'record', personId });
+      const [view] = await viewOf(tx, [erasure]);
+      if (view === undefined) throw notFound();
+      return view;
+    });
+  }
+
+  /** What was erased, the newest first. */
+  @Roles('lead')
+  @Get('clinic/erasures')
+  list(@Me() me: SignedIn): Promise<ErasureView[]> {
+    return this.db.inClinic(me.clinicId, async (tx) =>
+      viewOf(tx, await tx.find(Erasure, { order: { at: 'DESC' } })),
+    );
+  }
+}

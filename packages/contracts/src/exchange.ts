@@ -1,0 +1,79 @@
+import { IsString, Length, Matches } from 'class-validator';
+
+/** The largest bundle that is taken, in bytes. [convention] */
+export const BUNDLE_BYTES = 64_000_000;
+
+/** What a file would bring, before anything of it is taken. */
+export interface BroughtView {
+  readonly name: string;
+  readonly birthDate: string | null;
+  /** Written by this application: it comes back as it was. */
+  readonly ours: boolean;
+  /** What is there, by kind: complaints, visits, measures and so on. */
+  readonly counts: Readonly<Record<BroughtKind, number>>;
+  /** What has no place here and is kept as it came, by type of resource. */
+  readonly kept: Readonly<Record<string, number>>;
+  /** People of the clinic who may be the same. */
+  readonly alike: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly birthDate: string | null;
+  }[];
+}
+
+export type BroughtKind = 'complaints' | 'visits' | 'entries' | 'plans' | 'decisions' | 'home' | 'pictures';
+
+/** What came from elsewhere and is kept as it came. */
+export interface KeptView {
+  readonly id: string;
+  readonly type: string;
+  readonly at: string;
+  readonly by: string;
+  readonly resource: Readonly<Record<string, unknown>>;
+}
+
+export class EraseBody {
+  /** The name as it stands, typed again. */
+  @Length(1, 120, { message: 'Type the name as it stands' })
+  @IsString({ message: 'Type the name as it stands' })
+  name!: string;
+
+  @Matches(/\S/, { message: 'Say why, and who decided it' })
+  @Length(5, 500, { message: 'Say why, in 5 to 500 characters' })
+  @IsString({ message: 'Say why, and who decided it' })
+  reason!: string;
+}
+
+/** That a record is gone; nothing of what it was. */
+export interface ErasureView {
+  readonly id: string;
+  readonly at: string;
+  readonly by: string;
+  readonly reason: string;
+  /** How many rows of the database were taken away. */
+  readonly rows: number;
+}
+
+export class ProgramBody {
+  @Matches(/\S/, { message: 'Name the program' })
+  @Length(1, 80, { message: 'Name the program, in up to 80 characters' })
+  @IsString({ message: 'Name the program' })
+  name!: string;
+}
+
+/** A key by which another program reads the records. */
+export interface ProgramView {
+  readonly id: string;
+  readonly name: string;
+  readonly by: string;
+  readonly createdAt: string;
+  readonly until: string;
+  readonly usedAt: string | null;
+  readonly revokedAt: string | null;
+}
+
+/** Shown once. */
+export interface ProgramMade {
+  readonly program: ProgramView;
+  readonly token: string;
+}
