@@ -82,7 +82,9 @@ describe('a record that goes out and comes back', () => {
     for (const personId of new Set(some().map((p) => p.personId))) {
       const bundle = await demoRecord(personId);
       const { name } = (await demo.get(`/api/people/${personId}`).expect(200)).body as { name: string };
-      await demo.post(`/api/people/${personId}/erase`, { name, reason: 'moved out and back' }).expect(200);
+      await demo
+        .post(`/api/people/${personId}/erase`, { name, reason: 'moved out and back', early: true })
+        .expect(200);
       await demo.get(`/api/people/${personId}`).expect(404);
       const back = await demo.post('/api/exchange/fhir', bundle);
       expect([name, back.status, back.body]).toEqual([name, 201, { personId }]);
@@ -127,7 +129,7 @@ describe('a record that goes out and comes back', () => {
     const before = await bytes();
     expect(before).toHaveLength(2);
     await lead
-      .post(`/api/people/${person.id}/erase`, { name: person.name, reason: 'moved away' })
+      .post(`/api/people/${person.id}/erase`, { name: person.name, reason: 'moved away', early: true })
       .expect(200);
     expect(await bytes()).toEqual([]);
     await taken(who, bundle).expect(201);
@@ -155,6 +157,9 @@ describe('a record that goes out and comes back', () => {
       return anyId({ episode, visits });
     };
     expect(await course(other, there.episodes[0]?.id ?? '')).toEqual(await course(who, episodeId));
+    // Who wrote it there is named, and is nobody who works here.
+    const staff = (await (await world.as(1, 'lead')).get('/api/clinic/staff').expect(200)).body as object[];
+    expect(staff).toHaveLength(3);
     // The first has it as before, and neither takes it twice.
     await who.get(`/api/people/${person.id}`).expect(200);
     await taken(who, bundle).expect(409);
@@ -226,7 +231,7 @@ describe('a record that goes out and comes back', () => {
         .update(JSON.stringify(sorted(without)))
         .digest('base64');
     await lead
-      .post(`/api/people/${person.id}/erase`, { name: person.name, reason: 'moved away' })
+      .post(`/api/people/${person.id}/erase`, { name: person.name, reason: 'moved away', early: true })
       .expect(200);
     const { errors } = (await taken(who, bundle).expect(400)).body as { errors: { detail: string }[] };
     expect(errors[0]?.detail).toMatch(/^safety\..* must be one of no, yes/);
@@ -286,7 +291,9 @@ describe('a record that goes out and comes back', () => {
     expect(
       ((await who.post('/api/exchange/fhir/look', bundle).expect(200)).body as { alike: object[] }).alike,
     ).toHaveLength(1);
-    await lead.post(`/api/people/${personId}/erase`, { name: 'Øre Lund', reason: 'moved away' }).expect(200);
+    await lead
+      .post(`/api/people/${personId}/erase`, { name: 'Øre Lund', reason: 'moved away', early: true })
+      .expect(200);
     await taken(who, out).expect(201);
     expect(lasting(await exported(who, personId))).toEqual(lasting(out));
   });
@@ -332,9 +339,16 @@ describe('a record that goes out and comes back', () => {
     await who
       .post(`/api/people/${person.id}/erase`, { name: person.name, reason: 'asked for it' })
       .expect(403);
+    // Before the usual term is over it is said that it was decided.
+    await lead
+      .post(`/api/people/${person.id}/erase`, { name: person.name, reason: 'asked for it' })
+      .expect(400);
+    expect((await lead.get(`/api/people/${person.id}/erasure`).expect(200)).body).toMatchObject({
+      over: false,
+    });
     const done = (
       await lead
-        .post(`/api/people/${person.id}/erase`, { name: person.name, reason: 'asked for it' })
+        .post(`/api/people/${person.id}/erase`, { name: person.name, reason: 'asked for it', early: true })
         .expect(200)
     ).body as { rows: number };
     expect(done.rows).toBeGreaterThan(20);

@@ -106,6 +106,7 @@ describe('two clinics in one database', () => {
       'POST erasure',
       (who) => who.post(`/api/people/${ids.person}/erase`, { name: 'Bram Sedge', reason: 'not theirs' }),
     ],
+    ['GET when it may be erased', (who) => who.get(`/api/people/${ids.person}/erasure`)],
     ['DELETE key of a program', (who) => who.del(`/api/clinic/programs/${ids.program}`)],
     ['PATCH person', (who) => who.patch(`/api/people/${ids.person}`, { version: 1, name: 'Taken' })],
     [

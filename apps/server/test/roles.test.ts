@@ -125,6 +125,7 @@ const FOR = {
     'GET /api/audit/audit.csv',
     'POST /api/people/:id/erase',
     'GET /api/clinic/erasures',
+    'GET /api/people/:id/erasure',
     'GET /api/clinic/programs',
     'POST /api/clinic/programs',
     'DELETE /api/clinic/programs/:id',

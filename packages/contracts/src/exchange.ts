@@ -1,4 +1,5 @@
-import { IsString, Length, Matches } from 'class-validator';
+import { IsBoolean, IsString, Length, Matches } from 'class-validator';
+import { MayBeLeftOut } from './validators.js';
 
 /** The largest bundle that is taken, in bytes. [convention] */
 export const BUNDLE_BYTES = 64_000_000;
@@ -42,6 +43,19 @@ export class EraseBody {
   @Length(5, 500, { message: 'Say why, in 5 to 500 characters' })
   @IsString({ message: 'Say why, and who decided it' })
   reason!: string;
+
+  /** It was decided to erase before the usual term is over. */
+  @MayBeLeftOut()
+  @IsBoolean({ message: 'must be yes or no' })
+  early?: boolean;
+}
+
+/** When a record may be erased. */
+export interface KeptUntilView {
+  readonly lastContact: string;
+  /** The first day by the usual term. */
+  readonly until: string;
+  readonly over: boolean;
 }
 
 /** That a record is gone; nothing of what it was. */

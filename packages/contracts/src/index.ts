@@ -245,6 +245,7 @@ export {
   BUNDLE_BYTES,
   EraseBody,
   type ErasureView,
+  type KeptUntilView,
   type KeptView,
   ProgramBody,
   type ProgramMade,

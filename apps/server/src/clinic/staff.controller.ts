@@ -1,7 +1,7 @@
 import { say } from '@heathstep/core';
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post } from '@nestjs/common';
 import { type AccountLinkView, MemberBody, MemberPatch, type MemberView } from '@heathstep/contracts';
-import { IsNull, MoreThan } from 'typeorm';
+import { IsNull, Like, MoreThan, Not } from 'typeorm';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { endSecondStep } from '../auth/secondStep.js';
 import { Clock } from '../clock.js';
@@ -10,9 +10,12 @@ import { IdPipe } from '../http/validation.js';
 import { audit, Db, oneAtATime, type Tx } from '../persistence/db.js';
 import { AccountLink, AppUser, UserSession } from '../persistence/entities.js';
 import { newLink } from './accountLinks.js';
+import { ELSEWHERE } from './elsewhere.js';
 
 const stateOf = (u: AppUser): MemberView['state'] =>
   u.leftAt !== null ? 'left' : u.passwordHash === null ? 'invited' : 'here';
+
+const OF_HERE = Not(Like(`%${ELSEWHERE}`));
 
 /** Who is of the clinic: they come by a link, have a role, and leave. Only for its leads. */
 @Controller('api/clinic/staff')
@@ -56,7 +59,10 @@ export class StaffController {
   @Get()
   list(@Me() me: SignedIn): Promise<MemberView[]> {
     return this.db.inClinic(me.clinicId, async (tx) =>
-      this.views(tx, await tx.find(AppUser, { order: { name: 'ASC', id: 'ASC' } })),
+      this.views(
+        tx,
+        await tx.find(AppUser, { where: { email: OF_HERE }, order: { name: 'ASC', id: 'ASC' } }),
+      ),
     );
   }
 
@@ -95,7 +101,7 @@ export class StaffController {
   @Post(':id/link')
   link(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<AccountLinkView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
-      const user = await tx.findOneBy(AppUser, { id });
+      const user = await tx.findOneBy(AppUser, { id, email: OF_HERE });
       if (user === null) throw notFound();
       if (user.leftAt !== null) throw refusedNow(say('Who left gets no link. Take them back first'));
       await audit(tx, me, { action: 'create', subject: 'account-link', personId: null });
@@ -112,7 +118,7 @@ export class StaffController {
   ): Promise<MemberView> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       await oneAtATime(tx, me, 'staff');
-      const user = await tx.findOneBy(AppUser, { id });
+      const user = await tx.findOneBy(AppUser, { id, email: OF_HERE });
       if (user === null) throw notFound();
       const left = body.left ?? user.leftAt !== null;
       const role = body.role ?? user.role;

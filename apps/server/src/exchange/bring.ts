@@ -6,6 +6,7 @@ import type { Tx } from '../persistence/db.js';
 import { AppUser, KeptResource, Person } from '../persistence/entities.js';
 import type { ReadBundle } from './fhir/read.js';
 import { OWN_CONTENT_TABLES, type OwnContent } from './fhir/sources.js';
+import { ELSEWHERE } from '../clinic/elsewhere.js';
 import { insertRows, type Row, writeRows } from './tables.js';
 
 const ALL_IDS = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g;
@@ -45,7 +46,7 @@ async function bringAuthors(tx: Tx, me: SignedIn, read: ReadBundle, now: Date): 
     await tx.insert(AppUser, {
       id,
       clinicId: me.clinicId,
-      email: `${id}@elsewhere.invalid`,
+      email: `${id}${ELSEWHERE}`,
       name,
       role: 'assistant',
       passwordHash: null,

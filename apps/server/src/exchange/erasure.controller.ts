@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
-import { EraseBody, type ErasureView } from '@heathstep/contracts';
-import { say } from '@heathstep/core';
+import { EraseBody, type ErasureView, type KeptUntilView } from '@heathstep/contracts';
+import { keptUntil, say } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { namesOf } from '../episodes/rows.js';
@@ -20,6 +20,16 @@ const viewOf = async (tx: Tx, rows: readonly Erasure[]): Promise<ErasureView[]> 
     rows: e.rows,
   }));
 };
+
+/** When something was last recorded of a person. */
+const LAST_CONTACT = `
+  SELECT max(at) AS last FROM (
+    SELECT started_at AS at FROM episode WHERE person_id = $1
+    UNION ALL SELECT ended_at FROM episode WHERE person_id = $1
+    UNION ALL SELECT v.started_at FROM visit v JOIN episode e ON e.id = v.episode_id WHERE e.person_id = $1
+    UNION ALL SELECT d.at FROM decision d JOIN episode e ON e.id = d.episode_id WHERE e.person_id = $1
+    UNION ALL SELECT h.at FROM home_entry h JOIN episode e ON e.id = h.episode_id WHERE e.person_id = $1
+  ) AS times`;
 
 /** Takes records away for good, and says that it was done. */
 @Controller('api')
@@ -43,6 +53,16 @@ export class ErasureController {
       if (person === null) throw notFound();
       if (body.name.trim() !== person.name)
         throw badRequest([{ pointer: '/name', detail: say('Type the name as it stands') }]);
+      const term = await this.term(tx, person);
+      if (!term.over && body.early !== true)
+        throw badRequest([
+          {
+            pointer: '/early',
+            detail: say('The usual term is over on {{until}}: say that it was decided to erase before', {
+              until: term.until,
+            }),
+          },
+        ]);
       const [{ rows }] = await tx.query<[{ rows: number }]>('SELECT erase_person($1) AS rows', [personId]);
       const erasure = {
         id: randomUUID(),
@@ -59,6 +79,24 @@ export class ErasureController {
       if (view === undefined) throw notFound();
       return view;
     });
+  }
+
+  /** When the record may be erased by the usual term. */
+  @Roles('lead')
+  @Get('people/:id/erasure')
+  until(@Me() me: SignedIn, @Param('id', IdPipe) personId: string): Promise<KeptUntilView> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const person = await tx.findOneBy(Person, { id: personId });
+      if (person === null) throw notFound();
+      return this.term(tx, person);
+    });
+  }
+
+  private async term(tx: Tx, { id, birthDate, createdAt }: Person): Promise<KeptUntilView> {
+    const [{ last }] = await tx.query<[{ last: Date | null }]>(LAST_CONTACT, [id]);
+    const lastContact = (last ?? createdAt).toISOString().slice(0, 10);
+    const until = keptUntil(lastContact, birthDate);
+    return { lastContact, until, over: this.clock.now().toISOString().slice(0, 10) >= until };
   }
 
   /** What was erased, the newest first. */

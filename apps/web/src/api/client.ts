@@ -41,6 +41,14 @@ export const request = <T>(
       : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
   });
 
+/** Sends a file of JSON as it is; a whole record, so it may take longer. */
+export const sendFile = <T>(path: string, file: Blob): Promise<T> =>
+  ask<T>(path, UPLOAD_WAIT_MS, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: file,
+  });
+
 /** Sends bytes as they are; larger than a record, so it may take longer. */
 export const upload = <T>(path: string, bytes: Blob): Promise<T> =>
   ask<T>(path, UPLOAD_WAIT_MS, {

@@ -3,12 +3,14 @@ import { NavLink, Navigate, useParams } from 'react-router';
 import { useSession } from '../../api/queries.js';
 import { AuditLog } from './AuditLog.js';
 import { ClinicFacts } from './ClinicFacts.js';
+import { Programs } from './Programs.js';
 import { Staff } from './Staff.js';
 
 const PARTS: readonly (readonly [part: string, name: string])[] = [
   ['staff', say('Who works here')],
   ['facts', say('The clinic itself')],
   ['audit', say('Who saw and changed what')],
+  ['programs', say('Programs and erased records')],
 ];
 
 /** What only the leads of a clinic do: who works here, what it says of itself, the log. */
@@ -45,6 +47,8 @@ export function Clinic() {
             <ClinicFacts clinic={clinic} />
           ) : part === 'audit' ? (
             <AuditLog />
+          ) : part === 'programs' ? (
+            <Programs />
           ) : (
             <Staff me={user.id} />
           )}

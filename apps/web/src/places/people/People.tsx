@@ -7,15 +7,17 @@ import { PEOPLE_AT_ONCE, type PersonRow } from '@heathstep/contracts';
 import { fullDay } from '../../parts/dates.js';
 import { useFirstThenAll } from '../../parts/useFirstThenAll.js';
 import { SearchField } from '../../parts/fields.js';
-import { useContent, usePeople } from '../../api/queries.js';
+import { useContent, usePeople, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 
+const FromFile = lazy(async () => ({ default: (await import('./FromFile.js')).FromFile }));
 const AddPerson = lazy(async () => ({ default: (await import('./AddPerson.js')).AddPerson }));
 
 /** Find or add someone. */
 export function People() {
   const [parameters, setParameters] = useSearchParams();
   const client = useQueryClient();
+  const session = useSession();
   const q = parameters.get('q') ?? '';
   const adding = parameters.get('add') === '1';
   const people = usePeople(useDeferredValue(q));
@@ -42,7 +44,17 @@ export function People() {
         <button type="button" className="action" onClick={() => set({ add: '1' })}>
           {say('Add a person')}
         </button>
+        {session.data?.user.role !== 'assistant' && (
+          <button type="button" className="text-action min-h-11" onClick={() => set({ file: '1' })}>
+            {say('From a file')}
+          </button>
+        )}
       </div>
+      {parameters.get('file') === '1' && (
+        <Suspense fallback={<Loading what={say('the form')} />}>
+          <FromFile close={() => set({ file: null })} />
+        </Suspense>
+      )}
       {adding && (
         <Suspense fallback={<Loading what={say('the form')} />}>
           <AddPerson

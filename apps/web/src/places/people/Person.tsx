@@ -12,6 +12,7 @@ import { ReadsIn } from '../../parts/ReadsIn.js';
 import { Complaints } from './Complaints.js';
 import { Facts } from './Facts.js';
 import { PathwayChoice } from './PathwayChoice.js';
+import { WholeRecord } from './WholeRecord.js';
 
 /** Someone with nothing recorded: choose the condition and the side, and begin. */
 export function Person() {
@@ -54,6 +55,7 @@ export function Person() {
           title={episodes.length === 0 ? say('What brings them') : say('Another complaint')}
         />
       )}
+      <WholeRecord person={person.data} />
     </main>
   );
 }

@@ -1,0 +1,160 @@
+import { say } from '@heathstep/core';
+import { useMutation } from '@tanstack/react-query';
+import { useRef, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { type BroughtKind, type BroughtView, BUNDLE_BYTES } from '@heathstep/contracts';
+import { ApiError, sendFile } from '../../api/client.js';
+import { fullDay } from '../../parts/dates.js';
+
+const KIND_WORDS: Readonly<Record<BroughtKind, string>> = {
+  complaints: say('complaints'),
+  visits: say('visits'),
+  entries: say('entries of visits'),
+  plans: say('plans'),
+  decisions: say('decisions'),
+  home: say('entries from home'),
+  pictures: say('pictures and captures'),
+};
+
+/** The first of what is wrong, each by its path in the file. */
+function Wrong({ error }: { error: Error }) {
+  const errors = error instanceof ApiError ? (error.problem.errors ?? []) : [];
+  return (
+    <div role="alert" className="mt-3 text-ease-deep">
+      <p>{say('Nothing was taken: {{reason}}', { reason: error.message })}</p>
+      <ul className="mt-1 text-sm">
+        {errors.map((e) => (
+          <li key={`${e.pointer} ${e.detail}`}>
+            <code data-said-by-others="">{e.pointer}</code> {e.detail}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+/** What a file would bring, by kind. */
+function Brings({ of }: { of: BroughtView }) {
+  const own = (Object.entries(of.counts) as [BroughtKind, number][]).filter(([, n]) => n > 0);
+  const kept = Object.entries(of.kept);
+  return (
+    <>
+      <p className="mt-2">
+        <span className="font-head text-lg font-semibold" data-said-by-others="">
+          {of.name}
+        </span>{' '}
+        <span className="text-ink-2">
+          {of.birthDate === null
+            ? say('date of birth not known')
+            : say('born {{birthDate}}', { birthDate: fullDay(of.birthDate) })}
+        </span>
+      </p>
+      <p className="mt-1 text-ink-2">
+        {of.ours
+          ? say('Written by this application: it comes back as it was.')
+          : say('Of another system: the person is taken, all else is kept as it came and shown with them.')}
+      </p>
+      <ul className="mt-2 flex flex-wrap gap-x-5">
+        {own.map(([kind, n]) => (
+          <li key={kind} className="tabular-nums">
+            {n} {KIND_WORDS[kind]}
+          </li>
+        ))}
+        {kept.map(([type, n]) => (
+          <li key={type} className="tabular-nums text-ink-2">
+            {n} <span data-said-by-others="">{type}</span>, {say('kept as it came')}
+          </li>
+        ))}
+      </ul>
+      {of.alike.length > 0 && (
+        <div className="mt-3 border-l-2 border-hold bg-hold-wash px-3 py-2">
+          <p>
+            {say(
+              'Someone of that name is here. Look whether it is the same person before you take the file.',
+            )}
+          </p>
+          <ul>
+            {of.alike.map((p) => (
+              <li key={p.id}>
+                <Link className="text-action inline-flex min-h-8 items-center" to={`/people/${p.id}?all=1`}>
+                  {p.name}
+                </Link>{' '}
+                {p.birthDate === null ? '' : fullDay(p.birthDate)}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Takes a person from a file: chosen, looked at, then taken. */
+export function FromFile({ close }: { close: () => void }) {
+  const navigate = useNavigate();
+  const [file, setFile] = useState<File | null>(null);
+  const sending = useRef(false);
+  const look = useMutation({
+    mutationFn: (chosen: File) =>
+      chosen.size > BUNDLE_BYTES
+        ? Promise.reject(
+            new Error(say('It is larger than {{mb}} megabytes', { mb: Math.floor(BUNDLE_BYTES / 1e6) })),
+          )
+        : sendFile<BroughtView>('/api/exchange/fhir/look', chosen),
+  });
+  const take = useMutation({
+    mutationFn: (chosen: File) => sendFile<{ personId: string }>('/api/exchange/fhir', chosen),
+    onSuccess: ({ personId }) => void navigate(`/people/${personId}?all=1`),
+    onSettled: () => {
+      sending.current = false;
+    },
+  });
+  const choose = (chosen: File | undefined): void => {
+    if (chosen === undefined) return;
+    take.reset();
+    setFile(chosen);
+    look.mutate(chosen);
+  };
+  const error = take.error ?? look.error;
+  return (
+    <section aria-label={say('A person from a file')} className="mt-4 bg-paper px-5 py-4">
+      <h2>{say('A person from a file')}</h2>
+      <p className="mt-1 max-w-2xl text-ink-2">
+        {say(
+          'A record as a Bundle of FHIR R4 in JSON. It is looked at first, and nothing is taken before you say so.',
+        )}
+      </p>
+      <label className="mt-3 block text-sm text-ink-2">
+        {say('File')}
+        <input
+          type="file"
+          accept=".json,application/json,application/fhir+json"
+          className="mt-1 block min-h-11 text-ink"
+          onChange={(e) => choose(e.target.files?.[0])}
+        />
+      </label>
+      <div aria-live="polite">
+        {look.isPending && <p className="mt-2 text-ink-2">{say('Reading the file')}</p>}
+        {look.data !== undefined && <Brings of={look.data} />}
+      </div>
+      {error !== null && <Wrong error={error} />}
+      <div className="mt-3 flex gap-3">
+        <button
+          type="button"
+          className="action"
+          disabled={file === null || look.data === undefined || take.isPending}
+          onClick={() => {
+            if (file === null || sending.current) return;
+            sending.current = true;
+            take.mutate(file);
+          }}
+        >
+          {say('Take it')}
+        </button>
+        <button type="button" className="action-quiet" onClick={close}>
+          {say('Not now')}
+        </button>
+      </div>
+    </section>
+  );
+}

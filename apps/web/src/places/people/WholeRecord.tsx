@@ -1,0 +1,196 @@
+import { RETENTION, say } from '@heathstep/core';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { type SyntheticEvent, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { ErasureView, KeptUntilView, KeptView, PersonRow } from '@heathstep/contracts';
+import { ApiError, request } from '../../api/client.js';
+import { useSession } from '../../api/queries.js';
+import { fullDay, momentText } from '../../parts/dates.js';
+import { FieldNote, SendOrLeave, TextField } from '../../parts/fields.js';
+
+/** What came with someone from elsewhere, as it came. */
+function Kept({ personId }: { personId: string }) {
+  const kept = useQuery({
+    queryKey: ['kept', personId],
+    queryFn: () => request<readonly KeptView[]>('GET', `/api/people/${personId}/kept`),
+  });
+  if (kept.error !== null)
+    return (
+      <p role="alert" className="mt-3 text-ease-deep">
+        {say('What came from elsewhere cannot be read now.')}
+      </p>
+    );
+  if (kept.data === undefined || kept.data.length === 0) return null;
+  return (
+    <details className="mt-3">
+      <summary className="min-h-11 cursor-pointer content-center">
+        {say('From elsewhere, kept as it came: {{count}}', { count: kept.data.length })}
+      </summary>
+      <ul className="mt-1">
+        {kept.data.map((k) => (
+          <li key={k.id} className="border-t border-line-2 py-2">
+            <p>
+              <span data-said-by-others="">{k.type}</span>{' '}
+              <span className="text-sm text-ink-2">
+                {say('taken {{at}} by {{by}}', { at: momentText(k.at), by: k.by })}
+              </span>
+            </p>
+            <pre
+              tabIndex={0}
+              aria-label={k.type}
+              data-said-by-others=""
+              className="mt-1 max-h-64 overflow-auto bg-paper p-2 font-mono text-xs"
+            >
+              {JSON.stringify(k.resource, null, 2)}
+            </pre>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** Until when it is kept by the usual term; before that it takes a decision. */
+function Term({
+  of,
+  early,
+  setEarly,
+  wrong,
+}: {
+  of: KeptUntilView;
+  early: boolean;
+  setEarly: (early: boolean) => void;
+  wrong: string | null;
+}) {
+  return (
+    <>
+      <p className="mt-2 max-w-2xl">
+        {say(
+          'Last recorded {{last}}. By the usual term, {{years}} years and of a child until {{age}}, it is kept until {{until}}; your local rules come first.',
+          {
+            last: fullDay(of.lastContact),
+            until: fullDay(of.until),
+            years: RETENTION.years,
+            age: RETENTION.childUntilAge,
+          },
+        )}
+      </p>
+      {!of.over && (
+        <label className="mt-2 flex min-h-11 items-center gap-2">
+          <input
+            type="checkbox"
+            className="size-5"
+            checked={early}
+            onChange={(e) => setEarly(e.target.checked)}
+          />
+          {say('It was decided, by who may decide it here, to erase before that day')}
+        </label>
+      )}
+      <FieldNote text={wrong} />
+    </>
+  );
+}
+
+/** Erasing, for leads: the term, the reason, the name typed again. */
+function Erase({ person, leave }: { person: PersonRow; leave: () => void }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [name, setName] = useState('');
+  const [reason, setReason] = useState('');
+  const [early, setEarly] = useState(false);
+  const term = useQuery({
+    queryKey: ['kept-until', person.id],
+    queryFn: () => request<KeptUntilView>('GET', `/api/people/${person.id}/erasure`),
+  });
+  const erase = useMutation({
+    mutationFn: () =>
+      request<ErasureView>('POST', `/api/people/${person.id}/erase`, {
+        name,
+        reason,
+        ...(early ? { early } : {}),
+      }),
+    onSuccess: async () => {
+      client.removeQueries();
+      await navigate('/clinic/programs');
+    },
+  });
+  const wrong = erase.error instanceof ApiError ? erase.error : null;
+  const submit = (event: SyntheticEvent): void => {
+    event.preventDefault();
+    if (!erase.isPending) erase.mutate();
+  };
+  return (
+    <form
+      aria-label={say('Erase the record')}
+      className="mt-3 border-l-2 border-ease bg-ease-wash px-4 py-3"
+      onSubmit={submit}
+      noValidate
+    >
+      <p className="max-w-2xl">
+        {say(
+          'Everything of {{name}} is taken away for good: visits, plans, logs, pictures. It cannot be taken back; backups still have it until they are thrown away. The log keeps who looked and changed, without what was there. Save the record as a file first if it may be asked for.',
+          { name: person.name },
+        )}
+      </p>
+      {term.data !== undefined && (
+        <Term of={term.data} early={early} setEarly={setEarly} wrong={wrong?.at('/early') ?? null} />
+      )}
+      <div className="mt-2 grid gap-3 sm:grid-cols-2">
+        <TextField
+          label={say('Why, and who decided it')}
+          value={reason}
+          onChange={setReason}
+          maxLength={500}
+          error={wrong?.at('/reason') ?? null}
+        />
+        <TextField
+          label={say('The name as it stands, typed again')}
+          value={name}
+          onChange={setName}
+          maxLength={120}
+          autoComplete="off"
+          error={wrong?.at('/name') ?? null}
+        />
+      </div>
+      <SendOrLeave
+        send={say('Erase for good')}
+        leave={say('Not now')}
+        disabled={erase.isPending || term.data === undefined}
+        onLeave={leave}
+      />
+      <p role="alert" className="min-h-6 text-ease-deep">
+        {wrong !== null && (wrong.problem.errors ?? []).length === 0 ? wrong.message : ''}
+      </p>
+    </form>
+  );
+}
+
+/** The record as a whole: out as a file, what came from elsewhere, and its end. */
+export function WholeRecord({ person }: { person: PersonRow }) {
+  const session = useSession();
+  const [erasing, setErasing] = useState(false);
+  const role = session.data?.user.role ?? 'assistant';
+  if (role === 'assistant') return <Kept personId={person.id} />;
+  return (
+    <section aria-label={say('The whole record')} className="no-print mt-8 border-t border-line pt-5">
+      <h2>{say('The whole record')}</h2>
+      <div className="mt-1 flex flex-wrap gap-x-6">
+        <a className="text-action min-h-11 content-center" href={`/api/people/${person.id}/fhir`} download>
+          {say('Save as a file (FHIR R4)')}
+        </a>
+        {role === 'lead' && !erasing && (
+          <button type="button" className="text-action min-h-11" onClick={() => setErasing(true)}>
+            {say('Erase')}
+          </button>
+        )}
+      </div>
+      <p className="max-w-2xl text-sm text-ink-2">
+        {say(
+          'For someone who moves to another clinic, or who asks for what is recorded of them. Whoever has the file has the record: hand it over by a way the two trust. The link of the phone does not go along.',
+        )}
+      </p>
+      <Kept personId={person.id} />
+      {erasing && <Erase person={person} leave={() => setErasing(false)} />}
+    </section>
+  );
+}
