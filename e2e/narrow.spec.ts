@@ -17,6 +17,8 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
     ['/clinic/staff', 'Heathstep demo clinic'],
     ['/clinic/facts', 'Heathstep demo clinic'],
     ['/clinic/audit', 'Heathstep demo clinic'],
+    ['/clinic/programs', 'Heathstep demo clinic'],
+    ['/people?file=1', 'People'],
     [`/episodes/${episode}/course`, 'Oskar Thwaite'],
     [`/episodes/${episode}/plan`, 'Oskar Thwaite'],
     [`/episodes/${episode}/letter`, 'How it goes'],

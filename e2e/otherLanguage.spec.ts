@@ -154,6 +154,8 @@ test('a language that is one file more: every word of the clinic’s pages is sa
       '/clinic/staff',
       '/clinic/facts',
       '/clinic/audit',
+      '/clinic/programs',
+      '/people?file=1',
       `/episodes/${flare?.episodeId ?? ''}/letter`,
       '/library',
       '/library/raise-two-legs',

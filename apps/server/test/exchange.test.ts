@@ -162,8 +162,13 @@ describe('a record that goes out and comes back', () => {
     expect(staff).toHaveLength(3);
     // The first has it as before, and neither takes it twice.
     await who.get(`/api/people/${person.id}`).expect(200);
-    await taken(who, bundle).expect(409);
-    await taken(other, bundle).expect(409);
+    for (const [one, here] of [
+      [who, person.id],
+      [other, personId],
+    ] as const) {
+      expect((await one.post('/api/exchange/fhir/look', bundle).expect(200)).body).toMatchObject({ here });
+      await taken(one, bundle).expect(409);
+    }
     await other.get(`/api/people/${person.id}`).expect(404);
   });
 

@@ -14,6 +14,8 @@ export interface BroughtView {
   readonly counts: Readonly<Record<BroughtKind, number>>;
   /** What has no place here and is kept as it came, by type of resource. */
   readonly kept: Readonly<Record<string, number>>;
+  /** The person whose record this is and who is here already; null where it can be taken. */
+  readonly here: string | null;
   /** People of the clinic who may be the same. */
   readonly alike: readonly {
     readonly id: string;

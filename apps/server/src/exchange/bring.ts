@@ -12,7 +12,7 @@ import { insertRows, type Row, writeRows } from './tables.js';
 const ALL_IDS = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g;
 
 /** Another id for a clinic that takes a record which another clinic of this installation still has: always the same one. */
-function idFor(clinicId: string, id: string): string {
+export function renamedId(clinicId: string, id: string): string {
   const hex = createHash('sha256').update(`${clinicId} ${id}`).digest('hex');
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-b${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }
@@ -25,7 +25,7 @@ export function renamed(read: ReadBundle, clinicId: string): ReadBundle {
   ]);
   const again = <T>(value: T): T =>
     JSON.parse(
-      JSON.stringify(value).replace(ALL_IDS, (id) => (known.has(id) ? idFor(clinicId, id) : id)),
+      JSON.stringify(value).replace(ALL_IDS, (id) => (known.has(id) ? renamedId(clinicId, id) : id)),
     ) as T;
   return {
     ...read,

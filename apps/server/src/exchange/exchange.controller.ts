@@ -11,7 +11,7 @@ import { badRequest, notFound } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { KeptResource, Person } from '../persistence/entities.js';
-import { bring, renamed } from './bring.js';
+import { bring, renamed, renamedId } from './bring.js';
 import { rowProblems } from './fhir/check.js';
 import { Gathering } from './fhir/gather.js';
 import { readBundle, type ReadBundle } from './fhir/read.js';
@@ -61,7 +61,7 @@ export class ExchangeController {
   @Post('exchange/fhir/look')
   look(@Me() me: SignedIn, @Body() body: unknown): Promise<BroughtView> {
     const read = this.read(body);
-    return this.db.inClinic(me.clinicId, (tx) => brought(tx, read));
+    return this.db.inClinic(me.clinicId, (tx) => brought(tx, me.clinicId, read));
   }
 
   /** Takes a file as a person of the clinic. */
@@ -112,8 +112,10 @@ export class ExchangeController {
   }
 }
 
-async function brought(tx: Tx, { rows, foreign, others }: ReadBundle): Promise<BroughtView> {
+async function brought(tx: Tx, clinicId: string, read: ReadBundle): Promise<BroughtView> {
+  const { rows, foreign, others } = read;
   const [person] = rows.person;
+  const ids = person === undefined ? [] : [person.id, renamedId(clinicId, person.id)];
   const name = foreign?.name ?? String(person?.['name']);
   const birthDate =
     foreign === null ? ((person?.['birth_date'] ?? null) as string | null) : foreign.birthDate;
@@ -134,8 +136,9 @@ async function brought(tx: Tx, { rows, foreign, others }: ReadBundle): Promise<B
       pictures: rows.photo.length + rows.lab_capture.length,
     },
     kept,
+    here: all.find((p) => ids.includes(p.id))?.id ?? null,
     alike: all
-      .filter((p) => p.id === person?.id || searchable(p.name) === searchable(name))
+      .filter((p) => searchable(p.name) === searchable(name))
       .map((p) => ({ id: p.id, name: p.name, birthDate: p.birthDate })),
   };
 }

@@ -6,14 +6,14 @@ import { type BroughtKind, type BroughtView, BUNDLE_BYTES } from '@heathstep/con
 import { ApiError, sendFile } from '../../api/client.js';
 import { fullDay } from '../../parts/dates.js';
 
-const KIND_WORDS: Readonly<Record<BroughtKind, string>> = {
-  complaints: say('complaints'),
-  visits: say('visits'),
-  entries: say('entries of visits'),
-  plans: say('plans'),
-  decisions: say('decisions'),
-  home: say('entries from home'),
-  pictures: say('pictures and captures'),
+const KIND_WORDS: Readonly<Record<BroughtKind, (n: number) => string>> = {
+  complaints: (n) => say('complaints: {{n}}', { n }),
+  visits: (n) => say('visits: {{n}}', { n }),
+  entries: (n) => say('entries of visits: {{n}}', { n }),
+  plans: (n) => say('plans: {{n}}', { n }),
+  decisions: (n) => say('decisions: {{n}}', { n }),
+  home: (n) => say('entries from home: {{n}}', { n }),
+  pictures: (n) => say('pictures and captures: {{n}}', { n }),
 };
 
 /** The first of what is wrong, each by its path in the file. */
@@ -57,16 +57,24 @@ function Brings({ of }: { of: BroughtView }) {
       <ul className="mt-2 flex flex-wrap gap-x-5">
         {own.map(([kind, n]) => (
           <li key={kind} className="tabular-nums">
-            {n} {KIND_WORDS[kind]}
+            {KIND_WORDS[kind](n)}
           </li>
         ))}
         {kept.map(([type, n]) => (
           <li key={type} className="tabular-nums text-ink-2">
-            {n} <span data-said-by-others="">{type}</span>, {say('kept as it came')}
+            {say('kept as it came,')} <span data-said-by-others="">{type}</span>: {n}
           </li>
         ))}
       </ul>
-      {of.alike.length > 0 && (
+      {of.here !== null && (
+        <p className="mt-3">
+          {say('This very record is here already, and is not taken twice.')}{' '}
+          <Link className="text-action inline-flex min-h-8 items-center" to={`/people/${of.here}?all=1`}>
+            {say('Go to it')}
+          </Link>
+        </p>
+      )}
+      {of.here === null && of.alike.length > 0 && (
         <div className="mt-3 border-l-2 border-hold bg-hold-wash px-3 py-2">
           <p>
             {say(
@@ -124,16 +132,21 @@ export function FromFile({ close }: { close: () => void }) {
           'A record as a Bundle of FHIR R4 in JSON. It is looked at first, and nothing is taken before you say so.',
         )}
       </p>
-      <label className="mt-3 block text-sm text-ink-2">
-        {say('File')}
+      <label className="action-quiet mt-3 inline-flex min-h-11 cursor-pointer items-center focus-within:outline-2 focus-within:outline-heather">
+        {file === null ? say('Choose the file') : say('Choose another file')}
         <input
           type="file"
           accept=".json,application/json,application/fhir+json"
-          className="mt-1 block min-h-11 text-ink"
+          className="sr-only"
           onChange={(e) => choose(e.target.files?.[0])}
         />
       </label>
       <div aria-live="polite">
+        {file !== null && (
+          <p className="mt-1 text-sm text-ink-2" data-said-by-others="">
+            {file.name}
+          </p>
+        )}
         {look.isPending && <p className="mt-2 text-ink-2">{say('Reading the file')}</p>}
         {look.data !== undefined && <Brings of={look.data} />}
       </div>
@@ -142,7 +155,7 @@ export function FromFile({ close }: { close: () => void }) {
         <button
           type="button"
           className="action"
-          disabled={file === null || look.data === undefined || take.isPending}
+          disabled={file === null || look.data === undefined || look.data.here !== null || take.isPending}
           onClick={() => {
             if (file === null || sending.current) return;
             sending.current = true;

@@ -12,7 +12,7 @@ import { ReadsIn } from '../../parts/ReadsIn.js';
 import { Complaints } from './Complaints.js';
 import { Facts } from './Facts.js';
 import { PathwayChoice } from './PathwayChoice.js';
-import { WholeRecord } from './WholeRecord.js';
+import { FromElsewhere, WholeRecord } from './WholeRecord.js';
 
 /** Someone with nothing recorded: choose the condition and the side, and begin. */
 export function Person() {
@@ -41,6 +41,8 @@ export function Person() {
       </p>
       <Facts person={person.data} changed={() => person.refetch()} />
       <ReadsIn person={person.data} changed={() => person.refetch()} />
+      <WholeRecord person={person.data} />
+      <FromElsewhere personId={person.data.id} />
       {episodes.length === 0 ? (
         <p className="mt-8">
           {say('Nothing is recorded yet. A first visit starts with the story, then safety, then both feet.')}
@@ -55,7 +57,6 @@ export function Person() {
           title={episodes.length === 0 ? say('What brings them') : say('Another complaint')}
         />
       )}
-      <WholeRecord person={person.data} />
     </main>
   );
 }

@@ -8,8 +8,22 @@ import { useSession } from '../../api/queries.js';
 import { fullDay, momentText } from '../../parts/dates.js';
 import { FieldNote, SendOrLeave, TextField } from '../../parts/fields.js';
 
+/** What a resource of another system is about, where it says so in words. */
+function titleOf(resource: Readonly<Record<string, unknown>>): string {
+  interface Concept {
+    readonly text?: unknown;
+    readonly coding?: unknown;
+  }
+  const said = ['code', 'medicationCodeableConcept', 'vaccineCode', 'type'].flatMap((field): unknown[] => {
+    const concept = resource[field] as Concept | null | undefined;
+    const codings: readonly unknown[] = Array.isArray(concept?.coding) ? concept.coding : [];
+    return [concept?.text, (codings[0] as { display?: unknown } | null | undefined)?.display];
+  });
+  return said.find((t): t is string => typeof t === 'string' && t.trim() !== '')?.slice(0, 120) ?? '';
+}
+
 /** What came with someone from elsewhere, as it came. */
-function Kept({ personId }: { personId: string }) {
+export function FromElsewhere({ personId }: { personId: string }) {
   const kept = useQuery({
     queryKey: ['kept', personId],
     queryFn: () => request<readonly KeptView[]>('GET', `/api/people/${personId}/kept`),
@@ -22,31 +36,39 @@ function Kept({ personId }: { personId: string }) {
     );
   if (kept.data === undefined || kept.data.length === 0) return null;
   return (
-    <details className="mt-3">
-      <summary className="min-h-11 cursor-pointer content-center">
-        {say('From elsewhere, kept as it came: {{count}}', { count: kept.data.length })}
-      </summary>
-      <ul className="mt-1">
+    <section aria-label={say('From elsewhere')} className="mt-5">
+      <h2>{say('From elsewhere')}</h2>
+      <p className="max-w-2xl text-sm text-ink-2">
+        {say(
+          'Kept as it came, and read by no rule here: look through it yourself, allergies and medicines first.',
+        )}
+      </p>
+      <ul className="mt-1 border-t border-line">
         {kept.data.map((k) => (
-          <li key={k.id} className="border-t border-line-2 py-2">
-            <p>
-              <span data-said-by-others="">{k.type}</span>{' '}
-              <span className="text-sm text-ink-2">
-                {say('taken {{at}} by {{by}}', { at: momentText(k.at), by: k.by })}
-              </span>
-            </p>
-            <pre
-              tabIndex={0}
-              aria-label={k.type}
-              data-said-by-others=""
-              className="mt-1 max-h-64 overflow-auto bg-paper p-2 font-mono text-xs"
-            >
-              {JSON.stringify(k.resource, null, 2)}
-            </pre>
+          <li key={k.id} className="border-b border-line">
+            <details>
+              <summary className="min-h-11 cursor-pointer content-center">
+                <span data-said-by-others="">
+                  {k.type}
+                  {titleOf(k.resource) === '' ? '' : `: ${titleOf(k.resource)}`}
+                </span>{' '}
+                <span className="text-sm text-ink-2">
+                  {say('taken {{at}} by {{by}}', { at: momentText(k.at), by: k.by })}
+                </span>
+              </summary>
+              <pre
+                tabIndex={0}
+                aria-label={k.type}
+                data-said-by-others=""
+                className="mb-2 max-h-64 overflow-auto bg-paper p-2 font-mono text-xs"
+              >
+                {JSON.stringify(k.resource, null, 2)}
+              </pre>
+            </details>
           </li>
         ))}
       </ul>
-    </details>
+    </section>
   );
 }
 
@@ -165,15 +187,19 @@ function Erase({ person, leave }: { person: PersonRow; leave: () => void }) {
   );
 }
 
-/** The record as a whole: out as a file, what came from elsewhere, and its end. */
+/** The record as a whole: out as a file, and its end. */
 export function WholeRecord({ person }: { person: PersonRow }) {
   const session = useSession();
   const [erasing, setErasing] = useState(false);
   const role = session.data?.user.role ?? 'assistant';
-  if (role === 'assistant') return <Kept personId={person.id} />;
+  if (role === 'assistant') return null;
   return (
-    <section aria-label={say('The whole record')} className="no-print mt-8 border-t border-line pt-5">
-      <h2>{say('The whole record')}</h2>
+    <details className="no-print mt-4">
+      <summary className="min-h-11 cursor-pointer content-center text-ink-2">
+        {role === 'lead'
+          ? say('The whole record: save it as a file, erase it')
+          : say('The whole record: save it as a file')}
+      </summary>
       <div className="mt-1 flex flex-wrap gap-x-6">
         <a className="text-action min-h-11 content-center" href={`/api/people/${person.id}/fhir`} download>
           {say('Save as a file (FHIR R4)')}
@@ -189,8 +215,7 @@ export function WholeRecord({ person }: { person: PersonRow }) {
           'For someone who moves to another clinic, or who asks for what is recorded of them. Whoever has the file has the record: hand it over by a way the two trust. The link of the phone does not go along.',
         )}
       </p>
-      <Kept personId={person.id} />
       {erasing && <Erase person={person} leave={() => setErasing(false)} />}
-    </section>
+    </details>
   );
 }

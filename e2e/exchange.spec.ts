@@ -1,0 +1,97 @@
+import { readFileSync } from 'node:fs';
+import { expect, type Page } from '@playwright/test';
+import { expectAccessible, signIn, test, turnTo, url } from './support.js';
+
+/** What a course says, from its first heading to its end. */
+async function courseOf(page: Page, episodeId: string): Promise<string> {
+  await page.goto(url(`/episodes/${episodeId}/course`));
+  await expect(page.getByRole('heading', { name: 'Go on to Slow and heavy' })).toBeVisible();
+  // The charts come after it.
+  await page.getByText('As a table').first().click();
+  await expect(page.getByRole('heading', { name: /^drawn over time/ })).toBeVisible();
+  await expect(page.getByRole('status', { name: /Loading/ })).toHaveCount(0);
+  // The numbers of the charts stand in their tables; axes are drawn when there is time.
+  return page.getByRole('main').evaluate((main) => {
+    const copy = main.cloneNode(true) as HTMLElement;
+    for (const drawn of copy.querySelectorAll('svg')) drawn.remove();
+    return copy.textContent;
+  });
+}
+
+test('a person goes out as a file, is erased, and comes back with the same course', async ({ page }) => {
+  await signIn(page, 'orla.rendell');
+  const [person] = (await (await page.request.get(url('/api/people?q=Ilse'))).json()) as {
+    id: string;
+    name: string;
+    episodes: { id: string }[];
+  }[];
+  if (person === undefined) throw new Error('There is nobody of that name');
+  const episodeId = person.episodes[0]?.id ?? '';
+  const before = await courseOf(page, episodeId);
+
+  await turnTo(page, `/people/${person.id}?all=1`);
+  await page.getByText('The whole record: save it').click();
+  const save = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Save as a file (FHIR R4)' }).click();
+  const file = readFileSync(await (await save).path());
+
+  await test.step('erased only with a decision, a reason and the name', async () => {
+    await page.getByRole('button', { name: 'Erase', exact: true }).click();
+    await expect(page.getByText(/is kept until/)).toBeVisible();
+    await page.getByRole('button', { name: 'Erase for good' }).click();
+    await expect(page.getByText('Say why, and who decided it')).toBeVisible();
+    await page.getByLabel('Why, and who decided it').fill('Moves to another clinic, asked for by her');
+    await page.getByLabel('The name as it stands').fill('Ilse');
+    await page.getByRole('button', { name: 'Erase for good' }).click();
+    await expect(page.getByText('Type the name as it stands')).toBeVisible();
+    await page.getByLabel('The name as it stands').fill(person.name);
+    await page.getByRole('button', { name: 'Erase for good' }).click();
+    await expect(page.getByText(/say that it was decided to erase before/)).toBeVisible();
+    await expectAccessible(page, 'erasing');
+    await page.getByRole('checkbox', { name: /It was decided/ }).check();
+    await page.getByRole('button', { name: 'Erase for good' }).click();
+    await expect(page.getByText(/everything of one person/)).toBeVisible();
+    await expect(page.getByText('Moves to another clinic, asked for by her')).toBeVisible();
+  });
+
+  await test.step('a file that is none, or was changed, is refused by its path', async () => {
+    await page.getByRole('link', { name: 'People', exact: true }).click();
+    await expect(page.getByRole('link', { name: person.name })).toHaveCount(0);
+    await page.getByRole('button', { name: 'From a file' }).click();
+    const choose = (buffer: Buffer) =>
+      page
+        .getByLabel(/Choose (the|another) file/)
+        .setInputFiles({ name: 'record.json', mimeType: 'application/json', buffer });
+    await choose(Buffer.from('{"resourceType":'));
+    await expect(page.getByRole('alert').filter({ hasText: 'Nothing was taken' })).toBeVisible();
+    await choose(Buffer.from(file.toString().replaceAll('"Ilse Venning"', '"Ilsa Venning"')));
+    await expect(page.getByText('/entry/0/resource', { exact: true })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Take it' })).toBeDisabled();
+    await choose(file);
+    await expect(page.getByText('it comes back as it was')).toBeVisible();
+    await expectAccessible(page, 'a person from a file');
+  });
+
+  await page.getByRole('button', { name: 'Take it' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: person.name })).toBeVisible();
+  expect(await courseOf(page, episodeId)).toBe(before);
+});
+
+test('another program reads with a key that a lead makes and takes back', async ({ page, request }) => {
+  await signIn(page, 'orla.rendell');
+  await turnTo(page, '/clinic/programs');
+  await page.getByRole('button', { name: 'Make a key' }).click();
+  await expect(page.getByText('Name the program')).toBeVisible();
+  await page.getByLabel('What the key is for').fill('Front desk');
+  await page.getByRole('button', { name: 'Make a key' }).click();
+  const key = await page.getByLabel('Key for Front desk').last().inputValue();
+  await expectAccessible(page, 'programs');
+  const ask = () => request.get(url('/fhir/Patient'), { headers: { authorization: `Bearer ${key}` } });
+  expect(((await (await ask()).json()) as { total: number }).total).toBeGreaterThan(15);
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await page.getByRole('button', { name: 'Take the key of Front desk back' }).click();
+  await expect(page.getByText('opens nothing')).toBeVisible();
+  expect((await ask()).status()).toBe(401);
+  await page.getByRole('link', { name: 'Who saw and changed what' }).click();
+  await expect(page.getByText('a program, by a key of Orla Rendell').first()).toBeVisible();
+});
