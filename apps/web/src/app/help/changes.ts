@@ -14,6 +14,10 @@ export const CHANGES: readonly News[] = [
       say(
         'Clinic, in the menu of leads: who works here, what the clinic says of itself, who saw and changed what.',
       ),
+      say(
+        'A person goes out as a file (FHIR R4) and comes back as they were: in People, and under The whole record.',
+      ),
+      say('Leads erase a record after its term, and give other programs a key to read by: in Clinic.'),
       say('One’s own password and a second step of signing in by an authenticator: in Account and devices.'),
       say('An exercise can be given for the morning, midday or evening; sentence and calendar say so.'),
       say('A reading typed with all its decimals goes on by itself; Enter and Tab still do no harm.'),
