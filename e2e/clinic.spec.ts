@@ -3,7 +3,18 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { expect, type Page } from '@playwright/test';
 import { bytesOf, codeOf } from '../apps/server/test/authenticator.js';
-import { database, expectAccessible, signIn, test, url } from './support.js';
+import {
+  answerSafety,
+  choose,
+  database,
+  expectAccessible,
+  goToStep,
+  saved,
+  signIn,
+  takeTrials,
+  test,
+  url,
+} from './support.js';
 
 const GOOD = 'lantern gravel otter plum';
 
@@ -158,6 +169,38 @@ test('a clinic from nothing: made, led, joined by someone, changed, left, and al
     await code.fill(kept);
     await page.getByRole('button', { name: 'Sign in' }).click();
     await expect(page.getByRole('heading', { level: 1 })).toContainText(/look/);
+  });
+
+  await test.step('and its first plan is given', async () => {
+    await page.getByRole('link', { name: 'People', exact: true }).click();
+    await expect(page.getByText('Nobody is here yet.')).toBeVisible();
+    await page.getByRole('button', { name: 'Add a person' }).click();
+    await page.getByLabel('Name', { exact: true }).fill('Wilf Åberg');
+    await page.getByLabel('Date of birth').fill('1979-05-06');
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+    await page.getByRole('radio', { name: 'right R' }).click();
+    await page.getByRole('radio', { name: /Plantar heel pain/ }).click();
+    await page.getByRole('button', { name: 'Begin the first visit' }).click();
+    await page.getByRole('checkbox', { name: 'inner heel, right' }).click();
+    await choose(page, /how it began/, 'gradually');
+    await choose(page, /worst pain/, 'worst pain 5');
+    await choose(page, /pain now/, 'pain now 1');
+    await expect(saved(page)).toBeVisible();
+    await goToStep(page, 'Safety');
+    await answerSafety(page);
+    await expect(page.getByRole('complementary').getByText(/Safety answered/)).toBeVisible();
+    await goToStep(page, 'Load');
+    await takeTrials(page, 'Single-leg heel raise', 'left', ['21']);
+    await takeTrials(page, 'Single-leg heel raise', 'right', ['9']);
+    await expect(saved(page)).toBeVisible();
+    await goToStep(page, 'Conclude');
+    await page.getByRole('button', { name: 'Agree: Plantar heel pain, right' }).click();
+    await choose(page, /which stage/, 'Build the foot');
+    await expect(saved(page)).toBeVisible();
+    await page.getByRole('button', { name: 'Sign, and make the plan' }).click();
+    await page.getByRole('button', { name: 'Make the plan' }).click();
+    await page.getByRole('button', { name: 'Give to Wilf' }).click();
+    await expect(page.getByText(/^version 1, given/)).toBeVisible();
   });
 });
 
