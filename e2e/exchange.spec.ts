@@ -95,3 +95,30 @@ test('another program reads with a key that a lead makes and takes back', async 
   await page.getByRole('link', { name: 'Who saw and changed what' }).click();
   await expect(page.getByText('a program, by a key of Orla Rendell').first()).toBeVisible();
 });
+
+test('people come as a table, line by line, and are taken back whole', async ({ page }) => {
+  await signIn(page);
+  await turnTo(page, '/people?file=1');
+  const choose = (text: string) =>
+    page
+      .getByLabel(/Choose (the|another) file/)
+      .setInputFiles({ name: 'people.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await choose('Name;Born\n"Bo;1.1.1980\n');
+  await expect(page.getByText('The table cannot be read')).toBeVisible();
+  await choose('Name;Born;Work\nØre Lund;02/03/1971;baker\n;1.1.1980;\nIlse Venning;2.9.1974;\n');
+  await expect(page.getByText('new: 1', { exact: true })).toBeVisible();
+  await expect(page.getByText('here already: 1')).toBeVisible();
+  await expect(page.getByText('A name of 1 to 80 characters')).toBeVisible();
+  await expect(page.getByRole('cell', { name: '2 Mar 1971' })).toBeVisible();
+  await page.getByLabel('Dates are written as').selectOption('mdy');
+  await expect(page.getByRole('cell', { name: '3 Feb 1971' })).toBeVisible();
+  await page.getByLabel('Dates are written as').selectOption('dmy');
+  await expect(page.getByText('new: 1', { exact: true })).toBeVisible();
+  await expectAccessible(page, 'people from a table');
+  await page.getByRole('button', { name: 'Take who is new: 1' }).dblclick();
+  await expect(page.getByRole('link', { name: /Øre Lund/ })).toHaveCount(1);
+  await page.getByRole('button', { name: 'From a file' }).click();
+  await page.getByRole('button', { name: 'Take people.csv back' }).click();
+  await expect(page.getByText(/^taken back/)).toBeVisible();
+  await expect(page.getByRole('link', { name: /Øre Lund/ })).toHaveCount(0);
+});

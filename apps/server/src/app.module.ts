@@ -18,6 +18,7 @@ import { ErasureController } from './exchange/erasure.controller.js';
 import { ExchangeController } from './exchange/exchange.controller.js';
 import { FhirController } from './exchange/fhir.controller.js';
 import { Gathering } from './exchange/fhir/gather.js';
+import { PeopleTableController } from './exchange/peopleTable.controller.js';
 import { ProgramsController } from './exchange/programs.controller.js';
 import { Content, ContentController, LanguageController } from './content/content.controller.js';
 import { CourseController } from './course/course.controller.js';
@@ -87,6 +88,7 @@ const CONTROLLERS = [
   ExchangeController,
   ErasureController,
   ProgramsController,
+  PeopleTableController,
   FhirController,
 ];
 

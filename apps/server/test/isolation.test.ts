@@ -51,6 +51,7 @@ describe('two clinics in one database', () => {
     capture: string;
     member: string;
     program: string;
+    table: string;
   };
 
   beforeAll(async () => {
@@ -68,6 +69,7 @@ describe('two clinics in one database', () => {
       question: randomUUID(),
       event: randomUUID(),
       capture: await keepCapture(world, mine.episodeId),
+      table: randomUUID(),
       program: (
         await (await world.as(0, 'lead')).post('/api/clinic/programs', { name: 'Front desk' }).expect(201)
       ).body.program.id as string,
@@ -80,6 +82,10 @@ describe('two clinics in one database', () => {
       .post('/api/library/routines', { id: ids.routine, name: 'Ours', items: mine.plan.items })
       .expect(201);
     const own = await world.as(0, 'clinician');
+    await world.owner.query(
+      "INSERT INTO people_import (id, clinic_id, file, people, author_id, at) VALUES ($1, $2, 'a.csv', '[]', $3, now())",
+      [ids.table, world.clinics[0], ids.member],
+    );
     await own.post('/api/appointments', appointment(ids.appointment, ids.person)).expect(201);
     await own.post('/api/day/asides', aside(ids.aside, ids.person, ids.episode)).expect(201);
     await world.owner.query(
@@ -106,6 +112,7 @@ describe('two clinics in one database', () => {
       'POST erasure',
       (who) => who.post(`/api/people/${ids.person}/erase`, { name: 'Bram Sedge', reason: 'not theirs' }),
     ],
+    ['POST undo of a table', (who) => who.post(`/api/exchange/people/imports/${ids.table}/undo`)],
     ['GET when it may be erased', (who) => who.get(`/api/people/${ids.person}/erasure`)],
     ['DELETE key of a program', (who) => who.del(`/api/clinic/programs/${ids.program}`)],
     ['PATCH person', (who) => who.patch(`/api/people/${ids.person}`, { version: 1, name: 'Taken' })],

@@ -110,6 +110,12 @@ const FOR = {
     'GET /api/episodes/:id/letter.pdf',
     'GET /api/people/:id/fhir',
     'POST /api/exchange/fhir/look',
+    'POST /api/exchange/people/columns',
+    'POST /api/exchange/people/look',
+    'PUT /api/exchange/people/:table',
+    'GET /api/exchange/people/imports',
+    'POST /api/exchange/people/imports/:id/undo',
+    'GET /api/exchange/people/people.csv',
     'POST /api/exchange/fhir',
   ],
   lead: [

@@ -1,4 +1,5 @@
-import { IsBoolean, IsString, Length, Matches } from 'class-validator';
+import { DATE_ORDERS, type DateOrder, type TableLine } from '@heathstep/core';
+import { IsBoolean, IsIn, IsString, Length, Matches } from 'class-validator';
 import { MayBeLeftOut } from './validators.js';
 
 /** The largest bundle that is taken, in bytes. [convention] */
@@ -92,4 +93,57 @@ export interface ProgramView {
 export interface ProgramMade {
   readonly program: ProgramView;
   readonly token: string;
+}
+
+/** The largest table that is taken, in bytes. [convention] */
+export const TABLE_BYTES = 8_000_000;
+
+const COLUMN = /^\d{1,2}$/;
+const COLUMN_WORDS = 'must be the number of a column';
+
+/** Which column of a table is what. */
+export class PeopleTableQuery {
+  /** In which order dates are written. */
+  @IsIn(DATE_ORDERS, { message: 'must be dmy, mdy or ymd' })
+  order!: DateOrder;
+
+  /** Whether those are taken too whose name is here with a date of birth that is not known on one side. */
+  @IsIn(['take', 'leave'], { message: 'must be take or leave' })
+  alike!: 'take' | 'leave';
+
+  @Matches(COLUMN, { message: COLUMN_WORDS }) @IsString({ message: COLUMN_WORDS }) name!: string;
+  @MayBeLeftOut()
+  @Matches(COLUMN, { message: COLUMN_WORDS })
+  @IsString({ message: COLUMN_WORDS })
+  family?: string;
+  @MayBeLeftOut()
+  @Matches(COLUMN, { message: COLUMN_WORDS })
+  @IsString({ message: COLUMN_WORDS })
+  birthDate?: string;
+  @MayBeLeftOut()
+  @Matches(COLUMN, { message: COLUMN_WORDS })
+  @IsString({ message: COLUMN_WORDS })
+  occupation?: string;
+  @MayBeLeftOut()
+  @Matches(COLUMN, { message: COLUMN_WORDS })
+  @IsString({ message: COLUMN_WORDS })
+  sex?: string;
+}
+
+/** What a table of people would bring. */
+export interface PeopleTableView {
+  readonly heads: readonly string[];
+  readonly counts: Readonly<Record<'new' | 'same' | 'alike' | 'wrong', number>>;
+  /** The first lines, those that are wrong before all others. */
+  readonly lines: readonly TableLine[];
+}
+
+/** A table of people that was taken. */
+export interface PeopleImportView {
+  readonly id: string;
+  readonly at: string;
+  readonly by: string;
+  readonly file: string;
+  readonly people: number;
+  readonly undoneAt: string | null;
 }

@@ -247,7 +247,11 @@ export {
   type ErasureView,
   type KeptUntilView,
   type KeptView,
+  type PeopleImportView,
+  PeopleTableQuery,
+  type PeopleTableView,
   ProgramBody,
   type ProgramMade,
   type ProgramView,
+  TABLE_BYTES,
 } from './exchange.js';

@@ -1,4 +1,4 @@
-export { keptUntil, RETENTION } from './record/retention.js';
+export * from './record/exports.js';
 export * from './quantity/exports.js';
 export { type Issue, type Result, issue, ok, orThrow, refused, RefusedInput } from './result/result.js';
 export { type Evidence, type EvidenceKind } from './why/evidence.js';

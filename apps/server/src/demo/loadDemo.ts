@@ -44,6 +44,7 @@ export async function removeDemo(source: DataSource): Promise<void> {
     'kept_resource',
     'program_key',
     'erasure',
+    'people_import',
     'appointment',
     'home_question',
     'set_aside',

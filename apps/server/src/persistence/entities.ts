@@ -1,6 +1,6 @@
 import type { StageKey } from '@heathstep/core';
 import type { AppointmentState, EventKind, Outcome } from '@heathstep/contracts';
-import { Erasure, KeptResource, ProgramKey } from './exchange.js';
+import { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
 import { LabCapture } from './labCapture.js';
 import { AccountLink, AppUser, AuditSeal, RecoveryCode, UserSession } from './staff.js';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
@@ -440,7 +440,7 @@ export class ContentReview {
   @Column({ name: 'reviewed_on', type: 'date' }) reviewedOn!: string;
 }
 
-export { Erasure, KeptResource, ProgramKey } from './exchange.js';
+export { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
 export { AccountLink, AppUser, UserSession } from './staff.js';
 
 export const ENTITIES = [
@@ -481,6 +481,7 @@ export const ENTITIES = [
   KeptResource,
   ProgramKey,
   Erasure,
+  PeopleImport,
   Audit,
   ContentReview,
 ];

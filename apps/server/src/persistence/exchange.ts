@@ -40,3 +40,17 @@ export class Erasure {
   @Column({ name: 'author_id', type: 'uuid' }) authorId!: string;
   @Column({ type: 'timestamptz' }) at!: Date;
 }
+
+/** A table of people that was taken: who came by it, and whether it was taken back. */
+@Entity('people_import')
+@Index('people_import_clinic', ['clinicId', 'at'])
+export class PeopleImport {
+  @Column({ name: 'clinic_id', type: 'uuid' }) clinicId!: string;
+  @PrimaryColumn({ type: 'uuid' }) id!: string;
+  @Column({ type: 'text' }) file!: string;
+  /** Their ids. */
+  @Column({ type: 'jsonb' }) people!: string[];
+  @Column({ name: 'author_id', type: 'uuid' }) authorId!: string;
+  @Column({ type: 'timestamptz' }) at!: Date;
+  @Column({ name: 'undone_at', type: 'timestamptz', nullable: true }) undoneAt!: Date | null;
+}

@@ -23,6 +23,7 @@ import { Routines1765400000000 } from './migrations/routines.js';
 import { Safety1764300000000 } from './migrations/safety.js';
 import { AuditSeals1766700000000 } from './migrations/auditSeals.js';
 import { SecondStep1766800000000 } from './migrations/secondStep.js';
+import { PeopleTables1767000000000 } from './migrations/tables.js';
 import { Exchange1766900000000 } from './migrations/exchange.js';
 import { Staff1766600000000 } from './migrations/staff.js';
 import { Sealed1765900000000 } from './migrations/sealed.js';
@@ -59,6 +60,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     AuditSeals1766700000000,
     SecondStep1766800000000,
     Exchange1766900000000,
+    PeopleTables1767000000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -41,11 +41,19 @@ export const request = <T>(
       : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
   });
 
-/** Sends a file of JSON as it is; a whole record, so it may take longer. */
-export const sendFile = <T>(path: string, file: Blob): Promise<T> =>
+/** Sends a file as it is, with its name; it may be a whole record, so it may take longer. */
+export const sendFile = <T>(
+  path: string,
+  file: Blob,
+  {
+    method = 'POST',
+    type = 'application/json',
+    name = '',
+  }: { method?: 'POST' | 'PUT'; type?: string; name?: string } = {},
+): Promise<T> =>
   ask<T>(path, UPLOAD_WAIT_MS, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    method,
+    headers: { 'content-type': type, ...(name === '' ? {} : { 'x-file-name': encodeURIComponent(name) }) },
     body: file,
   });
 

@@ -140,8 +140,8 @@ function personOf(patients: readonly Placed[], problems: FieldError[]): ForeignP
   }
   const { birthDate, gender, ...rest } = first.resource as unknown as Record<string, unknown>;
   const name = nameOf(rest['name']);
-  if (name === '' || name.length > 120)
-    problems.push({ pointer: `${first.path}/name`, detail: say('A name of at most 120 characters') });
+  if (name === '' || name.length > 80)
+    problems.push({ pointer: `${first.path}/name`, detail: say('A name of at most 80 characters') });
   if (
     birthDate !== undefined &&
     !(isDay(birthDate) && birthDate >= '1900-01-01' && birthDate <= timeNow().toISOString().slice(0, 10))

@@ -1,10 +1,12 @@
 import { say } from '@heathstep/core';
 import { useMutation } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { type BroughtKind, type BroughtView, BUNDLE_BYTES } from '@heathstep/contracts';
-import { ApiError, sendFile } from '../../api/client.js';
+import { sendFile } from '../../api/client.js';
 import { fullDay } from '../../parts/dates.js';
+import { FromTable } from './FromTable.js';
+import { Wrong } from './Wrong.js';
 
 const KIND_WORDS: Readonly<Record<BroughtKind, (n: number) => string>> = {
   complaints: (n) => say('complaints: {{n}}', { n }),
@@ -15,23 +17,6 @@ const KIND_WORDS: Readonly<Record<BroughtKind, (n: number) => string>> = {
   home: (n) => say('entries from home: {{n}}', { n }),
   pictures: (n) => say('pictures and captures: {{n}}', { n }),
 };
-
-/** The first of what is wrong, each by its path in the file. */
-function Wrong({ error }: { error: Error }) {
-  const errors = error instanceof ApiError ? (error.problem.errors ?? []) : [];
-  return (
-    <div role="alert" className="mt-3 text-ease-deep">
-      <p>{say('Nothing was taken: {{reason}}', { reason: error.message })}</p>
-      <ul className="mt-1 text-sm">
-        {errors.map((e) => (
-          <li key={`${e.pointer} ${e.detail}`}>
-            <code data-said-by-others="">{e.pointer}</code> {e.detail}
-          </li>
-        ))}
-      </ul>
-    </div>
-  );
-}
 
 /** What a file would bring, by kind. */
 function Brings({ of }: { of: BroughtView }) {
@@ -97,10 +82,49 @@ function Brings({ of }: { of: BroughtView }) {
   );
 }
 
-/** Takes a person from a file: chosen, looked at, then taken. */
+const isTable = (file: File): boolean => /\.(csv|tsv|txt)$/i.test(file.name);
+
+/** Another file begins anew. */
+const keyOf = (file: File | null): string =>
+  file === null ? '' : `${file.name} ${String(file.lastModified)} ${String(file.size)}`;
+
+/** Takes a person from a file, or people from a table: chosen, looked at, then taken. */
 export function FromFile({ close }: { close: () => void }) {
-  const navigate = useNavigate();
   const [file, setFile] = useState<File | null>(null);
+  return (
+    <section aria-label={say('From a file')} className="mt-4 bg-paper px-5 py-4">
+      <h2>{say('From a file')}</h2>
+      <p className="mt-1 max-w-2xl text-ink-2">
+        {say(
+          'One person’s whole record as a Bundle of FHIR R4 in JSON, or people as a table in CSV, their columns named in the first line. It is looked at first, and nothing is taken before you say so.',
+        )}
+      </p>
+      <label className="action-quiet mt-3 inline-flex min-h-11 cursor-pointer items-center focus-within:outline-2 focus-within:outline-heather">
+        {file === null ? say('Choose the file') : say('Choose another file')}
+        <input
+          type="file"
+          accept=".json,.csv,.tsv,.txt,application/json,application/fhir+json,text/csv"
+          className="sr-only"
+          onChange={(e) => setFile(e.target.files?.[0] ?? null)}
+        />
+      </label>
+      {file !== null && (
+        <p className="mt-1 text-sm text-ink-2" data-said-by-others="">
+          {file.name}
+        </p>
+      )}
+      {file !== null && isTable(file) ? (
+        <FromTable key={keyOf(file)} file={file} close={close} />
+      ) : (
+        <FromRecord key={keyOf(file)} file={file} close={close} />
+      )}
+    </section>
+  );
+}
+
+/** One person's record. */
+function FromRecord({ file, close }: { file: File | null; close: () => void }) {
+  const navigate = useNavigate();
   const sending = useRef(false);
   const look = useMutation({
     mutationFn: (chosen: File) =>
@@ -117,36 +141,14 @@ export function FromFile({ close }: { close: () => void }) {
       sending.current = false;
     },
   });
-  const choose = (chosen: File | undefined): void => {
-    if (chosen === undefined) return;
-    take.reset();
-    setFile(chosen);
-    look.mutate(chosen);
-  };
+  const { mutate } = look;
+  useEffect(() => {
+    if (file !== null) mutate(file);
+  }, [file, mutate]);
   const error = take.error ?? look.error;
   return (
-    <section aria-label={say('A person from a file')} className="mt-4 bg-paper px-5 py-4">
-      <h2>{say('A person from a file')}</h2>
-      <p className="mt-1 max-w-2xl text-ink-2">
-        {say(
-          'A record as a Bundle of FHIR R4 in JSON. It is looked at first, and nothing is taken before you say so.',
-        )}
-      </p>
-      <label className="action-quiet mt-3 inline-flex min-h-11 cursor-pointer items-center focus-within:outline-2 focus-within:outline-heather">
-        {file === null ? say('Choose the file') : say('Choose another file')}
-        <input
-          type="file"
-          accept=".json,application/json,application/fhir+json"
-          className="sr-only"
-          onChange={(e) => choose(e.target.files?.[0])}
-        />
-      </label>
+    <>
       <div aria-live="polite">
-        {file !== null && (
-          <p className="mt-1 text-sm text-ink-2" data-said-by-others="">
-            {file.name}
-          </p>
-        )}
         {look.isPending && <p className="mt-2 text-ink-2">{say('Reading the file')}</p>}
         {look.data !== undefined && <Brings of={look.data} />}
       </div>
@@ -168,6 +170,6 @@ export function FromFile({ close }: { close: () => void }) {
           {say('Not now')}
         </button>
       </div>
-    </section>
+    </>
   );
 }

@@ -11,6 +11,7 @@ import { useContent, usePeople, useSession } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 
 const FromFile = lazy(async () => ({ default: (await import('./FromFile.js')).FromFile }));
+const TakenTables = lazy(async () => ({ default: (await import('./FromTable.js')).TakenTables }));
 const AddPerson = lazy(async () => ({ default: (await import('./AddPerson.js')).AddPerson }));
 
 /** Find or add someone. */
@@ -34,7 +35,7 @@ export function People() {
       <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
         <h1>{say('People')}</h1>
         <SearchField
-          className="max-w-sm flex-1"
+          className="min-w-48 max-w-sm flex-1"
           label={say('Find by name')}
           placeholder={say('name or date of birth')}
           value={q}
@@ -53,6 +54,7 @@ export function People() {
       {parameters.get('file') === '1' && (
         <Suspense fallback={<Loading what={say('the form')} />}>
           <FromFile close={() => set({ file: null })} />
+          <TakenTables />
         </Suspense>
       )}
       {adding && (

@@ -1,0 +1,12 @@
+export { keptUntil, RETENTION } from './retention.js';
+export {
+  DATE_ORDERS,
+  type DateOrder,
+  guessColumns,
+  PERSON_FIELD_WORDS,
+  PERSON_FIELDS,
+  type PersonColumns,
+  type PersonField,
+  readPeople,
+  type TableLine,
+} from './peopleTable.js';
