@@ -2,7 +2,7 @@ import 'reflect-metadata';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { readConfig } from './config.js';
 import { demoIsLoaded, loadDemo, removeDemo, type DemoSignIn } from './demo/loadDemo.js';
-import { prepareDatabase } from './persistence/prepare.js';
+import { NotUpdatedError, prepareDatabase } from './persistence/prepare.js';
 
 /**
  * Migrates, and loads the demo clinic into an empty database unless HEATHSTEP_DEMO is `no`. With `--reset` the demo clinic is made
@@ -14,7 +14,11 @@ const appRole = new URL(config.databaseUrl).username;
 const file = process.env['HEATHSTEP_DEMO_FILE'] ?? '';
 const say = (text: string): void => void process.stderr.write(`${text}\n`);
 
-const { source, applied } = await prepareDatabase(config.ownerUrl, appRole);
+const { source, applied } = await prepareDatabase(config.ownerUrl, appRole).catch((error: unknown) => {
+  if (!(error instanceof NotUpdatedError)) throw error;
+  say(error.message);
+  process.exit(1);
+});
 try {
   if (applied > 0) say(`Database brought up to date (${applied} migrations)`);
   if (process.argv.includes('--reset')) await removeDemo(source);
