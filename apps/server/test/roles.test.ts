@@ -116,6 +116,7 @@ const FOR = {
     'GET /api/exchange/people/imports',
     'POST /api/exchange/people/imports/:id/undo',
     'GET /api/exchange/people/people.csv',
+    'GET /api/exchange/measurements/measurements.csv',
     'POST /api/exchange/fhir',
   ],
   lead: [
@@ -130,6 +131,7 @@ const FOR = {
     'GET /api/audit/seals',
     'GET /api/audit/audit.csv',
     'POST /api/people/:id/erase',
+    'GET /api/exchange/measurements/research.csv',
     'GET /api/clinic/erasures',
     'GET /api/people/:id/erasure',
     'GET /api/clinic/programs',

@@ -10,3 +10,11 @@ export {
   readPeople,
   type TableLine,
 } from './peopleTable.js';
+export {
+  MOST_SHIFT_DAYS,
+  type ResearchPerson,
+  researchTraits,
+  type ResearchTraits,
+  shiftedDay,
+  SMALLEST_GROUP,
+} from './research.js';

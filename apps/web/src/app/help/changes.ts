@@ -20,6 +20,7 @@ export const CHANGES: readonly News[] = [
       say(
         'People come from a table (CSV), looked at line by line, and are taken back whole: People, From a file.',
       ),
+      say('Every measurement goes out as a table, for research without names: People, From a file.'),
       say('Leads erase a record after its term, and give other programs a key to read by: in Clinic.'),
       say('One’s own password and a second step of signing in by an authenticator: in Account and devices.'),
       say('An exercise can be given for the morning, midday or evening; sentence and calendar say so.'),

@@ -12,6 +12,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import type { PeopleImportView, PeopleTableView } from '@heathstep/contracts';
 import { request, sendFile } from '../../api/client.js';
+import { useSession } from '../../api/queries.js';
 import { fullDay, momentText } from '../../parts/dates.js';
 import { SelectField } from '../../parts/fields.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
@@ -222,6 +223,7 @@ export function FromTable({ file, close }: { file: File; close: () => void }) {
 /** Tables that were taken, each to be taken back whole. */
 export function TakenTables() {
   const client = useQueryClient();
+  const session = useSession();
   const imports = useQuery({
     queryKey: importsKey,
     queryFn: () => request<readonly PeopleImportView[]>('GET', '/api/exchange/people/imports'),
@@ -249,6 +251,23 @@ export function TakenTables() {
       >
         {say('Everyone as a table (CSV)')}
       </a>
+      <a
+        className="text-action ml-6 inline-flex min-h-11 items-center"
+        href="/api/exchange/measurements/measurements.csv"
+        download
+      >
+        {say('Every measurement as a table (CSV)')}
+      </a>
+      {session.data?.user.role === 'lead' && (
+        <a
+          className="text-action ml-6 inline-flex min-h-11 items-center"
+          href="/api/exchange/measurements/research.csv"
+          download
+          title={say('Days moved, ages in bands, nothing that fewer than five people share')}
+        >
+          {say('The same for research, without names (CSV)')}
+        </a>
+      )}
       <ul>
         {imports.data.map((i) => (
           <li key={i.id} className="flex flex-wrap items-center gap-x-5 border-t border-line-2">
