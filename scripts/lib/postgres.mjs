@@ -237,6 +237,7 @@ export async function startPostgres(
     throw new Error(`The database did not start: ${said || error.message}`);
   });
   try {
+    await recovered(client);
     const { rowCount } = await client.query('SELECT 1 FROM pg_database WHERE datname = $1', [database]);
     if (rowCount === 0) await client.query(`CREATE DATABASE ${quoted(database)}`);
     await ensureAppRole(client, 'heathstep_app', secrets.app);
@@ -260,6 +261,17 @@ export async function startPostgres(
     }),
     stop,
   };
+}
+
+/** Waits while the database is brought to a moment from its archive: until then it can only be read. */
+async function recovered(client) {
+  for (let told = false; ;) {
+    const { rows } = await client.query('SELECT pg_is_in_recovery() AS now');
+    if (!rows[0].now) return;
+    if (!told) say('Bringing the database to the moment asked for, from its archive ...');
+    told = true;
+    await new Promise((r) => setTimeout(r, 200));
+  }
 }
 
 async function waitFor(ended, url) {
