@@ -17,6 +17,8 @@ let passed = 0;
 let failed = 0;
 /** Everything that took time, for the list at the end: seconds and what it was. */
 const slow = [];
+/** Journeys that passed at the second try only. */
+const again = [];
 
 rmSync(join(ROOT, 'test-results'), { recursive: true, force: true });
 const results = join(ROOT, 'test-results');
@@ -150,6 +152,8 @@ async function journeys() {
   for (const spec of report.suites.flatMap(specsOf))
     for (const { duration } of spec.tests.flatMap((t) => t.results))
       slow.push([duration / 1000, `${spec.file}: ${spec.title}`]);
+  for (const spec of report.suites.flatMap(specsOf))
+    if (spec.tests.some((t) => t.status === 'flaky')) again.push(`${spec.file}: ${spec.title}`);
 }
 
 built('Packages', ensurePackagesBuilt);
@@ -174,5 +178,6 @@ await journeys();
 slow.sort(([a], [b]) => b - a);
 say('\nThe ten slowest:');
 for (const [seconds, name] of slow.slice(0, 10)) say(`${seconds.toFixed(0).padStart(5)} s  ${name}`);
+for (const name of again) say(`Needed a second try: ${name}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);
