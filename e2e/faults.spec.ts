@@ -224,6 +224,8 @@ test('it hurts: an emergency is shown at once, without a connection too, and the
   browser,
 }) => {
   await signIn(page);
+  // A visit is open, so that what is told from home is seen within it.
+  await openMeasure(page);
   await openPerson(page, 'Marit Osgar', 'Plan');
   await page.getByRole('button', { name: 'Make a link' }).click();
   const link = (await page.getByTestId('home-link').textContent()) ?? '';
