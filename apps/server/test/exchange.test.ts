@@ -1,7 +1,8 @@
-import type { Bundle, FhirResource } from 'fhir/r4.js';
+import type { Bundle, DomainResource, FhirResource } from 'fhir/r4.js';
 import { createHash } from 'node:crypto';
 import request from 'supertest';
 import { loadDemo } from '../src/demo/loadDemo.js';
+import { sealed } from '../src/exchange/fhir/terms.js';
 import { NOT_THE_RECORD, RECORD_TABLES } from '../src/exchange/tables.js';
 import { addEpisode, addPerson, type Caller, inWorld, keepCapture, takePhoto, treated } from './harness.js';
 import { structureProblems } from './structure.js';
@@ -240,6 +241,24 @@ describe('a record that goes out and comes back', () => {
       .expect(200);
     const { errors } = (await taken(who, bundle).expect(400)).body as { errors: { detail: string }[] };
     expect(errors[0]?.detail).toMatch(/^safety\..* must be one of no, yes/);
+  });
+
+  it('refuses a row that misses something, though its digest fits', async () => {
+    const { person } = await treated(who);
+    const bundle = JSON.parse(
+      JSON.stringify(await exported(who, person.id)).replaceAll('\\"occupation\\"', '\\"else\\"'),
+    ) as Bundle;
+    for (const e of bundle.entry ?? []) {
+      const resource = e.resource as DomainResource;
+      const extension = (resource.extension ?? []).filter((x) => !x.url.endsWith('/digest'));
+      e.resource = sealed({ ...resource, extension }) as FhirResource;
+    }
+    await lead
+      .post(`/api/people/${person.id}/erase`, { name: person.name, reason: 'moved away', early: true })
+      .expect(200);
+    const { errors } = (await taken(who, bundle).expect(400)).body as { errors: { pointer: string }[] };
+    expect(errors[0]?.pointer).toBe('/entry');
+    await who.get(`/api/people/${person.id}`).expect(404);
   });
 
   it('of another system is kept as it came, shown, and goes out again', async () => {

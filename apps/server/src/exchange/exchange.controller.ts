@@ -2,7 +2,7 @@ import { Body, Controller, Get, Header, HttpCode, Param, Post, Res, StreamableFi
 import type { Response } from 'express';
 import { QueryFailedError } from 'typeorm';
 import type { BroughtView, KeptView } from '@heathstep/contracts';
-import { localDay, searchable } from '@heathstep/core';
+import { localDay, say, searchable } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
@@ -22,6 +22,12 @@ const isThereAlready = (error: unknown): boolean =>
   error instanceof QueryFailedError &&
   (error.driverError as { code?: string; constraint?: string }).code === '23505' &&
   String((error.driverError as { constraint?: string }).constraint).endsWith('_pkey');
+
+/** A row that the database does not take as it is: something is missing, of another kind, or names what is not there. */
+const isNoRow = (error: unknown): boolean =>
+  error instanceof QueryFailedError &&
+  /^(22|23)/.test(String((error.driverError as { code?: string }).code)) &&
+  (error.driverError as { code?: string }).code !== '23505';
 
 /** A person's record out of the clinic and into it, as FHIR R4. */
 @Controller('api')
@@ -79,6 +85,8 @@ export class ExchangeController {
     try {
       return await taken(read);
     } catch (error) {
+      if (isNoRow(error))
+        throw badRequest([{ pointer: '/entry', detail: say('a row of the record cannot stand here') }]);
       if (!isThereAlready(error)) throw error;
       return taken(renamed(read, me.clinicId));
     }
