@@ -38,6 +38,9 @@ import { HomeController } from './home/home.controller.js';
 import { ProblemFilter } from './http/problem.js';
 import { validationPipe } from './http/validation.js';
 import { CapturesController } from './lab/captures.controller.js';
+import { LetterPages } from './letters/letterPage.js';
+import { LettersController } from './letters/letters.controller.js';
+import { LetterTemplatesController } from './letters/templates.controller.js';
 import { LibraryController } from './library/library.controller.js';
 import { RoutinesController } from './library/routines.controller.js';
 import { MovingPeople } from './library/movingPeople.js';
@@ -85,6 +88,8 @@ const CONTROLLERS = [
   OutcomesController,
   HandoutController,
   DischargeController,
+  LettersController,
+  LetterTemplatesController,
   CalendarController,
   ExchangeController,
   ErasureController,
@@ -139,6 +144,7 @@ export class AppModule {
         EpisodeReader,
         Assessment,
         Printer,
+        LetterPages,
         Gathering,
         PlanDrafts,
         MovingPeople,

@@ -79,6 +79,8 @@ describe('whatever is sent', () => {
       [asked, world.clinics[0], episodeId],
     );
     const member = fresh();
+    const letter = fresh();
+    await who.post(`/api/episodes/${episodeId}/letters`, { id: letter, kind: 'referral' }).expect(201);
     await (
       await world.as(0, 'lead')
     )
@@ -309,6 +311,22 @@ describe('whatever is sent', () => {
           locale: 'en-GB',
           timeZone: 'UTC',
         },
+      },
+      { method: 'POST', path: `/api/episodes/${episodeId}/letters`, body: { id: fresh(), kind: 'referral' } },
+      {
+        method: 'PUT',
+        path: `/api/letters/${letter}`,
+        body: { version: 1, to: 'Dr Quill', opening: 'Dear Ada', closing: 'Thanks', shows: ['course'] },
+      },
+      {
+        method: 'POST',
+        path: `/api/letters/${letter}/sent`,
+        body: { version: 99, mark: '0'.repeat(64), way: 'post', on: today() },
+      },
+      {
+        method: 'PUT',
+        path: '/api/clinic/letters/referral',
+        body: { version: 0, opening: 'Dear {{person}}', closing: '', shows: ['course'] },
       },
       { method: 'POST', path: '/api/clinic/programs', body: { name: 'Front desk' } },
       {

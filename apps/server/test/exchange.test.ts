@@ -1,6 +1,7 @@
 import type { Bundle, DomainResource, FhirResource } from 'fhir/r4.js';
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import request from 'supertest';
+import type { LetterPageView } from '@heathstep/contracts';
 import { loadDemo } from '../src/demo/loadDemo.js';
 import { sealed } from '../src/exchange/fhir/terms.js';
 import { NOT_THE_RECORD, RECORD_TABLES } from '../src/exchange/tables.js';
@@ -26,7 +27,11 @@ const resourcesOf = (bundle: Bundle): FhirResource[] => (bundle.entry ?? []).fla
 describe('a record that goes out and comes back', () => {
   const { world, who } = inWorld();
   let lead: Caller;
-  let demo: { get: (path: string) => request.Test; post: (path: string, body: object) => request.Test };
+  let demo: {
+    get: (path: string) => request.Test;
+    post: (path: string, body: object) => request.Test;
+    put: (path: string, body: object) => request.Test;
+  };
   let people: readonly DayItem[] = [];
 
   beforeAll(async () => {
@@ -40,6 +45,7 @@ describe('a record that goes out and comes back', () => {
     demo = {
       get: (path) => server.get(path).set('cookie', cookie),
       post: (path, body) => server.post(path).set('cookie', cookie).send(body),
+      put: (path, body) => server.put(path).set('cookie', cookie).send(body),
     };
     people = ((await demo.get('/api/day').expect(200)).body as { items: DayItem[] }).items;
   });
@@ -54,12 +60,19 @@ describe('a record that goes out and comes back', () => {
       'SELECT id FROM visit WHERE episode_id = $1 ORDER BY started_at',
       [episodeId],
     );
+    const letters = await world.owner.query<{ id: string }[]>(
+      'SELECT id FROM letter WHERE episode_id = $1 ORDER BY started_at',
+      [episodeId],
+    );
     const paths = [
       `/api/people/${personId}`,
       `/api/people/${personId}/appointments`,
       base,
-      ...['course', 'photos', 'captures', 'events', 'questions', 'letter'].map((p) => `${base}/${p}`),
+      ...['course', 'photos', 'captures', 'events', 'questions', 'letter', 'letters'].map(
+        (p) => `${base}/${p}`,
+      ),
       ...visits.map((v) => `/api/visits/${v.id}`),
+      ...letters.map((l) => `/api/letters/${l.id}`),
     ];
     const all: unknown[] = [];
     for (const path of paths) all.push({ path, body: (await demo.get(path).expect(200)).body as unknown });
@@ -76,8 +89,28 @@ describe('a record that goes out and comes back', () => {
       ['Oskar Thwaite', 'Ilse Venning', 'Averil Moss', 'Corin Fellgate', 'Ragna Thirlby'].includes(p.name),
     );
 
+  /** A letter that went out, and a draft. */
+  const writeLetters = async (episodeId: string): Promise<void> => {
+    const [goes, draft] = [randomUUID(), randomUUID()];
+    for (const id of [goes, draft])
+      await demo.post(`/api/episodes/${episodeId}/letters`, { id, kind: 'referral' }).expect(201);
+    const begun = (await demo.get(`/api/letters/${goes}`).expect(200)).body as LetterPageView;
+    const page = (
+      await demo.put(`/api/letters/${goes}`, { ...begun.text, version: 1, to: 'Dr Quill' }).expect(200)
+    ).body as LetterPageView;
+    await demo
+      .post(`/api/letters/${goes}/sent`, {
+        version: page.letter.version,
+        mark: page.mark,
+        way: 'post',
+        on: page.letter.startedAt.slice(0, 10),
+      })
+      .expect(200);
+  };
+
   it('shows people of the demo the same on every screen after it was erased and taken back', async () => {
     const before = new Map<string, unknown>();
+    await writeLetters(some().find((p) => p.name === 'Oskar Thwaite')?.episodeId ?? '');
     for (const p of some()) before.set(p.episodeId, await screens(p.episodeId, p.personId));
     const day = (await demo.get('/api/day').expect(200)).body as unknown;
     for (const personId of new Set(some().map((p) => p.personId))) {
@@ -107,6 +140,7 @@ describe('a record that goes out and comes back', () => {
       expect.arrayContaining([
         'CarePlan',
         'Condition',
+        'DocumentReference',
         'Encounter',
         'Goal',
         'Observation',

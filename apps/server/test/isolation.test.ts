@@ -51,6 +51,7 @@ describe('two clinics in one database', () => {
     capture: string;
     member: string;
     program: string;
+    letter: string;
     table: string;
   };
 
@@ -70,6 +71,7 @@ describe('two clinics in one database', () => {
       event: randomUUID(),
       capture: await keepCapture(world, mine.episodeId),
       table: randomUUID(),
+      letter: randomUUID(),
       program: (
         await (await world.as(0, 'lead')).post('/api/clinic/programs', { name: 'Front desk' }).expect(201)
       ).body.program.id as string,
@@ -100,6 +102,7 @@ describe('two clinics in one database', () => {
         note: '',
       })
       .expect(201);
+    await own.post(`/api/episodes/${ids.episode}/letters`, { id: ids.letter, kind: 'referral' }).expect(201);
     stranger = await world.as(1, 'lead');
   });
   afterAll(() => world.stop());
@@ -197,6 +200,30 @@ describe('two clinics in one database', () => {
     ['DELETE event', (who) => who.del(`/api/events/${ids.event}`)],
     ['GET letter', (who) => who.get(`/api/episodes/${ids.episode}/letter`)],
     ['GET letter as a PDF', (who) => who.get(`/api/episodes/${ids.episode}/letter.pdf`)],
+    ['GET letters', (who) => who.get(`/api/episodes/${ids.episode}/letters`)],
+    [
+      'POST letter',
+      (who) => who.post(`/api/episodes/${ids.episode}/letters`, { id: randomUUID(), kind: 'referral' }),
+    ],
+    ['GET written letter', (who) => who.get(`/api/letters/${ids.letter}`)],
+    [
+      'PUT letter',
+      (who) =>
+        who.put(`/api/letters/${ids.letter}`, { version: 1, to: '', opening: '', closing: '', shows: [] }),
+    ],
+    ['DELETE letter', (who) => who.del(`/api/letters/${ids.letter}`)],
+    [
+      'POST sent',
+      (who) =>
+        who.post(`/api/letters/${ids.letter}/sent`, {
+          version: 1,
+          mark: '0'.repeat(64),
+          way: 'post',
+          on: today(),
+        }),
+    ],
+    ['POST letter back', (who) => who.post(`/api/letters/${ids.letter}/back`, {})],
+    ['GET written letter as a PDF', (who) => who.get(`/api/letters/${ids.letter}/letter.pdf`)],
     [
       'PATCH appointment',
       (who) => who.patch(`/api/appointments/${ids.appointment}`, { version: 1, note: 'x' }),

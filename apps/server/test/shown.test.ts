@@ -133,8 +133,8 @@ describe('a record that is shown again', () => {
   });
 
   it('hangs on the mark of its person, which every table that says something of a person changes', async () => {
-    // Who looks, pictures and their places, phones that are signed in, visits that are planned, what is set aside, what was asked, what came from elsewhere and who was erased are
-    // read anew each time.
+    // Who looks, pictures and their places, phones that are signed in, visits that are planned, what is set aside, what was asked, letters, what came from elsewhere
+    // and who was erased are read anew each time.
     const apart = [
       'appointment',
       'audit',
@@ -144,6 +144,7 @@ describe('a record that is shown again', () => {
       'home_session',
       'kept_resource',
       'lab_capture',
+      'letter',
       'person_mark',
       'photo',
       'set_aside',

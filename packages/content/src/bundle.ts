@@ -1,14 +1,15 @@
 import type {
   ConditionDefinition,
   DriverDefinition,
+  ExaminedPart,
   ExerciseDefinition,
   FigureDefinition,
   FindingDefinition,
   FootRiskSign,
+  LetterTemplate,
   MeasureDefinition,
   ProtocolDefinition,
   RoutineDefinition,
-  ExaminedPart,
   SafetyQuestion,
   SafetyRule,
   SkillDefinition,
@@ -94,6 +95,8 @@ export interface ContentBundle {
   readonly footRisk: readonly FootRiskSign[];
   /** The drawn figure of an exercise. */
   readonly figures: readonly (FigureDefinition & { readonly exercise: string })[];
+  /** What letters begin with until a clinic writes them anew. */
+  readonly letters: readonly LetterTemplate[];
   /** What patients can read in beside English. */
   readonly languages: readonly Language[];
   /** How others code it, for exchange. */

@@ -14,6 +14,7 @@ import { type LanguagePart, mergeLanguages } from './languages.js';
 import { readYaml } from './readYaml.js';
 import { TAG_SCHEMA } from './tagSchema.js';
 import { type ForeignCodes, strayCodes } from './codes.js';
+import { wrongLetters } from './letters.js';
 import { strayTerms, type TermsPart, withTerms } from './terms.js';
 import {
   expandCondition,
@@ -48,6 +49,7 @@ const KINDS = [
   'languages',
   'terms',
   'codes',
+  'letters',
 ] as const;
 type Kind = (typeof KINDS)[number];
 
@@ -179,6 +181,7 @@ export function loadContentFrom(root: string): LoadResult {
     stopSigns: list('stopSigns'),
     tissues: list('tissues'),
     routines: list('routines'),
+    letters: list('letters'),
     footRisk: safety.flatMap((s) => s.footRisk ?? []),
     conditions: withTerms(
       (list('conditions') as WrittenCondition[]).map(expandCondition),
@@ -203,6 +206,7 @@ export function loadContentFrom(root: string): LoadResult {
         driver: content.drivers,
       }).map((reason) => new ContentProblem('terms', '', reason)),
       ...strayCodes(content.codes, content).map((reason) => new ContentProblem('codes', '', reason)),
+      ...wrongLetters(content.letters).map((reason) => new ContentProblem('letters', '', reason)),
     );
   return problems.length > 0 ? { ok: false, problems } : { ok: true, content: deepFreeze(content) };
 }

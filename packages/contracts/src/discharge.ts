@@ -1,3 +1,5 @@
+import type { LetterPart } from '@heathstep/core';
+
 /** One measure on one side, from first to last, as the letter says it. */
 export interface LetterRow {
   readonly measure: string;
@@ -23,6 +25,11 @@ export interface LetterChart {
 /** Everything the letter of a course says, in its order; shown and set as a PDF from this alone. */
 export interface LetterContent {
   readonly title: string;
+  /** To whom it goes, a line each; none where it is for whoever reads it. */
+  readonly to: readonly string[];
+  /** What is written above and below what the record shows, a paragraph each. */
+  readonly opening: readonly string[];
+  readonly closing: readonly string[];
   readonly clinic: string;
   readonly day: string;
   readonly person: string;
@@ -34,7 +41,11 @@ export interface LetterContent {
   /** How many measures more are in the record. */
   readonly more: number;
   readonly charts: readonly LetterChart[];
-  readonly parts: readonly { readonly title: string; readonly lines: readonly string[] }[];
+  readonly parts: readonly {
+    readonly key: LetterPart;
+    readonly title: string;
+    readonly lines: readonly string[];
+  }[];
   readonly signed: string;
   readonly notice: string;
   readonly labels: {

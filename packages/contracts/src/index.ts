@@ -87,6 +87,25 @@ export {
   type CaptureWearing,
 } from './lab.js';
 export { type Retest, retestsOf } from './retests.js';
+export {
+  composeLetter,
+  isLetterContent,
+  isLetterText,
+  LETTER_WAY_WORDS,
+  LETTER_WAYS,
+  LetterBody,
+  type LetterPageView,
+  LetterSentBody,
+  LetterStartBody,
+  LetterTemplateBody,
+  type LetterTemplateView,
+  type LetterText,
+  type LetterView,
+  type LettersOpen,
+  type LettersView,
+  type LetterWay,
+  MOST_LETTER_DRAFTS,
+} from './letters.js';
 export { type LetterChart, type LetterContent, type LetterRow } from './discharge.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';
 export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanIfBody, PlanItem } from './plan.js';

@@ -56,6 +56,7 @@ const READ: Readonly<Record<string, readonly string[]>> = {
   skills: ['label', 'brief'],
   stopSigns: ['text'],
   tissues: ['name', 'unit', 'source'],
+  letters: ['opening', 'closing'],
   routines: ['name', 'purpose', 'mind', 'statement', 'source'],
   conditions: ['name', 'gloss', 'text', 'statement', 'source'],
   drivers: ['label', 'gloss', 'adds', 'statement', 'source'],

@@ -12,6 +12,7 @@ import {
   exerciseIn,
   firstToLast,
   heldBack,
+  type LetterPart,
   localDay,
   measuresIn,
   ownActivities,
@@ -46,7 +47,7 @@ export interface LetterOn {
 }
 
 /** A day in words, as the clinic writes it. */
-const daysOf = (record: EpisodeRecord) => {
+export const daysOf = (record: EpisodeRecord) => {
   const format = new Intl.DateTimeFormat(record.clinic.locale, {
     day: 'numeric',
     month: 'short',
@@ -188,9 +189,13 @@ export function letterContent(on: LetterOn): LetterContent {
     ...view.elsewhere.flatMap((c) => c.blocks),
   ];
   const from = localDay(row.startedAt, clinic.timeZone);
-  const part = (title: string, lines: readonly string[]) => (lines.length === 0 ? [] : [{ title, lines }]);
+  const part = (key: LetterPart, title: string, lines: readonly string[]) =>
+    lines.length === 0 ? [] : [{ key, title, lines }];
   return {
     title: closed === null ? say('How it goes') : say('Discharge'),
+    to: [],
+    opening: [],
+    closing: [],
     clinic: say('{{clinic}}, telephone {{phone}}', { clinic: clinic.name, phone: clinic.phone }),
     day: onDay(today),
     person: say('About {{person}}{{words}}', {
@@ -219,16 +224,17 @@ export function letterContent(on: LetterOn): LetterContent {
       to: today,
     }),
     parts: [
-      ...part(say('What mattered most'), activityLines(on)),
-      ...part(say('The course'), courseLines(on)),
-      ...part(say('To mind'), cautionLines(on)),
+      ...part('activities', say('What mattered most'), activityLines(on)),
+      ...part('course', say('The course'), courseLines(on)),
+      ...part('cautions', say('To mind'), cautionLines(on)),
       ...part(
+        'goesOn',
         closed === null || GOES_ON.includes(closed.outcome)
           ? say('Goes on at home')
           : say('Given last for home'),
         goesOnLines(on),
       ),
-      ...part(say('If it comes back'), protocol.relapse === '' ? [] : [say(protocol.relapse)]),
+      ...part('relapse', say('If it comes back'), protocol.relapse === '' ? [] : [say(protocol.relapse)]),
     ],
     signed: say('{{author}}{{words}}', {
       author: author.name,

@@ -1,17 +1,12 @@
 import { Controller, Get, Header, Param, Res, StreamableFile } from '@nestjs/common';
 import type { Response } from 'express';
 import type { LetterContent } from '@heathstep/contracts';
-import { localDay } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
-import { Clock } from '../clock.js';
-import { Content } from '../content/content.controller.js';
-import { Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import { Printer } from '../handout/render.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db } from '../persistence/db.js';
-import { AppUser } from '../persistence/entities.js';
-import { letterContent } from './content.js';
+import { LetterPages } from '../letters/letterPage.js';
 import { letterDocument } from './document.js';
 
 /** The letter of a course: of one that is closed the discharge, of one that goes on how it goes. */
@@ -20,10 +15,8 @@ export class DischargeController {
   constructor(
     private readonly db: Db,
     private readonly reader: EpisodeReader,
-    private readonly assessment: Assessment,
-    private readonly content: Content,
+    private readonly pages: LetterPages,
     private readonly printer: Printer,
-    private readonly clock: Clock,
   ) {}
 
   /** What the letter says, for the page that shows and prints it. */
@@ -54,17 +47,8 @@ export class DischargeController {
   private read(me: SignedIn, id: string): Promise<LetterContent> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       const record = await this.reader.shown(tx, id);
-      const author = await tx.findOneByOrFail(AppUser, { id: me.userId });
       await audit(tx, me, { action: 'print', subject: 'letter', personId: record.row.personId });
-      const assessed = this.assessment.assess(record, null);
-      return letterContent({
-        record,
-        assessed,
-        content: this.content.bundle,
-        upkeep: this.assessment.upkeep(record, assessed),
-        author: { name: author.name, registration: author.registration },
-        today: localDay(this.clock.now(), record.clinic.timeZone),
-      });
+      return this.pages.contentFor(tx, me, record);
     });
   }
 }

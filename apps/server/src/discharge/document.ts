@@ -3,6 +3,8 @@ import type { LetterChart, LetterContent, LetterRow } from '@heathstep/contracts
 import { filled } from '@heathstep/core';
 import { FONT, heading, INK, LINE, p, runs } from '../handout/document.js';
 
+type Margins = [number, number, number, number];
+
 const RUST = '#8c2f1b';
 
 const cell = (text: string, style: object = {}): TableCell => ({ text: runs(text), ...style });
@@ -52,6 +54,10 @@ const part = ({ title, lines }: LetterContent['parts'][number]): Content => ({
   stack: [heading('H2', title, { fontSize: 11.5 }), ...lines.map((text) => p(text))],
 });
 
+/** What was written by hand: a paragraph each, single ends of lines kept. */
+const written = (texts: readonly string[]): Content[] =>
+  texts.map((text) => p(text, { margin: [0, 6, 0, 0] as Margins }));
+
 /** The letter as one page: what it is about, open signs, the table, the charts, then words. */
 export function letterDocument(letter: LetterContent): TDocumentDefinitions {
   return {
@@ -70,15 +76,19 @@ export function letterDocument(letter: LetterContent): TDocumentDefinitions {
           { width: 'auto', alignment: 'right', fontSize: 8.5, stack: [p(letter.clinic), p(letter.day)] },
         ],
       },
+      ...(letter.to.length === 0
+        ? []
+        : [{ margin: [0, 6, 0, 8] as Margins, stack: letter.to.map((line) => p(line)) }]),
       p(letter.person, { bold: true, fontSize: 12 }),
       ...letter.about.map(({ label, text }): Content => ({
         text: [{ text: `${label}: `, bold: true }, ...runs(text)],
       })),
+      ...written(letter.opening),
       ...(letter.open.length === 0
         ? []
         : [
             {
-              margin: [0, 6, 0, 0] as [number, number, number, number],
+              margin: [0, 6, 0, 0] as Margins,
               color: RUST,
               stack: [
                 heading('H2', letter.labels.open, { fontSize: 11.5 }),
@@ -91,12 +101,13 @@ export function letterDocument(letter: LetterContent): TDocumentDefinitions {
         ? []
         : [
             {
-              margin: [0, 8, 0, 0] as [number, number, number, number],
+              margin: [0, 8, 0, 0] as Margins,
               columnGap: 14,
               columns: letter.charts.map(chart),
             },
           ]),
       ...letter.parts.map(part),
+      ...written(letter.closing),
       p(letter.signed, { bold: true, margin: [0, 12, 0, 0] }),
       p(letter.notice, { fontSize: 8, margin: [0, 3, 0, 0] }),
     ],

@@ -28,6 +28,7 @@ export const RECORD_TABLES = [
   { table: 'taught_exercise', of: ['episode_id', 'episode'], order: 'at' },
   { table: 'course_event', of: ['episode_id', 'episode'], order: 'at' },
   { table: 'lab_capture', of: ['episode_id', 'episode'], order: 'at' },
+  { table: 'letter', of: ['episode_id', 'episode'], order: 'started_at' },
   { table: 'appointment', of: ['person_id', 'person'], order: 'at' },
   { table: 'set_aside', of: ['person_id', 'person'], order: 'at' },
   { table: 'kept_resource', of: ['person_id', 'person'], order: 'at' },

@@ -2,6 +2,7 @@ import type { StageKey } from '@heathstep/core';
 import type { AppointmentState, EventKind, Outcome } from '@heathstep/contracts';
 import { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
 import { LabCapture } from './labCapture.js';
+import { LetterRow, LetterTemplateRow } from './letters.js';
 import { AccountLink, AppUser, AuditSeal, RecoveryCode, UserSession } from './staff.js';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
@@ -441,6 +442,7 @@ export class ContentReview {
 }
 
 export { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
+export { LetterRow, LetterTemplateRow } from './letters.js';
 export { AccountLink, AppUser, UserSession } from './staff.js';
 
 export const ENTITIES = [
@@ -482,6 +484,8 @@ export const ENTITIES = [
   ProgramKey,
   Erasure,
   PeopleImport,
+  LetterRow,
+  LetterTemplateRow,
   Audit,
   ContentReview,
 ];

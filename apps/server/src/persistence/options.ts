@@ -17,6 +17,7 @@ import { OneOfEach1765600000000 } from './migrations/oneOfEach.js';
 import { Protocols1764500000000 } from './migrations/protocols.js';
 import { Questions1766200000000 } from './migrations/questions.js';
 import { CameBack1766300000000 } from './migrations/cameBack.js';
+import { Letters1767100000000 } from './migrations/letters.js';
 import { LabCaptures1766500000000 } from './migrations/labCaptures.js';
 import { CourseEvents1766400000000 } from './migrations/courseEvents.js';
 import { Routines1765400000000 } from './migrations/routines.js';
@@ -61,6 +62,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     SecondStep1766800000000,
     Exchange1766900000000,
     PeopleTables1767000000000,
+    Letters1767100000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -108,6 +108,14 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../places/letter/CourseLetter.js')).CourseLetter }),
       },
       {
+        path: 'episodes/:episodeId/letters',
+        lazy: async () => ({ Component: (await import('../places/letter/Letters.js')).Letters }),
+      },
+      {
+        path: 'letters/:letterId',
+        lazy: async () => ({ Component: (await import('../places/letter/LetterPage.js')).LetterPage }),
+      },
+      {
         path: 'episodes/:episodeId/lab',
         lazy: async () => ({ Component: (await import('../places/lab/Lab.js')).Lab }),
       },

@@ -13,6 +13,7 @@ const TABS = [
   ['visit', 'Visit'],
   ['plan', 'Plan'],
   ['lab', 'Lab'],
+  ['letters', 'Letters'],
 ] as const;
 
 /** Who this is about, and the way between the places of their episode; in view however far down one is. */

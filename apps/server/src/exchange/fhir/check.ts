@@ -1,6 +1,12 @@
 import { plainToInstance } from 'class-transformer';
 import { validateSync } from 'class-validator';
-import { entryProblem, type HomeEntryBody, PlanItem } from '@heathstep/contracts';
+import {
+  entryProblem,
+  type HomeEntryBody,
+  isLetterContent,
+  isLetterText,
+  PlanItem,
+} from '@heathstep/contracts';
 import type { ContentBundle } from '@heathstep/content';
 import { say } from '@heathstep/core';
 import { takenProblem } from '../../home/payload.js';
@@ -27,6 +33,10 @@ const CHECKS: Partial<Record<RecordTableName, (row: Row, bundle: ContentBundle) 
       items.every((i) => validateSync(plainToInstance(PlanItem, i) as object).length === 0);
     return fine ? null : say('an exercise of the plan cannot be read');
   },
+  letter: ({ text, content }) =>
+    isLetterText(text) && (content === null || isLetterContent(content))
+      ? null
+      : say('the letter cannot be read'),
   home_entry: (row) => takenProblem(row as unknown as HomeEntryBody),
 };
 

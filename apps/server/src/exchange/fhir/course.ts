@@ -7,6 +7,7 @@ import type {
   Communication,
   Condition,
   DetectedIssue,
+  DocumentReference,
   EpisodeOfCare,
   Goal,
   Media,
@@ -29,6 +30,7 @@ import {
   stageOf,
 } from '@heathstep/core';
 import type { Row } from '../tables.js';
+import { letterWords } from './letterWords.js';
 import { bodySite, concept, own, records, ref } from './terms.js';
 import { filled, maybe, type Sources, text } from './sources.js';
 
@@ -303,6 +305,33 @@ export const question = (row: Row, episode: Row): Communication =>
       ...(row['answer'] === null ? [] : [{ contentString: text(row, 'answer') }]),
     ],
   });
+
+/** A letter: as it went out, or as far as it is written. */
+export function letter(row: Row, episode: Row): DocumentReference {
+  const sent = row['content'] !== null;
+  return filled<DocumentReference>({
+    resourceType: 'DocumentReference',
+    id: row.id,
+    extension: records('letter', [row]),
+    status: row['dropped_at'] === null ? 'current' : 'entered-in-error',
+    docStatus: sent ? 'final' : 'preliminary',
+    type: concept(own('letter', text(row, 'kind'))),
+    subject: ref('Patient', episode['person_id']),
+    date: text(row, 'at'),
+    author: [ref('Practitioner', row['author_id'])],
+    content: [
+      {
+        attachment: {
+          contentType: 'text/plain; charset=utf-8',
+          data: Buffer.from(letterWords(row)).toString('base64'),
+          title: text(row, 'kind'),
+          creation: text(row, 'at'),
+        },
+      },
+    ],
+    context: { related: [ref('Condition', madeId('condition', episode.id))] },
+  });
+}
 
 /** A picture or a capture with its bytes. */
 export const media = (

@@ -10,6 +10,7 @@ import type { Author, OwnContent, Sources } from './sources.js';
 const AUTHOR_COLUMNS = [
   'author_id',
   'signed_by',
+  'sent_by',
   'created_by',
   'given_by',
   'ended_by',

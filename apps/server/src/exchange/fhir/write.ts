@@ -10,6 +10,7 @@ import {
   episodeOfCare,
   goals,
   madeId,
+  letter,
   media,
   patient,
   question,
@@ -97,6 +98,7 @@ function episodeResources(from: Sources, episode: Row): FhirResource[] {
     ...own_(rows.taught_exercise).map((t) => taught(t, episode, from)),
     ...grouped(own_(rows.home_entry)).map((versions) => homeObservation(from, versions, episode)),
     ...own_(rows.home_question).map((q) => question(q, episode)),
+    ...own_(rows.letter).map((l) => letter(l, episode)),
     ...own_(rows.course_event).map((e) =>
       basic('course_event', e, { personId: episode['person_id'], created: text(e, 'day') }),
     ),

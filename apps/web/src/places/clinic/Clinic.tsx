@@ -3,12 +3,14 @@ import { NavLink, Navigate, useParams } from 'react-router';
 import { useSession } from '../../api/queries.js';
 import { AuditLog } from './AuditLog.js';
 import { ClinicFacts } from './ClinicFacts.js';
+import { LetterTemplates } from './LetterTemplates.js';
 import { Programs } from './Programs.js';
 import { Staff } from './Staff.js';
 
 const PARTS: readonly (readonly [part: string, name: string])[] = [
   ['staff', say('Who works here')],
   ['facts', say('The clinic itself')],
+  ['letters', say('What letters begin with')],
   ['audit', say('Who saw and changed what')],
   ['programs', say('Programs and erased records')],
 ];
@@ -47,6 +49,8 @@ export function Clinic() {
             <ClinicFacts clinic={clinic} />
           ) : part === 'audit' ? (
             <AuditLog />
+          ) : part === 'letters' ? (
+            <LetterTemplates />
           ) : part === 'programs' ? (
             <Programs />
           ) : (

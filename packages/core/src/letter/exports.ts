@@ -1,0 +1,16 @@
+export {
+  fillLetter,
+  LETTER_GAPS,
+  LETTER_KIND_WORDS,
+  LETTER_KINDS,
+  LETTER_PART_WORDS,
+  LETTER_PARTS,
+  type LetterGap,
+  type LetterKind,
+  type LetterPart,
+  type LetterTemplate,
+  LONGEST_LETTER_TEXT,
+  openGaps,
+  paragraphs,
+  unknownGaps,
+} from './letter.js';
