@@ -22,6 +22,8 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
     [`/episodes/${episode}/course`, 'Oskar Thwaite'],
     [`/episodes/${episode}/plan`, 'Oskar Thwaite'],
     [`/episodes/${episode}/letter`, 'How it goes'],
+    [`/episodes/${episode}/letters`, 'Oskar Thwaite'],
+    ['/clinic/letters', 'Heathstep demo clinic'],
     [`/episodes/${episode}/visit`, 'Oskar Thwaite'],
     [`/episodes/${of('Corin Fellgate')}/lab`, 'Corin Fellgate'],
     // A visit that is open, step by step.

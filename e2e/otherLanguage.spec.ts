@@ -157,6 +157,8 @@ test('a language that is one file more: every word of the clinic’s pages is sa
       '/clinic/programs',
       '/people?file=1',
       `/episodes/${flare?.episodeId ?? ''}/letter`,
+      `/episodes/${flare?.episodeId ?? ''}/letters`,
+      '/clinic/letters',
       '/library',
       '/library/raise-two-legs',
       '/library/new',

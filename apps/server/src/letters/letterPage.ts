@@ -8,7 +8,7 @@ import {
   type LetterText,
   type LetterView,
 } from '@heathstep/contracts';
-import { fillLetter, localDay, openGaps, say, stageOf } from '@heathstep/core';
+import { fillLetter, localDay, openGaps, say, spoken, stageOf } from '@heathstep/core';
 import type { LetterKind } from '@heathstep/core';
 import type { SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
@@ -97,7 +97,7 @@ export class LetterPages {
     const values = {
       person: view.person.name,
       born: view.person.birthDate === null ? say('day not known') : onDay(view.person.birthDate),
-      complaint: `${say(pathway)}, ${row.affected === 'both' ? say('both sides') : say(row.affected)}`,
+      complaint: `${spoken().inside(say(pathway))}, ${row.affected === 'both' ? say('both sides') : say(row.affected)}`,
       from: onDay(localDay(row.startedAt, clinic.timeZone)),
       visits: String(view.visits.length),
       stage: view.stage === null ? say('no stage') : say(stageOf(protocol, view.stage)?.name ?? view.stage),

@@ -22,6 +22,9 @@ export const CHANGES: readonly News[] = [
       ),
       say('Every measurement goes out as a table, for research without names: People, From a file.'),
       say('Leads erase a record after its term, and give other programs a key to read by: in Clinic.'),
+      say(
+        'Letters of a complaint: begun from the clinic’s text, written beside what the record shows, kept as they went out.',
+      ),
       say('One’s own password and a second step of signing in by an authenticator: in Account and devices.'),
       say('An exercise can be given for the morning, midday or evening; sentence and calendar say so.'),
       say('A reading typed with all its decimals goes on by itself; Enter and Tab still do no harm.'),

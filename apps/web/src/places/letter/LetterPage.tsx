@@ -188,6 +188,7 @@ function Draft({ page }: { page: LetterPageView }) {
             version={store.version}
             sent={async (now) => {
               client.setQueryData(pageKey(letter.id), now);
+              window.scrollTo(0, 0);
               await client.invalidateQueries({ queryKey: lettersKey(letter.episodeId) });
             }}
             seen={(now) => client.setQueryData(pageKey(letter.id), now)}
