@@ -45,6 +45,7 @@ import { LibraryController } from './library/library.controller.js';
 import { RoutinesController } from './library/routines.controller.js';
 import { MovingPeople } from './library/movingPeople.js';
 import { ProtocolsController } from './library/protocols.controller.js';
+import { OutingsController } from './outings/outings.controller.js';
 import { OutcomesController } from './outcomes/outcomes.controller.js';
 import { MeasuresController } from './measures/measures.controller.js';
 import { PeopleController } from './people/people.controller.js';
@@ -83,6 +84,7 @@ const CONTROLLERS = [
   PlansController,
   CourseController,
   EventsController,
+  OutingsController,
   HomeController,
   QuestionsController,
   OutcomesController,

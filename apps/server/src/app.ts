@@ -7,7 +7,7 @@ import helmet from 'helmet';
 import { Logger } from 'nestjs-pino';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
-import { BUNDLE_BYTES, CAPTURE_LIMITS, PHOTO_LIMITS, TABLE_BYTES } from '@heathstep/contracts';
+import { BUNDLE_BYTES, CAPTURE_LIMITS, PHOTO_LIMITS, TABLE_BYTES, TRACK_BYTES } from '@heathstep/contracts';
 import { AppModule } from './app.module.js';
 import type { Config } from './config.js';
 import { Content } from './content/content.controller.js';
@@ -90,6 +90,7 @@ export async function createApp(
   app.use('/api', signedInFirst(app.get(Db), app.get(Clock)));
   app.use('/api/visits/:id/photos', express.raw({ type: () => true, limit: PHOTO_LIMITS.bytes }));
   app.use('/api/episodes/:id/captures', express.raw({ type: () => true, limit: CAPTURE_LIMITS.bytes }));
+  app.use('/api/people/:id/outings', express.raw({ type: () => true, limit: TRACK_BYTES }));
   app.use('/api/exchange/people', express.raw({ type: () => true, limit: TABLE_BYTES }));
   app.use('/api/exchange/fhir', express.json({ limit: BUNDLE_BYTES }));
   app.use(express.json({ limit: '1mb' }));

@@ -67,6 +67,7 @@ describe('a record that goes out and comes back', () => {
     const paths = [
       `/api/people/${personId}`,
       `/api/people/${personId}/appointments`,
+      `/api/people/${personId}/outings`,
       base,
       ...['course', 'photos', 'captures', 'events', 'questions', 'letter', 'letters'].map(
         (p) => `${base}/${p}`,
@@ -87,6 +88,14 @@ describe('a record that goes out and comes back', () => {
   const some = () =>
     people.filter((p) =>
       ['Oskar Thwaite', 'Ilse Venning', 'Averil Moss', 'Corin Fellgate', 'Ragna Thirlby'].includes(p.name),
+    );
+
+  const recordRun = (personId: string) =>
+    world.owner.query(
+      `INSERT INTO outing (id, clinic_id, person_id, day, started_at, seconds, metres, run_seconds, climb_metres, file, author_id, at)
+       SELECT $1, clinic_id, id, (now() - interval '2 days')::date, now() - interval '2 days', 1201.5, 3604.25, 1100, 41.5,
+              'run.gpx', (SELECT u.id FROM app_user u WHERE u.clinic_id = person.clinic_id LIMIT 1), now() FROM person WHERE id = $2`,
+      [randomUUID(), personId],
     );
 
   /** A letter that went out, and a draft. */
@@ -110,6 +119,7 @@ describe('a record that goes out and comes back', () => {
 
   it('shows people of the demo the same on every screen after it was erased and taken back', async () => {
     const before = new Map<string, unknown>();
+    await recordRun(some().find((p) => p.name === 'Ilse Venning')?.personId ?? '');
     await writeLetters(some().find((p) => p.name === 'Oskar Thwaite')?.episodeId ?? '');
     for (const p of some()) before.set(p.episodeId, await screens(p.episodeId, p.personId));
     const day = (await demo.get('/api/day').expect(200)).body as unknown;

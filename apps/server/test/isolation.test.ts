@@ -52,6 +52,7 @@ describe('two clinics in one database', () => {
     member: string;
     program: string;
     letter: string;
+    outing: string;
     table: string;
   };
 
@@ -72,6 +73,7 @@ describe('two clinics in one database', () => {
       capture: await keepCapture(world, mine.episodeId),
       table: randomUUID(),
       letter: randomUUID(),
+      outing: randomUUID(),
       program: (
         await (await world.as(0, 'lead')).post('/api/clinic/programs', { name: 'Front desk' }).expect(201)
       ).body.program.id as string,
@@ -102,6 +104,11 @@ describe('two clinics in one database', () => {
         note: '',
       })
       .expect(201);
+    await world.owner.query(
+      `INSERT INTO outing (id, clinic_id, person_id, day, started_at, seconds, metres, run_seconds, file, author_id, at)
+       VALUES ($1, $2, $3, '2026-01-05', '2026-01-05T08:00Z', 60, 100, 0, 'a.gpx', $4, now())`,
+      [ids.outing, world.clinics[0], ids.person, ids.member],
+    );
     await own.post(`/api/episodes/${ids.episode}/letters`, { id: ids.letter, kind: 'referral' }).expect(201);
     stranger = await world.as(1, 'lead');
   });
@@ -200,6 +207,21 @@ describe('two clinics in one database', () => {
     ['DELETE event', (who) => who.del(`/api/events/${ids.event}`)],
     ['GET letter', (who) => who.get(`/api/episodes/${ids.episode}/letter`)],
     ['GET letter as a PDF', (who) => who.get(`/api/episodes/${ids.episode}/letter.pdf`)],
+    ['GET outings', (who) => who.get(`/api/people/${ids.person}/outings`)],
+    [
+      'POST outings',
+      (who) =>
+        who
+          .post(`/api/people/${ids.person}/outings`)
+          .type('application/octet-stream')
+          .send(
+            Buffer.from(
+              '<gpx><trk><trkseg><trkpt lat="54" lon="2"><time>2026-01-05T08:00:00Z</time></trkpt><trkpt lat="54.001" lon="2"><time>2026-01-05T08:01:00Z</time></trkpt></trkseg></trk></gpx>',
+            ),
+          ),
+    ],
+    ['DELETE outing', (who) => who.del(`/api/outings/${ids.outing}`)],
+    ['POST outing back', (who) => who.post(`/api/outings/${ids.outing}/back`, {})],
     ['GET letters', (who) => who.get(`/api/episodes/${ids.episode}/letters`)],
     [
       'POST letter',

@@ -31,6 +31,7 @@ import type {
   Tag,
   StageKey,
   DoneRun,
+  RecordedRun,
   UpkeepEnd,
 } from '@heathstep/core';
 import type { MorningPayload, SessionPayload, StopPayload } from './home.js';
@@ -295,6 +296,8 @@ export interface CourseView {
   /** Days a week that the plan asks for, and on how many of each week since it was given something was done, oldest first. */
   readonly done: { readonly planned: number | null; readonly weeks: readonly number[] };
   readonly mornings: readonly Morning[];
+  /** Runs and walks that were recorded. */
+  readonly recorded: readonly RecordedRun[];
   readonly criteria: readonly CriterionPart[];
   readonly review: ReviewResult | null;
   /** When the next review is due: so many days after the last visit, by the stage; null without a plan. */
@@ -311,9 +314,9 @@ export interface CourseView {
   readonly tooEarly: readonly EarlyOn[];
   /** Load actually done in the last 7 days, by tissue of the protocol and exercise, on the treated side. */
   readonly loadDone: readonly { readonly tissue: string; readonly exercise: string; readonly load: number }[];
-  /** Landings on a foot and minutes of running logged in the last 7 days. */
+  /** Landings on a foot and minutes of running of the last 7 days, as logged and as recorded. */
   readonly impactDone: Impact;
-  /** Runs logged in the last 30 days. */
+  /** Runs logged or recorded in the last 30 days. */
   readonly runsDone: readonly DoneRun[];
   readonly loggedDays: number;
 }

@@ -475,6 +475,7 @@ export {
   type WeekLimitsOn,
 } from './plan/weekLimits.js';
 export * from './letter/exports.js';
+export * from './outing/exports.js';
 export { criterionLeaves, measuresRead } from './progress/criteriaRead.js';
 export { SINCE_WHAT } from './progress/criteriaTypes.js';
 export { LAB_QUANTITIES } from './lab/quantities.js';

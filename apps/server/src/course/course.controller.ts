@@ -187,6 +187,7 @@ export class CourseController {
       sessions: this.assessment.sessionsView(assessed),
       done: this.assessment.doneWeeks(record, assessed),
       mornings: assessed.home.mornings,
+      recorded: record.recorded,
       criteria: assessed.review?.criteria?.parts ?? [],
       review: assessed.review,
       nextReview: this.assessment.nextReview(record, assessed),

@@ -41,6 +41,7 @@ export async function demoIsLoaded(source: DataSource): Promise<boolean> {
 /** Removes the demo clinic and everything of it, and nothing else. */
 export async function removeDemo(source: DataSource): Promise<void> {
   const tables = [
+    'outing',
     'letter',
     'letter_template',
     'kept_resource',

@@ -35,6 +35,10 @@ import {
   type UpkeepEnd,
   upkeepEnd,
   workByDay,
+  type DoneRun,
+  impactDaysWith,
+  impactWith,
+  runsWith,
   workDone,
   workWithin,
   localDay,
@@ -126,6 +130,7 @@ export class Assessment {
       record.plans.filter((p) => p.status === 'given'),
     );
     const during = new Map(home.facts.map((f) => [f.at, f.during]));
+    const painOn = (day: string): number | null => during.get(day) ?? null;
     const facts: Facts = {
       measures: measuredFacts(view.visits, local, record.measures),
       // A routine alone is no session of the plan.
@@ -137,7 +142,7 @@ export class Assessment {
       sex: view.person.sex,
       questions: questionsByKey(record.protocol),
       ...stateFacts(view.visits, now.slice(0, 10), (iso) => local(iso).slice(0, 10)),
-      impactDone: impactByDay(work, (day) => during.get(day) ?? null),
+      impactDone: impactDaysWith(impactByDay(work, painOn), record.recorded, painOn),
       ...(planned === undefined ? {} : { plannedPerWeek: planned }),
     };
     const steps = this.stepsOn(record, home, work);
@@ -234,6 +239,11 @@ export class Assessment {
     });
   }
 
+  /** Every run that was logged at home. */
+  runsLogged(record: EpisodeRecord): readonly DoneRun[] {
+    return runsDone(this.assess(record, null).work);
+  }
+
   /** Load, impact and days of the last 7 days, as done. */
   done(
     record: EpisodeRecord,
@@ -255,8 +265,14 @@ export class Assessment {
           bodyMassKg: bodyMassKg ?? ASSUMED_MASS_KG,
         }).map((l) => ({ tissue: tissue.key, ...l })),
       ),
-      impactDone: impactOfDone(week),
-      runsDone: runsDone(workWithin(assessed.work, today, RUN_DAYS)),
+      impactDone: impactWith(
+        week,
+        record.recorded.filter((r) => r.day > addDays(end, -WEEK_DAYS) && r.day <= end),
+      ),
+      runsDone: runsWith(
+        runsDone(workWithin(assessed.work, today, RUN_DAYS)),
+        record.recorded.filter((r) => r.day > addDays(today, -RUN_DAYS) && r.day <= today),
+      ),
       loggedDays: new Set(logged.map((l) => l.day)).size,
     };
   }

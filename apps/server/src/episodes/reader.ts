@@ -290,6 +290,7 @@ export class EpisodeReader {
       home,
       harmless: harmlessStops(closures),
       plans,
+      recorded: rows.recorded.get(row.personId) ?? [],
       measures,
       library,
       protocol,

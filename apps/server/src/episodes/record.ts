@@ -11,6 +11,7 @@ import {
   questionsByKey,
   type PatientPlan,
   type ProtocolDefinition,
+  type RecordedRun,
   type Worked,
   type Stage,
   stageOf,
@@ -35,6 +36,8 @@ export interface EpisodeRecord {
   /** Ids of stop signs reported at home that were found harmless. */
   readonly harmless: ReadonlySet<string>;
   readonly plans: readonly PlanView[];
+  /** Runs and walks of the person that were recorded, whatever complaint they are treated for. */
+  readonly recorded: readonly RecordedRun[];
   /** Shipped measures and the clinic's own. */
   readonly measures: readonly MeasureDefinition[];
   /** Shipped exercises and the clinic's own. */

@@ -1,4 +1,5 @@
 import type { AmendmentView, EntryView, HomeEntryView, TaughtView, VisitView } from '@heathstep/contracts';
+import type { RecordedRun } from '@heathstep/core';
 import type { Tx } from '../persistence/db.js';
 import {
   Clinic,
@@ -33,6 +34,8 @@ export interface EpisodeRows {
   readonly spans: ReadonlyMap<string, readonly StageSpanRow[]>;
   readonly closures: ReadonlyMap<string, readonly ClosureText[]>;
   readonly taught: ReadonlyMap<string, readonly TaughtView[]>;
+  /** Recorded runs and walks of each person. */
+  readonly recorded: ReadonlyMap<string, readonly RecordedRun[]>;
   /** The newest home link of each person. */
   readonly links: ReadonlyMap<string, Pick<HomeLink, 'createdAt' | 'expiresAt' | 'lockedAt' | 'revokedAt'>>;
 }
@@ -174,6 +177,20 @@ const linksOf = (tx: Tx, people: readonly string[]): Promise<LinkRow[]> =>
     [people],
   );
 
+async function recordedOf(tx: Tx, people: readonly string[]): Promise<Map<string, RecordedRun[]>> {
+  const rows = await tx.query<{ personId: string; day: string; minutes: number }[]>(
+    `SELECT person_id AS "personId", to_char(day, 'YYYY-MM-DD') AS day, run_seconds / 60 AS minutes
+       FROM outing WHERE person_id = ANY($1) AND removed_at IS NULL ORDER BY started_at`,
+    [people],
+  );
+  return new Map(
+    [...groupedBy(rows, (r) => r.personId)].map(([id, own]) => [
+      id,
+      own.map(({ day, minutes }) => ({ day, minutes })),
+    ]),
+  );
+}
+
 const among = (column: string): string => `${column} = ANY(:ids)`;
 
 /** Reads everything about some episodes of one clinic. */
@@ -206,6 +223,7 @@ export async function rowsOf(
     spans: groupedBy(spans, (s) => s.episodeId),
     closures: groupedBy(await closuresOf(tx, ids), (c) => c.episode_id),
     taught: await taughtOf(tx, ids),
+    recorded: await recordedOf(tx, personIds),
     links: new Map((await linksOf(tx, personIds)).map((l) => [l.person_id, l])),
   };
 }

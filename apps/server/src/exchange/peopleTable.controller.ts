@@ -2,11 +2,12 @@ import { Controller, Get, Header, HttpCode, Param, Post, Put, Query, Req } from 
 import { stringify } from 'csv-stringify/sync';
 import type { Request } from 'express';
 import { randomUUID } from 'node:crypto';
-import { plain, type PeopleImportView, PeopleTableQuery, type PeopleTableView } from '@heathstep/contracts';
+import { type PeopleImportView, PeopleTableQuery, type PeopleTableView } from '@heathstep/contracts';
 import { guessColumns, localDay, type PersonColumns, readPeople, say, type TableLine } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { namesOf } from '../episodes/rows.js';
+import { fileName } from '../http/fileName.js';
 import { notFound, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
@@ -22,15 +23,6 @@ const columnsOf = ({ name, family, birthDate, occupation, sex }: PeopleTableQuer
       at === undefined ? [] : [[field, Number(at)]],
     ),
   );
-
-/** What a file is called, for who looks for it later; its name comes as in an address. */
-function fileName(request: Request): string {
-  try {
-    return plain(decodeURIComponent(String(request.headers['x-file-name'] ?? ''))).slice(0, 120);
-  } catch {
-    return '';
-  }
-}
 
 /** People of a table into the clinic, and out of it as one. */
 @Controller('api/exchange/people')

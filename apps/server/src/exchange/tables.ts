@@ -29,6 +29,7 @@ export const RECORD_TABLES = [
   { table: 'course_event', of: ['episode_id', 'episode'], order: 'at' },
   { table: 'lab_capture', of: ['episode_id', 'episode'], order: 'at' },
   { table: 'letter', of: ['episode_id', 'episode'], order: 'started_at' },
+  { table: 'outing', of: ['person_id', 'person'], order: 'started_at' },
   { table: 'appointment', of: ['person_id', 'person'], order: 'at' },
   { table: 'set_aside', of: ['person_id', 'person'], order: 'at' },
   { table: 'kept_resource', of: ['person_id', 'person'], order: 'at' },

@@ -3,6 +3,7 @@ import type { AppointmentState, EventKind, Outcome } from '@heathstep/contracts'
 import { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
 import { LabCapture } from './labCapture.js';
 import { LetterRow, LetterTemplateRow } from './letters.js';
+import { OutingRow } from './outing.js';
 import { AccountLink, AppUser, AuditSeal, RecoveryCode, UserSession } from './staff.js';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
@@ -443,6 +444,7 @@ export class ContentReview {
 
 export { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
 export { LetterRow, LetterTemplateRow } from './letters.js';
+export { OutingRow } from './outing.js';
 export { AccountLink, AppUser, UserSession } from './staff.js';
 
 export const ENTITIES = [
@@ -486,6 +488,7 @@ export const ENTITIES = [
   PeopleImport,
   LetterRow,
   LetterTemplateRow,
+  OutingRow,
   Audit,
   ContentReview,
 ];

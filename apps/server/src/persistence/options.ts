@@ -24,6 +24,7 @@ import { Routines1765400000000 } from './migrations/routines.js';
 import { Safety1764300000000 } from './migrations/safety.js';
 import { AuditSeals1766700000000 } from './migrations/auditSeals.js';
 import { SecondStep1766800000000 } from './migrations/secondStep.js';
+import { Outings1767200000000 } from './migrations/outings.js';
 import { PeopleTables1767000000000 } from './migrations/tables.js';
 import { Exchange1766900000000 } from './migrations/exchange.js';
 import { Staff1766600000000 } from './migrations/staff.js';
@@ -63,6 +64,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     Exchange1766900000000,
     PeopleTables1767000000000,
     Letters1767100000000,
+    Outings1767200000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

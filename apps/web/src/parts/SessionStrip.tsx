@@ -1,4 +1,4 @@
-import { addDays, type PainSchool, type PainState, shown, whySession, say } from '@heathstep/core';
+import { addDays, type PainSchool, type PainState, ranOn, shown, whySession, say } from '@heathstep/core';
 import type { CourseView } from '@heathstep/contracts';
 import { shortDay } from './dates.js';
 import { painRuns } from './painRuns.js';
@@ -27,7 +27,7 @@ interface StripEvent {
 }
 
 interface StripProps {
-  readonly course: Pick<CourseView, 'sessions' | 'mornings' | 'done'> & {
+  readonly course: Pick<CourseView, 'sessions' | 'mornings' | 'done' | 'recorded'> & {
     readonly episode: Pick<CourseView['episode'], 'today'>;
   };
   readonly school: PainSchool;
@@ -43,6 +43,7 @@ export function SessionStrip({ course, school, count = DAYS, events = [] }: Stri
   const days = Array.from({ length: count }, (_, i) => addDays(course.episode.today, i - count + 1));
   const on = new Map(course.sessions.map((s) => [s.day, s]));
   const pain = new Map(course.mornings.map((m) => [m.day, m.pain]));
+  const ran = (day: string) => ranOn(day, on.get(day)?.runMinutes ?? 0, course.recorded);
   const eventsOn = (day: string) => events.filter((e) => e.day === day);
   const narrow = count > NARROW;
   const grid = {
@@ -75,13 +76,7 @@ export function SessionStrip({ course, school, count = DAYS, events = [] }: Stri
         valueOn={(day) => on.get(day)?.contacts ?? 0}
         colour="bg-heather/60"
       />
-      <Bars
-        days={days}
-        grid={grid}
-        name={say('minutes of running')}
-        valueOn={(day) => on.get(day)?.runMinutes ?? 0}
-        colour="bg-heather/35"
-      />
+      <Bars days={days} grid={grid} name={say('minutes of running')} valueOn={ran} colour="bg-heather/35" />
       <div className="mr-[6.5rem] mt-1 grid items-end" style={grid}>
         {days.map((day) => (
           <Taken key={day} day={day} session={on.get(day)} school={school} narrow={narrow} />
@@ -94,7 +89,7 @@ export function SessionStrip({ course, school, count = DAYS, events = [] }: Stri
       </div>
       <details className="text-sm">
         <summary className="min-h-8 text-ink-2">{say('As a table')}</summary>
-        <DayTable days={days} on={on} pain={pain} eventsOn={eventsOn} />
+        <DayTable days={days} on={on} pain={pain} eventsOn={eventsOn} ran={ran} />
       </details>
     </div>
   );
@@ -212,13 +207,17 @@ function DayTable({
   on,
   pain,
   eventsOn,
+  ran,
 }: {
   days: readonly string[];
   on: ReadonlyMap<string, Logged>;
   pain: ReadonlyMap<string, number>;
   eventsOn: (day: string) => readonly StripEvent[];
+  ran: (day: string) => number;
 }) {
-  const told = days.filter((d) => on.has(d) || pain.has(d) || eventsOn(d).length > 0).toReversed();
+  const told = days
+    .filter((d) => on.has(d) || pain.has(d) || ran(d) > 0 || eventsOn(d).length > 0)
+    .toReversed();
   const number = (value: number | undefined) => (value === undefined ? '' : shown(value));
   return (
     <table className="mt-1 w-full text-left">
@@ -251,7 +250,7 @@ function DayTable({
               <td>{number(pain.get(day))}</td>
               <td>{number(s?.tensionMinutes)}</td>
               <td>{number(s?.contacts)}</td>
-              <td>{number(s?.runMinutes)}</td>
+              <td>{s === undefined && ran(day) === 0 ? '' : shown(ran(day), 0)}</td>
               <td>{s === undefined ? '' : LOOK[s.state].word}</td>
               <td>
                 {eventsOn(day)

@@ -11,6 +11,7 @@ import type {
   EpisodeOfCare,
   Goal,
   Media,
+  Observation,
   Patient,
   Procedure,
   ServiceRequest,
@@ -31,7 +32,7 @@ import {
 } from '@heathstep/core';
 import type { Row } from '../tables.js';
 import { letterWords } from './letterWords.js';
-import { bodySite, concept, own, records, ref } from './terms.js';
+import { bodySite, concept, own, quantity, records, ref } from './terms.js';
 import { filled, maybe, type Sources, text } from './sources.js';
 
 /** An id that is always the same for the same thing, where the thing has none of its own. */
@@ -304,6 +305,36 @@ export const question = (row: Row, episode: Row): Communication =>
       { contentString: text(row, 'text') },
       ...(row['answer'] === null ? [] : [{ contentString: text(row, 'answer') }]),
     ],
+  });
+
+/** A recorded run or walk: how far, how long, how much of it run, how far up. */
+export const outing = ({ bundle, rows }: Sources, row: Row): Observation =>
+  filled<Observation>({
+    resourceType: 'Observation',
+    id: row.id,
+    extension: records('outing', [row]),
+    status: row['removed_at'] === null ? 'final' : 'entered-in-error',
+    category: [
+      {
+        coding: [{ system: 'http://terminology.hl7.org/CodeSystem/observation-category', code: 'activity' }],
+      },
+    ],
+    code: concept(own('activity', 'outing', 'Recorded run or walk')),
+    subject: ref('Patient', rows.person[0]?.id),
+    effectivePeriod: {
+      start: text(row, 'started_at'),
+      end: new Date(Date.parse(text(row, 'started_at')) + Number(row['seconds']) * 1000).toISOString(),
+    },
+    component: (
+      [
+        ['distance', 'Distance', Number(row['metres']) / 1000, 'km'],
+        ['duration', 'Time', Number(row['seconds']) / 60, 'min'],
+        ['running', 'Time at the speed of running', Number(row['run_seconds']) / 60, 'min'],
+      ] as const
+    ).map(([key, name, value, unit]) => ({
+      code: concept(own('activity', key, name)),
+      valueQuantity: quantity(value, unit, bundle.codes),
+    })),
   });
 
 /** A letter: as it went out, or as far as it is written. */

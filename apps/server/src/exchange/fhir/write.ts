@@ -12,6 +12,7 @@ import {
   madeId,
   letter,
   media,
+  outing,
   patient,
   question,
   serviceRequests,
@@ -121,6 +122,7 @@ export function writeBundle(from: Sources, at: Date): Bundle {
     ...from.authors.map(practitioner),
     ...ownContent(from),
     ...from.rows.episode.flatMap((e) => episodeResources(from, e)),
+    ...from.rows.outing.map((o) => outing(from, o)),
     ...from.rows.appointment.map((a) => appointment(from, a)),
     ...from.rows.set_aside.map((s) => basic('set_aside', s, { personId: person.id, created: text(s, 'at') })),
   ];

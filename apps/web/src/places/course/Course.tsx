@@ -27,6 +27,7 @@ import { Events, eventText, useEvents } from '../../parts/Events.js';
 import { Why } from '../../parts/Why.js';
 import { DecisionPanel } from './DecisionPanel.js';
 import { LoadAndPain } from './LoadAndPain.js';
+import { Recorded } from './Recorded.js';
 import { TwoVisits } from './TwoVisits.js';
 import { type Ahead, type AheadOfStage, fewestOf, useAhead } from './useAhead.js';
 
@@ -130,6 +131,7 @@ function Running({
             )}
             events={events}
           />
+          <Recorded course={course} />
           <TwoVisits course={course} content={content} />
         </section>
         <aside className="bg-paper px-5 py-4 max-md:order-first">

@@ -1,0 +1,8 @@
+export {
+  metresBetween,
+  type OutingFigures,
+  outingOf,
+  RUN_METRES_PER_SECOND,
+  type TrackPoint,
+} from './outing.js';
+export { impactDaysWith, impactWith, ranOn, type RecordedRun, riseOfRun, runsWith } from './ran.js';

@@ -1,0 +1,62 @@
+import type { DoneRun } from '../dose/longestRun.js';
+import { runRise, type RunRise } from '../dose/longestRun.js';
+import type { Impact } from '../dose/impact.js';
+import type { ImpactDay } from '../progress/criteriaTypes.js';
+import { type DoneWork, impactOfDone, workByDay } from '../progress/work.js';
+import type { DayText } from '../quantity/day.js';
+
+/** A recorded run or walk as load counts it. */
+export interface RecordedRun {
+  readonly day: DayText;
+  /** At the speed of running (min). */
+  readonly minutes: number;
+}
+
+const sum = (numbers: readonly number[]): number => numbers.reduce((a, b) => a + b, 0);
+
+/**
+ * Minutes run on a day, of what was logged and what was recorded: the more of the two, since a run that was recorded is
+ * often logged as well and is not run twice. [convention]
+ */
+export const ranOn = (day: DayText, logged: number, recorded: readonly RecordedRun[]): number =>
+  Math.max(logged, sum(recorded.filter((r) => r.day === day).map((r) => r.minutes)));
+
+/** Each run of some days, logged or recorded: of the longest one it does not matter that one stands twice. */
+export const runsWith = (
+  logged: readonly DoneRun[],
+  recorded: readonly RecordedRun[],
+): readonly DoneRun[] => [...logged, ...recorded.filter((r) => r.minutes > 0)];
+
+/** Impact of some days by log and recordings together. */
+export function impactWith(work: readonly DoneWork[], recorded: readonly RecordedRun[]): Impact {
+  const byDay = workByDay(work);
+  const days = new Set([...byDay.keys(), ...recorded.map((r) => r.day)]);
+  const each = [...days].map((day) => {
+    const { contacts, runMinutes } = impactOfDone(byDay.get(day) ?? []);
+    return { contacts, runMinutes: ranOn(day, runMinutes, recorded) };
+  });
+  return { contacts: sum(each.map((d) => d.contacts)), runMinutes: sum(each.map((d) => d.runMinutes)) };
+}
+
+/** Days of impact with those that were only recorded, and the pain told of them where any was. */
+export function impactDaysWith(
+  logged: readonly ImpactDay[],
+  recorded: readonly RecordedRun[],
+  painOn: (day: DayText) => number | null,
+): readonly ImpactDay[] {
+  const ran = recorded.filter((r) => r.minutes > 0);
+  if (ran.length === 0) return logged;
+  const byDay = new Map(logged.map((d) => [d.day, d]));
+  return [...new Set([...byDay.keys(), ...ran.map((r) => r.day)])].toSorted().map((day) => {
+    const known = byDay.get(day) ?? { day, contacts: 0, runMinutes: 0, pain: painOn(day) };
+    return { ...known, runMinutes: ranOn(day, known.runMinutes, ran) };
+  });
+}
+
+/** A run against those of the 30 days before it, as a coming one would have been. */
+export const riseOfRun = (run: RecordedRun, before: readonly DoneRun[]): RunRise =>
+  runRise(
+    run.minutes,
+    before.filter((r) => r.day < run.day),
+    run.day,
+  );
