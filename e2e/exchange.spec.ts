@@ -122,3 +122,37 @@ test('people come as a table, line by line, and are taken back whole', async ({ 
   await expect(page.getByText(/^taken back/)).toBeVisible();
   await expect(page.getByRole('link', { name: /Øre Lund/ })).toHaveCount(0);
 });
+
+test('a run from a watch counts as run beside the log; a broken file is refused with its line', async ({
+  page,
+}) => {
+  await signIn(page);
+  const { items } = (await (await page.request.get(url('/api/day'))).json()) as {
+    items: { name: string; episodeId: string }[];
+  };
+  const episode = items.find((i) => i.name === 'Oskar Thwaite')?.episodeId ?? '';
+  await turnTo(page, `/episodes/${episode}/course`);
+  const start = Date.now() - 2 * 86_400_000;
+  const points = Array.from(
+    { length: 241 },
+    (_, i) =>
+      `<trkpt lat="${54 + (i * 15) / 111_195}" lon="-2"><time>${new Date(start + i * 5000).toISOString()}</time></trkpt>`,
+  );
+  const text = `<gpx><trk><trkseg>\n${points.join('\n')}\n</trkseg></trk></gpx>`;
+  const send = (name: string, content: string) =>
+    page
+      .getByLabel('Recording of a watch')
+      .setInputFiles({ name, mimeType: 'application/gpx+xml', buffer: Buffer.from(content) });
+  const region = page.getByRole('region', { name: 'Recorded runs and walks' });
+  await send('cut.gpx', text.slice(0, 2000));
+  await expect(region.getByRole('alert')).toContainText(/^The file is broken at line \d+/);
+  await send('run.gpx', text);
+  await expect(region.getByRole('listitem')).toContainText('3.6 km, 20 min, 20 min of it run');
+  await expect(page.getByText('minutes of running, at most 20')).toBeVisible();
+  await send('run.gpx', text);
+  await expect(region.getByText('All of it is here already.')).toBeVisible();
+  await region.getByRole('button', { name: /^Take back: / }).click();
+  await expect(region.getByRole('listitem')).toHaveCount(0);
+  await region.getByRole('button', { name: 'Keep it after all' }).click();
+  await expect(region.getByRole('listitem')).toHaveCount(1);
+});

@@ -1,7 +1,7 @@
 import type { RunRise } from '@heathstep/core';
 
 /** The largest recording that is taken, in bytes. [convention] */
-export const TRACK_BYTES = 16_000_000;
+export const TRACK_BYTES = 6_000_000;
 
 /** A run or a walk that was recorded. */
 export interface OutingView {
