@@ -13,6 +13,7 @@ import {
   signIn,
   takeTrials,
   test,
+  turnTo,
   url,
 } from './support.js';
 
@@ -224,4 +225,59 @@ test('the log of one person’s record, and one’s own password', async ({ page
   await page.getByRole('button', { name: 'Change it' }).click();
   await expect(page.getByText('This is not the password you have')).toBeVisible();
   await expectAccessible(page, 'Another password');
+});
+
+test('pages that nobody touches are locked, and stand as they were for the same person again', async ({
+  page,
+}) => {
+  await page.clock.install();
+  await signIn(page, 'wren.atley');
+  await turnTo(page, '/people?add=1');
+  await page.getByLabel('Name', { exact: true }).fill('Half a na');
+  await page.clock.fastForward('29:00');
+  await expect(page.getByRole('heading', { name: 'Locked' })).toBeHidden();
+  await page.clock.fastForward('02:00');
+  await expect(page.getByRole('heading', { name: 'Locked' })).toBeVisible();
+  await expect(page.getByLabel('Name', { exact: true })).toBeHidden();
+  await expectAccessible(page, 'Locked pages');
+  // The server gives nothing any more, whatever the page shows.
+  await expect.poll(async () => (await page.request.get(url('/api/day'))).status()).toBe(401);
+  await page.getByLabel('Password').fill('not it');
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await expect(page.getByText('E-mail and password do not match')).toBeVisible();
+  await page.getByLabel('Password').fill(process.env['E2E_PASSWORD'] ?? '');
+  await page.getByRole('button', { name: 'Go on' }).click();
+  await expect(page.getByRole('heading', { name: 'Locked' })).toBeHidden();
+  await expect(page.getByLabel('Name', { exact: true })).toBeVisible();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Half a na');
+  expect((await page.request.get(url('/api/day'))).status()).toBe(200);
+});
+
+test('a lead decides what holds for all; a visit outside the hours says so', async ({ page }) => {
+  await signIn(page, 'orla.rendell');
+  await turnTo(page, '/clinic/rules');
+  await page.getByLabel('A visit that is planned outside them says so').check();
+  const from = page.getByLabel('Monday from');
+  await from.fill('19:00');
+  await page.getByLabel('Beside the telephone, on handout and phone').fill('Answered from 8 to 18');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('from an earlier time to a later one')).toBeVisible();
+  await from.fill('08:30');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('Kept.')).toBeVisible();
+  await expectAccessible(page, 'What holds for all');
+  await page.getByLabel('Signing in asks everyone for a second step').check();
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByText('Set up your own second step first')).toBeVisible();
+  await turnTo(page, '/day');
+  await page.getByRole('button', { name: 'Plan a visit' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Plan a visit' });
+  await dialog.getByLabel('Day').fill('2030-01-05');
+  await dialog.getByLabel('Time').fill('10:00');
+  await expect(dialog.getByText('The clinic is closed on this day of the week.')).toBeVisible();
+  await dialog.getByLabel('Day').fill('2030-01-07');
+  await dialog.getByLabel('Time').fill('08:00');
+  await expect(dialog.getByText('Outside the hours of the clinic, 08:30 to 18:00 on this day.')).toBeVisible();
+  await dialog.getByLabel('Time').fill('08:30');
+  await expect(dialog.getByText('Outside the hours')).toBeHidden();
 });

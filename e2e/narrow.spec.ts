@@ -24,6 +24,7 @@ test('pages of the clinic fit a telephone and a half window without scrolling si
     [`/episodes/${episode}/letter`, 'How it goes'],
     [`/episodes/${episode}/letters`, 'Oskar Thwaite'],
     ['/clinic/letters', 'Heathstep demo clinic'],
+    ['/clinic/rules', 'Heathstep demo clinic'],
     [`/episodes/${episode}/visit`, 'Oskar Thwaite'],
     [`/episodes/${of('Corin Fellgate')}/lab`, 'Corin Fellgate'],
     // A visit that is open, step by step.

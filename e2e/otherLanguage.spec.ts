@@ -159,6 +159,7 @@ test('a language that is one file more: every word of the clinic’s pages is sa
       `/episodes/${flare?.episodeId ?? ''}/letter`,
       `/episodes/${flare?.episodeId ?? ''}/letters`,
       '/clinic/letters',
+      '/clinic/rules',
       '/library',
       '/library/raise-two-legs',
       '/library/new',

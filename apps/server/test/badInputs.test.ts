@@ -74,10 +74,8 @@ describe('whatever is sent', () => {
     const visit = { personId: ids.person, day: today(), time: '08:00', minutes: 30, note: '' };
     await who.post('/api/appointments', { id: planned, ...visit }).expect(201);
     const asked = fresh();
-    await world.owner.query(
-      "INSERT INTO home_question (id, clinic_id, episode_id, text, at) VALUES ($1, $2, $3, 'May I run?', now())",
-      [asked, world.clinics[0], episodeId],
-    );
+    const ask = `INSERT INTO home_question (id, clinic_id, episode_id, text, at) VALUES ($1, $2, $3, 'May I run?', now())`;
+    await world.owner.query(ask, [asked, world.clinics[0], episodeId]);
     const member = fresh();
     const letter = fresh();
     await who.post(`/api/episodes/${episodeId}/letters`, { id: letter, kind: 'referral' }).expect(201);
@@ -327,6 +325,19 @@ describe('whatever is sent', () => {
         method: 'PUT',
         path: '/api/clinic/letters/referral',
         body: { version: 0, opening: 'Dear {{person}}', closing: '', shows: ['course'] },
+      },
+      {
+        method: 'PUT',
+        path: '/api/clinic/defaults',
+        body: {
+          lockMinutes: 15,
+          secondStep: false,
+          painSchool: 'none',
+          letterhead: 'Mill Lane',
+          contact: '',
+          emergency: '',
+          hours: [],
+        },
       },
       { method: 'POST', path: '/api/clinic/programs', body: { name: 'Front desk' } },
       {

@@ -155,6 +155,7 @@ describe('the paper', () => {
       title: 'Stop',
       emergency: { label: 'Call 112:', signs: 'chest pain' },
       review: { label: 'Tell us:', signs: 'swelling' },
+      notes: ['Answered from 8 to 18'],
     },
     notice: 'Made for you',
     labels: {

@@ -134,6 +134,7 @@ const FOR = {
   ],
   lead: [
     'PUT /api/clinic',
+    'PUT /api/clinic/defaults',
     'PUT /api/clinic/letters/:letter',
     'GET /api/clinic/staff',
     'POST /api/clinic/staff',

@@ -31,6 +31,8 @@ export interface LetterContent {
   readonly opening: readonly string[];
   readonly closing: readonly string[];
   readonly clinic: string;
+  /** Lines under it. */
+  readonly letterhead?: readonly string[];
   readonly day: string;
   readonly person: string;
   /** What it is about, what was done: a label and its words each. */

@@ -40,6 +40,8 @@ export interface HandoutContent {
     readonly title: string;
     readonly emergency: { readonly label: string; readonly signs: string };
     readonly review: { readonly label: string; readonly signs: string };
+    /** What the clinic says beside its numbers. */
+    readonly notes: readonly string[];
   };
   readonly notice: string;
   readonly labels: {
@@ -94,6 +96,7 @@ export function handoutText(paper: HandoutContent): string {
     paper.stop.title,
     sentence(paper.stop.emergency.label, paper.stop.emergency.signs),
     sentence(paper.stop.review.label, paper.stop.review.signs),
+    ...paper.stop.notes,
     '',
     paper.notice,
     '',

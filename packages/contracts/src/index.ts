@@ -88,6 +88,16 @@ export {
 } from './lab.js';
 export { type Retest, retestsOf } from './retests.js';
 export {
+  type ClinicDefaults,
+  ClinicDefaultsBody,
+  LEAST_PAIN_SCHOOLS,
+  LEAST_PAIN_WORDS,
+  type LeastPainSchool,
+  LOCK_MINUTES,
+  type LockMinutes,
+  UNDECIDED,
+} from './defaults.js';
+export {
   composeLetter,
   isLetterContent,
   isLetterText,

@@ -1,4 +1,5 @@
 import type { AppointmentView } from './day.js';
+import type { ClinicDefaults } from './defaults.js';
 import type { Outcome } from './episode.js';
 import type { TaughtView } from './library.js';
 import type {
@@ -61,6 +62,9 @@ export interface SessionView {
     readonly registration: string | null;
     /** Signing in asks for a code beside the password. */
     readonly secondStep: boolean;
+    /** The clinic asks everyone for one and they have none: nothing else is open until they do. */
+    readonly stepMissing: boolean;
+    readonly email: string;
   };
   /** Tries with a wrong password since they last signed in; told once, at signing in. */
   readonly wrongTries?: number;
@@ -71,6 +75,7 @@ export interface SessionView {
     readonly timeZone: string;
     readonly phone: string;
     readonly emergencyNumber: string;
+    readonly defaults: ClinicDefaults;
   };
   /** Where the clinic's instruments speak on this machine; null when no service was started. */
   readonly devicesUrl: string | null;
@@ -296,6 +301,8 @@ export interface CourseView {
   /** Days a week that the plan asks for, and on how many of each week since it was given something was done, oldest first. */
   readonly done: { readonly planned: number | null; readonly weeks: readonly number[] };
   readonly mornings: readonly Morning[];
+  /** The pain rule that holds now. */
+  readonly painSchool: PainSchool;
   /** Runs and walks that were recorded. */
   readonly recorded: readonly RecordedRun[];
   readonly criteria: readonly CriterionPart[];
@@ -411,7 +418,14 @@ export interface HomeView {
   readonly firstName: string;
   /** What all of this is in, and the page is read in; null is English. */
   readonly language: string | null;
-  readonly clinic: { readonly name: string; readonly phone: string; readonly emergencyNumber: string };
+  readonly clinic: {
+    readonly name: string;
+    readonly phone: string;
+    readonly emergencyNumber: string;
+    /** What the clinic says beside its telephone and beside the emergency number. */
+    readonly contact?: string;
+    readonly emergency?: string;
+  };
   readonly today: string;
   /** Set when nothing may be done until the clinic has spoken with the patient. */
   readonly stopped: string | null;

@@ -41,9 +41,13 @@ export function cookie(request: Request, name: string): string | null {
 
 const ROLES = 'heathstep:roles';
 const OPEN = 'heathstep:open';
+const BEFORE_STEP = 'heathstep:before-step';
 
 /** Only these roles; every signed-in role when left out. */
 export const Roles = (...roles: Role[]): MethodDecorator & ClassDecorator => SetMetadata(ROLES, roles);
+
+/** Open to who has no second step yet where the clinic asks everyone for one: what it takes to set it up. */
+export const BeforeSecondStep = (): MethodDecorator & ClassDecorator => SetMetadata(BEFORE_STEP, true);
 
 /** No sign-in, or a patient's home link instead of one. */
 export const Open = (to: 'anyone' | 'home'): MethodDecorator & ClassDecorator => SetMetadata(OPEN, to);
@@ -66,7 +70,15 @@ export class AuthGuard implements CanActivate {
     const open = this.reflector.getAllAndOverride<'anyone' | 'home' | undefined>(OPEN, targets);
     if (open === 'anyone') return true;
     const request = context.switchToHttp().getRequest<WithActor>();
-    request.actor = open === 'home' ? await this.home(request) : await this.user(request);
+    if (open === 'home') request.actor = await this.home(request);
+    else {
+      const { actor, stepMissing } = await this.user(request);
+      request.actor = actor;
+      if (stepMissing && this.reflector.getAllAndOverride<boolean | undefined>(BEFORE_STEP, targets) !== true)
+        throw new ProblemError(403, say('Set up the second step of signing in first'), {
+          detail: say('Your clinic asks everyone for one'),
+        });
+    }
     const roles = this.reflector.getAllAndOverride<Role[] | undefined>(ROLES, targets);
     if (roles !== undefined && !(request.actor.kind === 'user' && roles.includes(request.actor.role))) {
       throw new ProblemError(403, say('This is not open to you'), {
@@ -76,17 +88,21 @@ export class AuthGuard implements CanActivate {
     return true;
   }
 
-  private async user(request: WithActor): Promise<SignedIn> {
+  private async user(request: WithActor): Promise<{ actor: SignedIn; stepMissing: boolean }> {
     const token = cookie(request, SESSION_COOKIE);
     const row =
       token !== null
-        ? await this.db.lookUp<{ user_id: string; clinic_id: string; name: string; role: Role }>(
-            'SELECT * FROM find_session($1, $2)',
-            [hashToken(token), this.clock.now()],
-          )
+        ? await this.db.lookUp<{
+            user_id: string;
+            clinic_id: string;
+            name: string;
+            role: Role;
+            step_missing: boolean;
+          }>('SELECT * FROM find_session($1, $2)', [hashToken(token), this.clock.now()])
         : null;
     if (row === null) throw new ProblemError(401, say('Sign in first'));
-    return { kind: 'user', userId: row.user_id, clinicId: row.clinic_id, name: row.name, role: row.role };
+    const { user_id: userId, clinic_id: clinicId, name, role, step_missing: stepMissing } = row;
+    return { actor: { kind: 'user', userId, clinicId, name, role }, stepMissing };
   }
 
   private async home(request: WithActor): Promise<AtHome> {

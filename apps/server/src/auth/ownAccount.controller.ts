@@ -10,16 +10,18 @@ import {
   type SecondStepView,
 } from '@heathstep/contracts';
 import { Not } from 'typeorm';
+import { defaultsOf } from '../clinic/defaults.js';
 import { hashOf } from '../clinic/passwords.js';
 import { Clock } from '../clock.js';
 import { badRequest, ProblemError, refusedNow } from '../http/problem.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { AppUser, Clinic, UserSession } from '../persistence/entities.js';
-import { cookie, Me, SESSION_COOKIE, type SignedIn } from './auth.js';
+import { BeforeSecondStep, cookie, Me, SESSION_COOKIE, type SignedIn } from './auth.js';
 import { hashToken } from './secrets.js';
 import { endSecondStep, newRecoveryCodes, newSecret, stepOf, uriOf } from './secondStep.js';
 import { SignInLimits } from './signInLimits.js';
 
+@BeforeSecondStep()
 @Controller('api/session')
 export class OwnAccountController {
   private readonly limits: SignInLimits;
@@ -108,6 +110,8 @@ export class OwnAccountController {
   @Post('second-step/end')
   end(@Me() me: SignedIn, @Body() body: ByPasswordBody, @Req() request: Request): Promise<void> {
     return this.byPassword(me, body, request, async (tx) => {
+      const clinic = await tx.findOneByOrFail(Clinic, { id: me.clinicId });
+      if (defaultsOf(clinic).secondStep) throw refusedNow(say('Your clinic asks everyone for a second step'));
       await endSecondStep(tx, me.userId);
       await audit(tx, me, { action: 'remove', subject: 'second-step', personId: null });
     });

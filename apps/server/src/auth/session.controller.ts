@@ -5,13 +5,14 @@ import { hash, verify } from '@node-rs/argon2';
 import type { Request, Response } from 'express';
 import { Not } from 'typeorm';
 import { AccountPatch, type DeviceView, SignInBody, type SessionView } from '@heathstep/contracts';
+import { defaultsOf } from '../clinic/defaults.js';
 import { Clock } from '../clock.js';
 import { notFound, ProblemError } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { type Actor, audit, Db, type Tx } from '../persistence/db.js';
 import { AppUser, Clinic, UserSession } from '../persistence/entities.js';
 import { Settings } from '../settings.js';
-import { cookie, Me, Open, SESSION_COOKIE, type SignedIn } from './auth.js';
+import { BeforeSecondStep, cookie, Me, Open, SESSION_COOKIE, type SignedIn } from './auth.js';
 import { takeCode } from './secondStep.js';
 import { hashToken, sessionToken } from './secrets.js';
 import { type CountedBy, SignInLimits } from './signInLimits.js';
@@ -36,6 +37,7 @@ const asActor = ({ id, clinic_id }: Pick<Account, 'id' | 'clinic_id'>): Actor =>
 
 const addressOf = (request: Request): string => request.ip ?? '';
 
+@BeforeSecondStep()
 @Controller('api/session')
 export class SessionController {
   private readonly limits: SignInLimits;
@@ -245,9 +247,15 @@ export class SessionController {
       .slice(0, 2)
       .toUpperCase();
     const { devicesUrl } = this.settings.config;
-    const { id, name, role, registration } = user;
+    const { id, name, role, registration, email } = user;
     const secondStep = user.totpSecret !== null;
-    return { user: { id, name, role, initials, registration, secondStep }, clinic, devicesUrl };
+    const defaults = defaultsOf(clinic);
+    const stepMissing = defaults.secondStep && !secondStep;
+    return {
+      user: { id, name, role, initials, registration, secondStep, stepMissing, email },
+      clinic: { ...clinic, defaults },
+      devicesUrl,
+    };
   }
 }
 

@@ -2,6 +2,7 @@ import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { type CourseView, type DecidedOn, DecisionBody, type DecisionView } from '@heathstep/contracts';
 import { type ReviewResult, type Stage, type StageKey, tooEarlyEach, say } from '@heathstep/core';
+import { painSchoolOn } from '../clinic/defaults.js';
 import { Clock } from '../clock.js';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
@@ -187,6 +188,11 @@ export class CourseController {
       sessions: this.assessment.sessionsView(assessed),
       done: this.assessment.doneWeeks(record, assessed),
       mornings: assessed.home.mornings,
+      painSchool: painSchoolOn(
+        record.clinic,
+        assessed.stage?.painSchool,
+        record.view.safety?.acts.school ?? null,
+      ),
       recorded: record.recorded,
       criteria: assessed.review?.criteria?.parts ?? [],
       review: assessed.review,

@@ -25,6 +25,7 @@ import {
   type UpkeepEnd,
   BODY_MASS,
 } from '@heathstep/core';
+import { defaultsOf } from '../clinic/defaults.js';
 import type { Assessed } from '../episodes/assessment.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { letterCharts } from './charts.js';
@@ -197,6 +198,10 @@ export function letterContent(on: LetterOn): LetterContent {
     opening: [],
     closing: [],
     clinic: say('{{clinic}}, telephone {{phone}}', { clinic: clinic.name, phone: clinic.phone }),
+    letterhead: defaultsOf(clinic)
+      .letterhead.split('\n')
+      .map((line) => line.trim())
+      .filter((line) => line !== ''),
     day: onDay(today),
     person: say('About {{person}}{{words}}', {
       person: view.person.name,

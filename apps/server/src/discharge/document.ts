@@ -73,7 +73,12 @@ export function letterDocument(letter: LetterContent): TDocumentDefinitions {
       {
         columns: [
           { width: '*', stack: [heading('H1', letter.title, { fontSize: 19 })] },
-          { width: 'auto', alignment: 'right', fontSize: 8.5, stack: [p(letter.clinic), p(letter.day)] },
+          {
+            width: 'auto',
+            alignment: 'right',
+            fontSize: 8.5,
+            stack: [letter.clinic, ...(letter.letterhead ?? []), letter.day].map((line) => p(line)),
+          },
         ],
       },
       ...(letter.to.length === 0

@@ -29,7 +29,6 @@ import {
   type ReviewResult,
   type Stage,
   stageOf,
-  stricterSchool,
   tensionMinutes,
   treatedSides,
   type UpkeepEnd,
@@ -54,6 +53,7 @@ import {
   skillFacts,
   stateFacts,
 } from '@heathstep/contracts';
+import { painSchoolOn } from '../clinic/defaults.js';
 import { Clock } from '../clock.js';
 import { Content } from '../content/content.controller.js';
 import { type EpisodeRecord, givenNow } from './record.js';
@@ -108,7 +108,7 @@ export class Assessment {
     const { protocol } = record;
     const stage = stageOf(protocol, row.stage);
     const stageSince = local(row.stageSince ?? row.startedAt);
-    const school = stricterSchool(stage?.painSchool ?? 'next-morning', view.safety?.acts.school ?? null);
+    const school = painSchoolOn(clinic, stage?.painSchool, view.safety?.acts.school ?? null);
     const questions = homeQuestions(protocol);
     const home = homeFacts(
       homeLogOf(record.home, record.harmless),

@@ -8,9 +8,9 @@ import {
   type PatientExercise,
   type PatientPlan,
   signsText,
-  stricterSchool,
   type Tongue,
 } from '@heathstep/core';
+import { defaultsOf, painSchoolOn } from '../clinic/defaults.js';
 import { type EpisodeRecord, patientPlanOf } from '../episodes/record.js';
 
 const WEEK = [0, 1, 2, 3, 4, 5, 6];
@@ -92,7 +92,7 @@ export function handoutContent(record: EpisodeRecord, content: ContentBundle): H
       content.stopSigns.filter((s) => s.grade === grade).map((s) => s.text),
       t,
     );
-  const school = stricterSchool(view.plan.madeOf.painSchool, view.safety?.acts.school ?? null);
+  const school = painSchoolOn(clinic, view.plan.madeOf.painSchool, view.safety?.acts.school ?? null);
   const title = t.say('{{name}}, your plan', { name: view.person.name.split(/\s+/)[0] ?? '' });
   const usually = protocol.usually === '' ? '' : ` ${t.say(protocol.usually)}.`;
   return {
@@ -112,6 +112,7 @@ export function handoutContent(record: EpisodeRecord, content: ContentBundle): H
         label: t.say('Stop for today and tell us, {{phone}}:', { phone: clinic.phone }),
         signs: signs('review'),
       },
+      notes: [defaultsOf(clinic).emergency, defaultsOf(clinic).contact].filter((n) => n !== ''),
     },
     notice: `${t.say('Made for you by your physiotherapist. It does not replace their advice.')}${usually}`,
     labels: {

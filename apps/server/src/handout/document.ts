@@ -182,6 +182,7 @@ export function handoutDocument(
               heading('H2', stop.title, { fontSize: 13.5 }),
               ...labelled(stop.emergency.label, stop.emergency.signs),
               ...labelled(stop.review.label, stop.review.signs),
+              ...stop.notes.map((note) => p(note, { margin: [0, 2, 0, 0] })),
             ],
           },
         ],

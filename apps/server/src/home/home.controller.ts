@@ -23,10 +23,10 @@ import {
   homeFacts,
   homeQuestions,
   stageOf,
-  stricterSchool,
   localDay,
   catchUps,
 } from '@heathstep/core';
+import { defaultsOf, painSchoolOn } from '../clinic/defaults.js';
 import { Clock } from '../clock.js';
 import { type AtHome, cookie, HOME_COOKIE, Me, Open, Roles, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
@@ -343,7 +343,7 @@ export class HomeController {
     });
     const from = addDays(view.today, -DAYS_SHOWN);
     const questions = homeQuestions(record.protocol);
-    const painSchool = stricterSchool(stage?.painSchool ?? 'next-morning', view.safety?.acts.school ?? null);
+    const painSchool = painSchoolOn(clinic, stage?.painSchool, view.safety?.acts.school ?? null);
     const log = homeFacts(homeLogOf(home, record.harmless), questions, painSchool, view.today);
     return {
       knownStops: [
@@ -357,7 +357,13 @@ export class HomeController {
       episodeId: view.id,
       language: view.person.language,
       firstName: view.person.name.split(/\s+/)[0] ?? '',
-      clinic: { name: clinic.name, phone: clinic.phone, emergencyNumber: clinic.emergencyNumber },
+      clinic: {
+        name: clinic.name,
+        phone: clinic.phone,
+        emergencyNumber: clinic.emergencyNumber,
+        contact: defaultsOf(clinic).contact,
+        emergency: defaultsOf(clinic).emergency,
+      },
       today: view.today,
       stopped,
       purpose: plan?.purpose ?? (stage === null || stage === undefined ? '' : t.say(stage.purpose.patient)),

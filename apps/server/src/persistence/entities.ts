@@ -1,5 +1,5 @@
 import type { StageKey } from '@heathstep/core';
-import type { AppointmentState, EventKind, Outcome } from '@heathstep/contracts';
+import type { AppointmentState, ClinicDefaults, EventKind, Outcome } from '@heathstep/contracts';
 import { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
 import { LabCapture } from './labCapture.js';
 import { LetterRow, LetterTemplateRow } from './letters.js';
@@ -21,6 +21,8 @@ export class Clinic {
   @Column({ name: 'time_zone', ...TEXT }) timeZone!: string;
   @Column(TEXT) phone!: string;
   @Column({ name: 'emergency_number', ...TEXT }) emergencyNumber!: string;
+  /** What it has decided for all of its work, as far as it has. */
+  @Column({ ...JSONB, default: {} }) defaults!: Partial<ClinicDefaults>;
 }
 
 abstract class OfClinic {

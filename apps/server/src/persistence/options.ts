@@ -16,6 +16,7 @@ import { Marks1766000000000 } from './migrations/marks.js';
 import { OneOfEach1765600000000 } from './migrations/oneOfEach.js';
 import { Protocols1764500000000 } from './migrations/protocols.js';
 import { Questions1766200000000 } from './migrations/questions.js';
+import { ClinicDefaults1767300000000 } from './migrations/clinicDefaults.js';
 import { CameBack1766300000000 } from './migrations/cameBack.js';
 import { Letters1767100000000 } from './migrations/letters.js';
 import { LabCaptures1766500000000 } from './migrations/labCaptures.js';
@@ -65,6 +66,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     PeopleTables1767000000000,
     Letters1767100000000,
     Outings1767200000000,
+    ClinicDefaults1767300000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -9,7 +9,14 @@ import { TextField } from '../parts/fields.js';
 const errorOf = (error: unknown): ApiError | null => (error instanceof ApiError ? error : null);
 
 /** A code beside the password at every sign-in: begun by the password, on from the first code, ended by the password. */
-export function SecondStep({ on }: { on: boolean }) {
+export function SecondStep({
+  on,
+  first = false,
+}: {
+  on: boolean;
+  /** Nothing else is open before it is on: one goes on when the codes are kept. */
+  first?: boolean;
+}) {
   const client = useQueryClient();
   const [current, setCurrent] = useState('');
   const [setup, setSetup] = useState<SecondStepView | null>(null);
@@ -32,18 +39,27 @@ export function SecondStep({ on }: { on: boolean }) {
     if (!send.isPending) send.mutate();
   };
   return (
-    <details className="mt-2 border-t border-line pt-2">
+    <details className="mt-2 border-t border-line pt-2" open={first || undefined}>
       <summary className="min-h-11 cursor-pointer content-center font-semibold">
         {on ? say('Second step of signing in: on') : say('Second step of signing in: off')}
       </summary>
       {codes !== null && <Codes codes={codes} />}
-      {setup !== null && !on ? (
+      {codes !== null && first && (
+        <button
+          type="button"
+          className="action mt-4"
+          onClick={() => void client.invalidateQueries({ queryKey: keys.session })}
+        >
+          {say('I have kept the codes, go on')}
+        </button>
+      )}
+      {first && codes !== null ? null : setup !== null && !on ? (
         <FirstCode
           of={setup}
           done={(told) => {
             setSetup(null);
             setCodes(told);
-            void client.invalidateQueries({ queryKey: keys.session });
+            if (!first) void client.invalidateQueries({ queryKey: keys.session });
           }}
         />
       ) : (

@@ -19,7 +19,10 @@ import { contentQuery, useSession } from '../api/queries.js';
 import { keepLanguage, pageLanguage } from '../parts/language.js';
 import { Failed } from '../parts/Waiting.js';
 import { Account } from './Account.js';
+import { Locked } from './Locked.js';
 import { LookUp } from './LookUp.js';
+import { StepFirst } from './StepFirst.js';
+import { useIdleLock } from './idleLock.js';
 import { Help, type Sheet } from './help/Help.js';
 import { useUnread } from './help/read.js';
 import { chooseTheme, type Theme, useTheme } from '../parts/theme.js';
@@ -227,10 +230,11 @@ export function Shell() {
   const unread = useUnread();
   const [account, setAccount] = useState(false);
   const signedIn = session.data !== undefined;
+  const { locked, unlock } = useIdleLock(session.data?.clinic.defaults.lockMinutes ?? 0);
   useEffect(() => {
     if (signedIn) client.query(contentQuery).catch(() => undefined);
   }, [signedIn, client]);
-  if (session.error instanceof ApiError && session.error.status === 401) {
+  if (session.error instanceof ApiError && session.error.status === 401 && !locked) {
     return <Navigate to={`/sign-in?next=${encodeURIComponent(location.pathname)}`} replace />;
   }
   if (session.error !== null && session.data === undefined)
@@ -238,54 +242,58 @@ export function Shell() {
   if (session.data === undefined)
     return <div className="min-h-dvh" role="status" aria-label={say('Loading')} />;
   const { user, clinic } = session.data;
+  if (user.stepMissing) return <StepFirst />;
   return (
-    <div className="flex min-h-dvh flex-col">
-      <a
-        href="#main"
-        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-3"
-      >
-        {say('Skip to the page')}
-      </a>
-      <header className="no-print flex min-h-12 flex-wrap items-center gap-x-3 border-b border-line px-5 sm:h-12 sm:flex-nowrap md:gap-x-7">
-        <Link
-          to="/day"
-          className="flex min-h-11 items-center gap-2 font-head text-lg font-semibold tracking-tight"
+    <>
+      {locked && <Locked user={user} open={unlock} />}
+      <div className={locked ? 'hidden' : 'flex min-h-dvh flex-col'}>
+        <a
+          href="#main"
+          className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-paper focus:p-3"
         >
-          <Mark />
-          {say('heathstep')}
-        </Link>
-        <nav
-          aria-label={say('Places')}
-          className="flex gap-x-5 max-sm:order-last max-sm:w-full max-sm:justify-between"
-        >
-          <Place to="/day">{say('Day')}</Place>
-          <Place to="/people">{say('People')}</Place>
-          <Place to="/library">{say('Exercises')}</Place>
-          <Place to="/measures">{say('Measures')}</Place>
-        </nav>
-        <div className="flex-1" />
-        <LookUp />
-        <Help sheet={sheet} show={setSheet} />
-        <Me
-          name={user.name}
-          initials={user.initials}
-          role={user.role}
-          clinic={clinic.name}
-          account={() => setAccount(true)}
-          help={() => setSheet(unread ? 'changes' : 'keys')}
-          unread={unread}
-        />
-      </header>
-      {account && <Account user={user} close={() => setAccount(false)} />}
-      <WrongTries count={session.data.wrongTries ?? 0} look={() => setAccount(true)} />
-      <div id="main" className="flex flex-1 flex-col">
-        <Outlet />
+          {say('Skip to the page')}
+        </a>
+        <header className="no-print flex min-h-12 flex-wrap items-center gap-x-3 border-b border-line px-5 sm:h-12 sm:flex-nowrap md:gap-x-7">
+          <Link
+            to="/day"
+            className="flex min-h-11 items-center gap-2 font-head text-lg font-semibold tracking-tight"
+          >
+            <Mark />
+            {say('heathstep')}
+          </Link>
+          <nav
+            aria-label={say('Places')}
+            className="flex gap-x-5 max-sm:order-last max-sm:w-full max-sm:justify-between"
+          >
+            <Place to="/day">{say('Day')}</Place>
+            <Place to="/people">{say('People')}</Place>
+            <Place to="/library">{say('Exercises')}</Place>
+            <Place to="/measures">{say('Measures')}</Place>
+          </nav>
+          <div className="flex-1" />
+          <LookUp />
+          <Help sheet={sheet} show={setSheet} />
+          <Me
+            name={user.name}
+            initials={user.initials}
+            role={user.role}
+            clinic={clinic.name}
+            account={() => setAccount(true)}
+            help={() => setSheet(unread ? 'changes' : 'keys')}
+            unread={unread}
+          />
+        </header>
+        {account && <Account user={user} close={() => setAccount(false)} />}
+        <WrongTries count={session.data.wrongTries ?? 0} look={() => setAccount(true)} />
+        <div id="main" className="flex flex-1 flex-col">
+          <Outlet />
+        </div>
+        <footer className="no-print border-t border-line-2 px-5 py-2 text-xs text-ink-3">
+          {say(
+            'Supports a qualified clinician, does not replace one. Local rules and your scope of practice come first.',
+          )}
+        </footer>
       </div>
-      <footer className="no-print border-t border-line-2 px-5 py-2 text-xs text-ink-3">
-        {say(
-          'Supports a qualified clinician, does not replace one. Local rules and your scope of practice come first.',
-        )}
-      </footer>
-    </div>
+    </>
   );
 }

@@ -1,10 +1,32 @@
-import { say } from '@heathstep/core';
+import { hoursOn, say, type WeekHours, withinHours } from '@heathstep/core';
 import { type SyntheticEvent, useState } from 'react';
 import type { AppointmentView, PersonRow } from '@heathstep/contracts';
 import { ApiError, request } from '../api/client.js';
+import { useSession } from '../api/queries.js';
 import { FieldNote, Refusal, SendOrLeave, TextField } from './fields.js';
 import { Window } from './Window.js';
 import { WhoField } from './WhoField.js';
+
+/** That a visit lies outside the hours of the clinic; null where it does not, or where not all is typed yet. */
+function outsideWords(
+  hours: WeekHours,
+  visit: { readonly day: string; readonly time: string; readonly minutes: number },
+): string | null {
+  if (visit.day === '' || visit.time === '' || !(visit.minutes > 0) || withinHours(hours, visit)) return null;
+  const on = hoursOn(hours, visit.day);
+  return on == null
+    ? say('The clinic is closed on this day of the week.')
+    : say('Outside the hours of the clinic, {{from}} to {{to}} on this day.', { from: on.from, to: on.to });
+}
+
+function Outside({ day, time, minutes }: { day: string; time: string; minutes: string }) {
+  const hours = useSession().data?.clinic.defaults.hours ?? [];
+  return (
+    <p role="status" className="text-sm text-hold-deep">
+      {outsideWords(hours, { day, time, minutes: Number(minutes.replace(',', '.')) }) ?? ''}
+    </p>
+  );
+}
 
 /** A whole half hour, as most visits are. */
 const USUAL_MINUTES = '30';
@@ -104,6 +126,7 @@ function Form({ day: first, who: known, done, cancel }: AddVisitProps) {
         onChange={setNote}
         error={error?.at('/note') ?? null}
       />
+      <Outside day={day} time={time} minutes={minutes} />
       <Refusal error={error} />
       <SendOrLeave
         send={say('Plan it')}

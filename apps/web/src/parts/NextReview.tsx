@@ -1,9 +1,9 @@
-import { say } from '@heathstep/core';
+import { openDayFrom, say } from '@heathstep/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { AppointmentView, CourseView } from '@heathstep/contracts';
 import { request } from '../api/client.js';
-import { keys } from '../api/queries.js';
+import { keys, useSession } from '../api/queries.js';
 import { AddVisit } from './AddVisit.js';
 import { longDay } from './dates.js';
 
@@ -17,6 +17,7 @@ export function NextReview({ course }: { course: Pick<CourseView, 'episode' | 'n
   const { episode, nextReview } = course;
   const { person, today } = episode;
   const client = useQueryClient();
+  const hours = useSession().data?.clinic.defaults.hours ?? [];
   const [adding, setAdding] = useState(false);
   const planned = useQuery({
     queryKey: keyOf(person.id),
@@ -48,7 +49,7 @@ export function NextReview({ course }: { course: Pick<CourseView, 'episode' | 'n
       )}
       {adding && (
         <AddVisit
-          day={due < today ? today : due}
+          day={openDayFrom(hours, due < today ? today : due)}
           who={person}
           done={async () => {
             setAdding(false);

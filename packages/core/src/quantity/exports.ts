@@ -9,6 +9,15 @@ export {
   localTime,
   momentOf,
 } from './day.js';
+export {
+  hoursOn,
+  openDayFrom,
+  type OpenHours,
+  weekdayOf,
+  type WeekHours,
+  withinHours,
+  wrongHours,
+} from './hours.js';
 export { parseNumber } from './parseNumber.js';
 export { mean, median, shown } from './statistics.js';
 export { folded, hasWords, searchable } from './words.js';

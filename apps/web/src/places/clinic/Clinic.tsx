@@ -3,6 +3,7 @@ import { NavLink, Navigate, useParams } from 'react-router';
 import { useSession } from '../../api/queries.js';
 import { AuditLog } from './AuditLog.js';
 import { ClinicFacts } from './ClinicFacts.js';
+import { ClinicRules } from './ClinicRules.js';
 import { LetterTemplates } from './LetterTemplates.js';
 import { Programs } from './Programs.js';
 import { Staff } from './Staff.js';
@@ -10,6 +11,7 @@ import { Staff } from './Staff.js';
 const PARTS: readonly (readonly [part: string, name: string])[] = [
   ['staff', say('Who works here')],
   ['facts', say('The clinic itself')],
+  ['rules', say('What holds for all')],
   ['letters', say('What letters begin with')],
   ['audit', say('Who saw and changed what')],
   ['programs', say('Programs and erased records')],
@@ -49,6 +51,8 @@ export function Clinic() {
             <ClinicFacts clinic={clinic} />
           ) : part === 'audit' ? (
             <AuditLog />
+          ) : part === 'rules' ? (
+            <ClinicRules clinic={clinic} />
           ) : part === 'letters' ? (
             <LetterTemplates />
           ) : part === 'programs' ? (

@@ -6,7 +6,7 @@ import { ApiError, request } from '../../api/client.js';
 import { keys } from '../../api/queries.js';
 import { TextField } from '../../parts/fields.js';
 
-type Facts = Omit<SessionView['clinic'], 'id'>;
+type Facts = Omit<SessionView['clinic'], 'id' | 'defaults'>;
 
 const ZONES = Intl.supportedValuesOf('timeZone');
 /** Others can be typed. */

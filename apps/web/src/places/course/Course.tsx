@@ -9,7 +9,6 @@ import {
   type MeasureDefinition,
   type Side,
   type StageAhead,
-  stricterSchool,
   whyCriterion,
   type When,
   whyForecast,
@@ -123,14 +122,7 @@ function Running({
             events={events}
           />
           <Events episodeId={episode.id} today={episode.today} events={events} />
-          <MemoLoad
-            course={course}
-            school={stricterSchool(
-              stage?.painSchool ?? 'next-morning',
-              course.episode.safety?.acts.school ?? null,
-            )}
-            events={events}
-          />
+          <MemoLoad course={course} school={course.painSchool} events={events} />
           <Recorded course={course} />
           <TwoVisits course={course} content={content} />
         </section>

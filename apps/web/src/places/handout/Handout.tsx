@@ -155,6 +155,11 @@ function PainAndStop({ paper: { allRight, stop } }: { paper: HandoutContent }) {
         <p>
           <b>{stop.review.label}</b> {stop.review.signs}.
         </p>
+        {stop.notes.map((note) => (
+          <p key={note} data-said-by-others="">
+            {note}
+          </p>
+        ))}
       </div>
     </section>
   );

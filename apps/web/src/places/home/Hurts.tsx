@@ -142,6 +142,14 @@ function Ache({
   );
 }
 
+/** What the clinic says beside its numbers, in its own words. */
+const Said = ({ text }: { text: string | undefined }) =>
+  text === undefined || text === '' ? null : (
+    <p className="mt-3 text-lg" data-said-by-others="">
+      {text}
+    </p>
+  );
+
 type Reported = Pick<HurtsProps, 'clinic' | 'delivery' | 'toList'>;
 
 /** After a sign of the gravest grade: nothing but the number to call. */
@@ -153,6 +161,7 @@ function CallNow({ clinic, delivery, toList }: Reported) {
       <p className="mt-4 text-xl">
         {t.say('Call {{number}}. Do not go on with the exercises.', { number: clinic.emergencyNumber })}
       </p>
+      <Said text={clinic.emergency} />
       <p className="mt-3 text-lg" role="status">
         {deliveryText(delivery, clinic.phone, t)}
       </p>
@@ -187,6 +196,7 @@ function StopForToday({ clinic, delivery, toList }: Reported) {
       <a className="action mt-5 min-h-16 w-full text-xl" href={`tel:${clinic.phone.replace(/\s/g, '')}`}>
         {`${t.say('Call your clinic,')} ${clinic.phone}`}
       </a>
+      <Said text={clinic.contact} />
       <div className="flex-1" />
       <button type="button" className="text-action min-h-12" onClick={toList}>
         {t.say('Close')}

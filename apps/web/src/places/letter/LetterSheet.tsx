@@ -1,3 +1,4 @@
+import { Fragment } from 'react';
 import type { LetterContent, LetterRow } from '@heathstep/contracts';
 import { changeTone } from '../../parts/Judgement.js';
 
@@ -11,6 +12,12 @@ export function LetterSheet({ letter, level: Title }: { letter: LetterContent; l
         <p className="text-sm sm:text-right">
           {letter.clinic}
           <br />
+          {(letter.letterhead ?? []).map((line) => (
+            <Fragment key={line}>
+              <span data-said-by-others="">{line}</span>
+              <br />
+            </Fragment>
+          ))}
           {letter.day}
         </p>
       </header>

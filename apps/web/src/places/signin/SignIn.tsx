@@ -5,6 +5,7 @@ import { useNavigate, useSearchParams } from 'react-router';
 import type { SessionView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys } from '../../api/queries.js';
+import { markSeen } from '../../app/idleLock.js';
 
 /** Only a path of ours is followed after signing in. */
 const safeNext = (next: string | null): string =>
@@ -37,6 +38,7 @@ function useSigningIn() {
         ...(codeAsked ? { code } : {}),
       });
       client.clear();
+      markSeen();
       client.setQueryData(keys.session, session);
       await navigate(safeNext(parameters.get('next')), { replace: true });
     } catch (failure) {

@@ -1,13 +1,5 @@
 import { Link } from 'react-router';
-import {
-  daysBetween,
-  type FlareSince,
-  type Since,
-  shown,
-  sinceVisit,
-  stricterSchool,
-  say,
-} from '@heathstep/core';
+import { daysBetween, type FlareSince, type Since, shown, sinceVisit, say } from '@heathstep/core';
 import { dayHere, longDay, shortDay } from '../../parts/dates.js';
 import { DECISION_WORDS, Judgement, sentence } from '../../parts/Judgement.js';
 import { eventText, useEvents } from '../../parts/Events.js';
@@ -23,11 +15,9 @@ export function SinceLast({ live }: { live: LiveVisit }) {
   const { course, previous, visit } = live;
   if (visit.kind !== 'review' || visit.signedAt !== null || previous === null || course.plans.length === 0)
     return null;
-  const { today, stage: stageKey, safety } = course.episode;
+  const { today } = course.episode;
   const from = dayHere(previous.startedAt);
   const since = sinceVisit(course.sessions, course.mornings, { from, today });
-  const stage = live.protocol.stages.find((s) => s.key === stageKey);
-  const school = stricterSchool(stage?.painSchool ?? 'next-morning', safety?.acts.school ?? null);
   return (
     <section
       aria-labelledby="since"
@@ -60,7 +50,7 @@ export function SinceLast({ live }: { live: LiveVisit }) {
         <Happened live={live} from={from} />
         <SessionStrip
           course={course}
-          school={school}
+          school={course.painSchool}
           count={Math.min(MOST_DAYS, Math.max(7, daysBetween(from, today) + 1))}
         />
       </div>
