@@ -277,7 +277,9 @@ test('a lead decides what holds for all; a visit outside the hours says so', asy
   await expect(dialog.getByText('The clinic is closed on this day of the week.')).toBeVisible();
   await dialog.getByLabel('Day').fill('2030-01-07');
   await dialog.getByLabel('Time').fill('08:00');
-  await expect(dialog.getByText('Outside the hours of the clinic, 08:30 to 18:00 on this day.')).toBeVisible();
+  await expect(
+    dialog.getByText('Outside the hours of the clinic, 08:30 to 18:00 on this day.'),
+  ).toBeVisible();
   await dialog.getByLabel('Time').fill('08:30');
   await expect(dialog.getByText('Outside the hours')).toBeHidden();
 });

@@ -100,3 +100,61 @@ test('a discharge is read as a letter; what comes back begins again with nothing
   await page.getByRole('button', { name: 'Start a review' }).click();
   await expect(page.getByRole('heading', { level: 2, name: 'Story' })).toBeVisible();
 });
+
+test('a lead brings two records of one person together, and takes them apart again', async ({ page }) => {
+  await signIn(page, 'orla.rendell');
+  await page.goto(url('/people?add=1'));
+  const find = async (name: string): Promise<{ id: string }> => {
+    const found = (await (await page.request.get(url(`/api/people?q=${name}`))).json()) as { id: string }[];
+    if (found[0] === undefined) throw new Error(`There is no ${name}`);
+    return found[0];
+  };
+  const kept = await find('Marit');
+  await page.goto(url(`/people/${kept.id}?all`));
+  await page.getByText('The whole record: save it as a file, bring two together').click();
+  await page.getByRole('button', { name: 'There is another record of this person' }).click();
+  await page.getByRole('combobox', { name: 'Who' }).fill('Oskar');
+  await page.getByRole('option', { name: /Oskar Thwaite/ }).click();
+  const region = page.getByRole('region', { name: 'Bring two records together' });
+  await expect(region).toContainText('Stops of one hold for the other');
+  await region.getByRole('button', { name: 'Bring them together' }).click();
+  await expect(region.getByText('The dates of birth differ: say that it is one person').last()).toBeVisible();
+  await region.getByLabel('The dates of birth differ: it is one person all the same').check();
+  await expectAccessible(page, 'Two records of one person');
+  await region.getByRole('button', { name: 'Bring them together' }).click();
+  await expect(page.getByText(/^Oskar Thwaite came into this record/)).toBeVisible();
+  await expect(page.getByRole('link', { name: /^Plantar heel pain/ })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Take Oskar Thwaite apart again' }).click();
+  await expect(page.getByText(/^taken apart again/)).toBeVisible();
+  await expect(page.getByRole('link', { name: /^Plantar heel pain/ })).toHaveCount(1);
+  await find('Oskar');
+});
+
+test('a no stands above every place of the person until there is a yes', async ({ page }) => {
+  await signIn(page);
+  const [person] = (await (await page.request.get(url('/api/people?q=Ilse'))).json()) as {
+    id: string;
+    episodes: { id: string }[];
+  }[];
+  await page.goto(url(`/people/${person?.id ?? ''}?all`));
+  await page.getByText('Consent', { exact: true }).click();
+  const note = page.getByRole('button', { name: 'Note: Pictures of the feet in the record' });
+  await note.click();
+  await expect(page.getByRole('button', { name: 'Note it' })).toBeDisabled();
+  await page.getByRole('radio', { name: 'no', exact: true }).click();
+  await expectAccessible(page, 'Consent');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByText('no to: Pictures of the feet in the record')).toBeVisible();
+  await page.goto(url(`/episodes/${person?.episodes[0]?.id ?? ''}/course`));
+  await expect(page.getByRole('status', { name: 'Consent' })).toContainText(
+    'Does not agree to: Pictures of the feet in the record.',
+  );
+  await page.getByRole('link', { name: 'See what was said' }).click();
+  await page.getByText('Consent', { exact: true }).click();
+  await note.click();
+  await page.getByRole('radio', { name: 'yes', exact: true }).click();
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await expect(page.getByText(/^yes, said on/)).toBeVisible();
+  await expect(page.getByText(/^Before: no, said on/)).toBeVisible();
+  await expect(page.getByText(/^no to:/)).toBeHidden();
+});

@@ -48,6 +48,8 @@ import { ProtocolsController } from './library/protocols.controller.js';
 import { OutingsController } from './outings/outings.controller.js';
 import { OutcomesController } from './outcomes/outcomes.controller.js';
 import { MeasuresController } from './measures/measures.controller.js';
+import { ConsentController } from './people/consent.controller.js';
+import { MergeController } from './people/merge.controller.js';
 import { PeopleController } from './people/people.controller.js';
 import { Db } from './persistence/db.js';
 import { applicationOptions } from './persistence/options.js';
@@ -73,6 +75,8 @@ const CONTROLLERS = [
   AsidesController,
   AppointmentsController,
   PeopleController,
+  ConsentController,
+  MergeController,
   EpisodesController,
   VisitsController,
   PhotosController,

@@ -116,6 +116,23 @@ describe('the log of who saw and changed what', () => {
     expect(await tampered(change)).toBe(at);
   });
 
+  it('counts as a change whatever is no look, no paper and no sign-in: decisions and amendments too', async () => {
+    for (const action of ['decide', 'amend', 'discharge', 'merge', 'read', 'print', 'sign-out'])
+      await world.owner.query(
+        "INSERT INTO audit (id, clinic_id, at, actor, action, subject) VALUES (gen_random_uuid(), $1, now(), 'user', $2, 'test')",
+        [ours(), action],
+      );
+    const of = async (kind: string) => {
+      const found = await lines(`kind=${kind}`);
+      return [...new Set(found.lines.map((l) => l.action))];
+    };
+    expect(await of('changed')).toEqual(
+      expect.arrayContaining(['decide', 'amend', 'discharge', 'merge', 'give']),
+    );
+    expect(await of('changed')).not.toEqual(expect.arrayContaining(['read']));
+    expect((await of('took')).every((a) => ['print', 'export'].includes(a))).toBe(true);
+  });
+
   it('gives way to who is writing, and holds nobody up meanwhile', async () => {
     const writer = world.owner.createQueryRunner();
     await writer.startTransaction();

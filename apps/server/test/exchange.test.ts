@@ -68,6 +68,7 @@ describe('a record that goes out and comes back', () => {
       `/api/people/${personId}`,
       `/api/people/${personId}/appointments`,
       `/api/people/${personId}/outings`,
+      `/api/people/${personId}/consents`,
       base,
       ...['course', 'photos', 'captures', 'events', 'questions', 'letter', 'letters'].map(
         (p) => `${base}/${p}`,
@@ -98,6 +99,18 @@ describe('a record that goes out and comes back', () => {
       [randomUUID(), personId],
     );
 
+  const tellConsent = (personId: string) =>
+    demo
+      .post(`/api/people/${personId}/consents`, {
+        id: randomUUID(),
+        kind: 'pictures',
+        given: false,
+        way: 'written',
+        on: '2026-01-05',
+        note: 'of the face',
+      })
+      .expect(201);
+
   /** A letter that went out, and a draft. */
   const writeLetters = async (episodeId: string): Promise<void> => {
     const [goes, draft] = [randomUUID(), randomUUID()];
@@ -119,7 +132,9 @@ describe('a record that goes out and comes back', () => {
 
   it('shows people of the demo the same on every screen after it was erased and taken back', async () => {
     const before = new Map<string, unknown>();
-    await recordRun(some().find((p) => p.name === 'Ilse Venning')?.personId ?? '');
+    const ilse = some().find((p) => p.name === 'Ilse Venning')?.personId ?? '';
+    await recordRun(ilse);
+    await tellConsent(ilse);
     await writeLetters(some().find((p) => p.name === 'Oskar Thwaite')?.episodeId ?? '');
     for (const p of some()) before.set(p.episodeId, await screens(p.episodeId, p.personId));
     const day = (await demo.get('/api/day').expect(200)).body as unknown;

@@ -133,7 +133,7 @@ describe('a record that is shown again', () => {
   });
 
   it('hangs on the mark of its person, which every table that says something of a person changes', async () => {
-    // Who looks, pictures and their places, phones that are signed in, visits that are planned, what is set aside, what was asked, letters, what came from elsewhere
+    // Who looks, pictures and their places, phones that are signed in, visits that are planned, what is set aside, what was asked, letters, what was merged, what came from elsewhere
     // and who was erased are read anew each time.
     const apart = [
       'appointment',
@@ -146,6 +146,7 @@ describe('a record that is shown again', () => {
       'lab_capture',
       'letter',
       'person_mark',
+      'person_merge',
       'photo',
       'set_aside',
       'visit_presence',

@@ -2,28 +2,57 @@ import { phrase } from '@heathstep/core';
 import { IsIn, IsUUID, Matches } from 'class-validator';
 import { MayBeLeftOut } from './validators.js';
 
-/** What was done, by kind. */
+/** What was done, as it is told; whatever the log says has its words here. */
+export const AUDIT_ACTION_WORDS = {
+  read: phrase('looked at'),
+  list: phrase('saw a list of'),
+  print: phrase('printed'),
+  export: phrase('exported'),
+  'sign-in': phrase('signed in'),
+  'sign-in-failed': phrase('tried to sign in, wrong password'),
+  'sign-out': phrase('signed out'),
+  'sign-out-elsewhere': phrase('signed out elsewhere'),
+  create: phrase('added'),
+  change: phrase('changed'),
+  amend: phrase('amended'),
+  give: phrase('gave'),
+  decide: phrase('decided'),
+  sign: phrase('signed'),
+  send: phrase('noted as sent'),
+  teach: phrase('taught'),
+  discharge: phrase('closed'),
+  close: phrase('closed a stop of'),
+  override: phrase('set a stop aside of'),
+  reopen: phrase('opened again'),
+  remove: phrase('removed'),
+  delete: phrase('threw away'),
+  retire: phrase('took out of use'),
+  revoke: phrase('took the key back of'),
+  review: phrase('reviewed'),
+  publish: phrase('published'),
+  withdraw: phrase('withdrew'),
+  move: phrase('moved people to'),
+  ask: phrase('asked'),
+  answer: phrase('answered'),
+  'set-aside': phrase('set aside'),
+  'take-back': phrase('took back'),
+  leave: phrase('let leave'),
+  choose: phrase('chose'),
+  import: phrase('took from a file'),
+  erase: phrase('erased'),
+  merge: phrase('brought together with another'),
+  unmerge: phrase('took apart again'),
+} as const satisfies Readonly<Record<string, string>>;
+
+export type AuditAction = keyof typeof AUDIT_ACTION_WORDS;
+
+/** Actions by kind; every other one changes something. */
 export const AUDIT_KINDS = {
   saw: ['read', 'list'],
-  changed: [
-    'create',
-    'change',
-    'give',
-    'sign',
-    'remove',
-    'ask',
-    'answer',
-    'set-aside',
-    'take-back',
-    'leave',
-    'choose',
-    'import',
-    'erase',
-  ],
   took: ['print', 'export'],
   signed: ['sign-in', 'sign-in-failed', 'sign-out', 'sign-out-elsewhere'],
-} as const;
-export type AuditKind = keyof typeof AUDIT_KINDS;
+} as const satisfies Readonly<Record<string, readonly AuditAction[]>>;
+export type AuditKind = keyof typeof AUDIT_KINDS | 'changed';
 
 export const AUDIT_KIND_WORDS: Readonly<Record<AuditKind, string>> = {
   saw: phrase('looked at'),
@@ -43,7 +72,7 @@ export class AuditQuery {
   person?: string;
 
   @MayBeLeftOut()
-  @IsIn(Object.keys(AUDIT_KINDS), { message: 'must be saw, changed, took or signed' })
+  @IsIn(['changed', ...Object.keys(AUDIT_KINDS)], { message: 'must be saw, changed, took or signed' })
   kind?: AuditKind;
 
   /** Those before this line. */

@@ -30,7 +30,9 @@ export {
   MAY_BE_SET_ASIDE,
 } from './day.js';
 export {
+  AUDIT_ACTION_WORDS,
   AUDIT_KIND_WORDS,
+  type AuditAction,
   AUDIT_KINDS,
   type AuditKind,
   type AuditLine,
@@ -87,6 +89,20 @@ export {
   type CaptureWearing,
 } from './lab.js';
 export { type Retest, retestsOf } from './retests.js';
+export {
+  CONSENT_KINDS,
+  CONSENT_MEANS,
+  CONSENT_WAY_WORDS,
+  CONSENT_WAYS,
+  CONSENT_WORDS,
+  ConsentBody,
+  type ConsentKind,
+  type ConsentsView,
+  type ConsentView,
+  type ConsentWay,
+  standingConsent,
+} from './consent.js';
+export { MergeBody, type MergeView } from './merge.js';
 export {
   type ClinicDefaults,
   ClinicDefaultsBody,

@@ -9,9 +9,19 @@ import {
   phrase,
   say,
 } from '@heathstep/core';
-import { ArrayUnique, IsArray, IsIn, IsISO8601, IsString, IsUUID, Matches, MaxLength } from 'class-validator';
+import {
+  ArrayUnique,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsISO8601,
+  IsString,
+  IsUUID,
+  Matches,
+  MaxLength,
+} from 'class-validator';
 import type { LetterContent } from './discharge.js';
-import { IsVersion } from './validators.js';
+import { IsVersion, MayBeLeftOut } from './validators.js';
 
 /** How a letter went out. */
 export const LETTER_WAYS = ['by-hand', 'post', 'secure-message', 'fax', 'other'] as const;
@@ -82,6 +92,11 @@ export class LetterSentBody {
   @IsIn(LETTER_WAYS, { message: 'Choose how it went out' })
   way!: LetterWay;
 
+  /** They do not agree to letters, and it goes out all the same. */
+  @MayBeLeftOut()
+  @IsBoolean({ message: 'must be yes or no' })
+  allTheSame?: boolean;
+
   @IsISO8601({ strict: true }, { message: 'There is no such day' })
   @Matches(/^\d{4}-\d{2}-\d{2}$/, { message: 'Type a day such as 2026-05-31' })
   on!: string;
@@ -148,6 +163,8 @@ export interface LetterPageView {
   readonly content: LetterContent;
   /** Of what is shown of a draft now; null of one that was sent. */
   readonly mark: string | null;
+  /** They do not agree to letters: it goes out only where one says so. */
+  readonly refused: boolean;
   /** Why it cannot go out as it is; null where it can. */
   readonly not: string | null;
   readonly person: { readonly id: string; readonly name: string };

@@ -1,3 +1,4 @@
+import type { ConsentKind } from './consent.js';
 import type { AppointmentView } from './day.js';
 import type { ClinicDefaults } from './defaults.js';
 import type { Outcome } from './episode.js';
@@ -248,6 +249,8 @@ export interface EpisodeView {
   readonly today: string;
   /** The clinic's; days of visits and stages are days there. */
   readonly timeZone: string;
+  /** What the person said no to and has not said yes to since. */
+  readonly refuses: readonly ConsentKind[];
   readonly bodyMassKg: number | null;
   readonly visits: readonly VisitView[];
   readonly closures: readonly (VisitClosure & { readonly at: string; readonly by: string })[];

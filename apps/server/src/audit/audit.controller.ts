@@ -46,15 +46,21 @@ const linesOf = (tx: Tx, asked: AuditQuery, most: number): Promise<Row[]> =>
             jsonb_array_length(a.shown) AS shown
        FROM audit a LEFT JOIN app_user u ON u.id = a.user_id LEFT JOIN person p ON p.id = a.person_id
       WHERE ($1::bigint IS NULL OR a.seq < $1) AND ($2::uuid IS NULL OR a.user_id = $2)
-        AND ($3::uuid IS NULL OR a.person_id = $3 OR a.shown ? $3::text)
-        AND ($4::text[] IS NULL OR a.action = ANY ($4))
+        AND ($3::uuid IS NULL OR a.person_id = $3 OR a.shown ? $3::text
+             OR a.person_id IN (SELECT m.gone_id FROM person_merge m WHERE m.person_id = $3 AND m.undone_at IS NULL))
+        AND ($4::text[] IS NULL OR (a.action = ANY ($4)) <> $6)
       ORDER BY a.seq DESC LIMIT $5`,
     [
       asked.before ?? null,
       asked.user ?? null,
       asked.person ?? null,
-      asked.kind === undefined ? null : [...AUDIT_KINDS[asked.kind]],
+      asked.kind === undefined
+        ? null
+        : asked.kind === 'changed'
+          ? Object.values(AUDIT_KINDS).flat()
+          : [...AUDIT_KINDS[asked.kind]],
       most,
+      asked.kind === 'changed',
     ],
   );
 

@@ -41,6 +41,8 @@ export async function demoIsLoaded(source: DataSource): Promise<boolean> {
 /** Removes the demo clinic and everything of it, and nothing else. */
 export async function removeDemo(source: DataSource): Promise<void> {
   const tables = [
+    'person_merge',
+    'consent',
     'outing',
     'letter',
     'letter_template',

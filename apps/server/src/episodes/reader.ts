@@ -266,6 +266,7 @@ export class EpisodeReader {
       version: row.version,
       today,
       timeZone: clinic.timeZone,
+      refuses: rows.refuses.get(row.personId) ?? [],
       bodyMassKg: readingsOf(visits, measures).value(BODY_MASS, 'none'),
       visits,
       closures: ruleClosures,

@@ -1,4 +1,11 @@
-import type { AmendmentView, EntryView, HomeEntryView, TaughtView, VisitView } from '@heathstep/contracts';
+import type {
+  AmendmentView,
+  ConsentKind,
+  EntryView,
+  HomeEntryView,
+  TaughtView,
+  VisitView,
+} from '@heathstep/contracts';
 import type { RecordedRun } from '@heathstep/core';
 import type { Tx } from '../persistence/db.js';
 import {
@@ -36,6 +43,8 @@ export interface EpisodeRows {
   readonly taught: ReadonlyMap<string, readonly TaughtView[]>;
   /** Recorded runs and walks of each person. */
   readonly recorded: ReadonlyMap<string, readonly RecordedRun[]>;
+  /** What each person said no to and has not said yes to since. */
+  readonly refuses: ReadonlyMap<string, readonly ConsentKind[]>;
   /** The newest home link of each person. */
   readonly links: ReadonlyMap<string, Pick<HomeLink, 'createdAt' | 'expiresAt' | 'lockedAt' | 'revokedAt'>>;
 }
@@ -177,6 +186,20 @@ const linksOf = (tx: Tx, people: readonly string[]): Promise<LinkRow[]> =>
     [people],
   );
 
+async function refusesOf(tx: Tx, people: readonly string[]): Promise<Map<string, ConsentKind[]>> {
+  const rows = await tx.query<{ personId: string; kind: ConsentKind; given: boolean }[]>(
+    `SELECT DISTINCT ON (person_id, kind) person_id AS "personId", kind, given FROM consent
+      WHERE person_id = ANY($1) ORDER BY person_id, kind, at DESC, id DESC`,
+    [people],
+  );
+  return new Map(
+    [...groupedBy(rows, (r) => r.personId)].map(([id, own]) => [
+      id,
+      own.filter((r) => !r.given).map((r) => r.kind),
+    ]),
+  );
+}
+
 async function recordedOf(tx: Tx, people: readonly string[]): Promise<Map<string, RecordedRun[]>> {
   const rows = await tx.query<{ personId: string; day: string; minutes: number }[]>(
     `SELECT person_id AS "personId", to_char(day, 'YYYY-MM-DD') AS day, run_seconds / 60 AS minutes
@@ -224,6 +247,7 @@ export async function rowsOf(
     closures: groupedBy(await closuresOf(tx, ids), (c) => c.episode_id),
     taught: await taughtOf(tx, ids),
     recorded: await recordedOf(tx, personIds),
+    refuses: await refusesOf(tx, personIds),
     links: new Map((await linksOf(tx, personIds)).map((l) => [l.person_id, l])),
   };
 }

@@ -1,14 +1,17 @@
-import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
+import { Body, Controller, Get, HttpCode, Param, Post, Res, StreamableFile } from '@nestjs/common';
+import type { Response } from 'express';
 import { randomUUID } from 'node:crypto';
 import { EraseBody, type ErasureView, type KeptUntilView } from '@heathstep/contracts';
 import { keptUntil, say } from '@heathstep/core';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
 import { namesOf } from '../episodes/rows.js';
+import { Printer } from '../handout/render.js';
 import { badRequest, notFound } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
-import { Erasure, Person } from '../persistence/entities.js';
+import { Clinic, Erasure, Person } from '../persistence/entities.js';
+import { certificateOf } from './certificate.js';
 
 const viewOf = async (tx: Tx, rows: readonly Erasure[]): Promise<ErasureView[]> => {
   const names = await namesOf(tx);
@@ -28,6 +31,7 @@ const LAST_CONTACT = `
     UNION ALL SELECT ended_at FROM episode WHERE person_id = $1
     UNION ALL SELECT v.started_at FROM visit v JOIN episode e ON e.id = v.episode_id WHERE e.person_id = $1
     UNION ALL SELECT d.at FROM decision d JOIN episode e ON e.id = d.episode_id WHERE e.person_id = $1
+    UNION ALL SELECT l.at FROM letter l JOIN episode e ON e.id = l.episode_id WHERE e.person_id = $1
     UNION ALL SELECT h.at FROM home_entry h JOIN episode e ON e.id = h.episode_id WHERE e.person_id = $1
   ) AS times`;
 
@@ -36,6 +40,7 @@ const LAST_CONTACT = `
 export class ErasureController {
   constructor(
     private readonly db: Db,
+    private readonly printer: Printer,
     private readonly clock: Clock,
   ) {}
 
@@ -106,5 +111,28 @@ export class ErasureController {
     return this.db.inClinic(me.clinicId, async (tx) =>
       viewOf(tx, await tx.find(Erasure, { order: { at: 'DESC' } })),
     );
+  }
+
+  /** That a record was erased, as a paper for who asked for it. */
+  @Roles('lead')
+  @Get('clinic/erasures/:id/certificate.pdf')
+  async certificate(
+    @Me() me: SignedIn,
+    @Param('id', IdPipe) id: string,
+    @Res({ passthrough: true }) response: Response,
+  ): Promise<StreamableFile> {
+    const document = await this.db.inClinic(me.clinicId, async (tx) => {
+      const [view] = await viewOf(tx, await tx.findBy(Erasure, { id }));
+      if (view === undefined) throw notFound();
+      await audit(tx, me, { action: 'print', subject: 'record', personId: null });
+      return certificateOf(view, await tx.findOneByOrFail(Clinic, { id: me.clinicId }));
+    });
+    const bytes = await this.printer.pdf(document);
+    response.setHeader('cache-control', 'no-store');
+    return new StreamableFile(bytes, {
+      type: 'application/pdf',
+      disposition: 'inline; filename="certificate.pdf"',
+      length: bytes.length,
+    });
   }
 }

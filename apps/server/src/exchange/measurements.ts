@@ -182,7 +182,10 @@ export async function traitsOf(tx: Tx, today: string): Promise<ReadonlyMap<strin
     { id: string; condition: string; sex: ResearchPerson['sex']; birth_date: string | null }[]
   >(
     `SELECT DISTINCT p.id, e.condition, p.sex, to_char(p.birth_date, 'YYYY-MM-DD') AS birth_date
-       FROM person p JOIN episode e ON e.person_id = p.id`,
+       FROM person p JOIN episode e ON e.person_id = p.id
+      WHERE NOT EXISTS (SELECT 1 FROM (
+        SELECT DISTINCT ON (c.person_id) c.given FROM consent c
+         WHERE c.person_id = p.id AND c.kind = 'research' ORDER BY c.person_id, c.at DESC, c.id DESC) last WHERE NOT last.given)`,
   );
   return researchTraits(
     rows.map(({ id, condition, sex, birth_date }) => ({

@@ -29,6 +29,7 @@ export const RECORD_TABLES = [
   { table: 'course_event', of: ['episode_id', 'episode'], order: 'at' },
   { table: 'lab_capture', of: ['episode_id', 'episode'], order: 'at' },
   { table: 'letter', of: ['episode_id', 'episode'], order: 'started_at' },
+  { table: 'consent', of: ['person_id', 'person'], order: 'at' },
   { table: 'outing', of: ['person_id', 'person'], order: 'started_at' },
   { table: 'appointment', of: ['person_id', 'person'], order: 'at' },
   { table: 'set_aside', of: ['person_id', 'person'], order: 'at' },
@@ -37,12 +38,13 @@ export const RECORD_TABLES = [
 
 export type RecordTableName = (typeof RECORD_TABLES)[number]['table'];
 
-/** Keys to doors, who looks now, marks of the machine and the log of the clinic: not the record, and never moved. */
+/** Keys to doors, who looks now, what it takes to undo, marks of the machine and the log of the clinic: not the record, and never moved. */
 export const NOT_THE_RECORD = [
   'home_link',
   'home_session',
   'visit_presence',
   'person_mark',
+  'person_merge',
   'audit',
 ] as const;
 
@@ -83,14 +85,13 @@ export async function readRows(tx: Tx, personId: string): Promise<PersonRows> {
   return read as PersonRows;
 }
 
-/** Columns of a table that can be given. */
-async function columnsOf(tx: Tx, table: string): Promise<readonly string[]> {
-  const rows = await tx.query<{ name: string }[]>(
-    `SELECT attname AS name FROM pg_attribute
+/** Columns of a table that can be given, and how each is written in a statement. */
+async function columnsOf(tx: Tx, table: string): Promise<readonly { name: string; quoted: string }[]> {
+  return tx.query<{ name: string; quoted: string }[]>(
+    `SELECT attname AS name, quote_ident(attname) AS quoted FROM pg_attribute
       WHERE attrelid = $1::regclass AND attnum > 0 AND NOT attisdropped AND attidentity = '' ORDER BY attnum`,
     [table],
   );
-  return rows.map((r) => r.name);
 }
 
 /** What of a visit is set when all else of it stands: a signed one takes nothing more. */
@@ -113,7 +114,10 @@ export async function insertRows(
   if (rows.length === 0) return;
   // A column that came to the table since has its default.
   const given = new Set(['clinic_id', ...rows.flatMap((r) => Object.keys(r))]);
-  const names = (await columnsOf(tx, table)).filter((c) => given.has(c)).join(', ');
+  const names = (await columnsOf(tx, table))
+    .filter((c) => given.has(c.name))
+    .map((c) => c.quoted)
+    .join(', ');
   await tx.query(
     `INSERT INTO ${table} (${names})
      SELECT ${names} FROM jsonb_array_elements($1::jsonb) WITH ORDINALITY AS given (one, nth)

@@ -18,6 +18,7 @@ import { Assessment } from '../episodes/assessment.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
 import { namesOf } from '../episodes/rows.js';
+import { saidNo } from '../people/consents.js';
 import type { Tx } from '../persistence/db.js';
 import { AppUser, type LetterRow } from '../persistence/entities.js';
 import { templateOf } from './templates.js';
@@ -119,13 +120,14 @@ export class LetterPages {
     const letter = letterView(row, await namesOf(tx));
     const person = { id: record.row.personId, name: record.view.person.name };
     if (row.content !== null)
-      return { letter, text: row.text, content: row.content, mark: null, not: null, person };
+      return { letter, text: row.text, content: row.content, mark: null, refused: false, not: null, person };
     const content = await this.contentFor(tx, me, record);
     return {
       letter,
       text: row.text,
       content,
       mark: markOf(content),
+      refused: await saidNo(tx, person.id, 'letters'),
       not: notAsItIs(record, row.kind, row.text),
       person,
     };

@@ -13,6 +13,7 @@ import {
 } from '@nestjs/common';
 import type { Response } from 'express';
 import {
+  type AuditAction,
   type LetterPageView,
   LetterBody,
   LetterSentBody,
@@ -141,6 +142,13 @@ export class LettersController {
           say('Something was recorded since this was shown. Read it again before it goes'),
           page,
         );
+      if (page.refused && body.allTheSame !== true)
+        throw badRequest([
+          {
+            pointer: '/allTheSame',
+            detail: say('They do not agree to letters: say that it goes out all the same'),
+          },
+        ]);
       const { timeZone } = await tx.findOneByOrFail(Clinic, { id: me.clinicId });
       if (body.on > localDay(this.clock.now(), timeZone))
         throw badRequest([{ pointer: '/on', detail: say('This day is still to come') }]);
@@ -194,7 +202,7 @@ export class LettersController {
   private on<T>(
     me: SignedIn,
     id: string,
-    action: string,
+    action: AuditAction,
     work: (tx: Tx, row: LetterRow) => Promise<T>,
   ): Promise<T> {
     return this.db.inClinic(me.clinicId, async (tx) => {

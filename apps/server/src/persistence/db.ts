@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
+import type { AuditAction } from '@heathstep/contracts';
 import { DataSource, type EntityManager, IsNull } from 'typeorm';
 import { timeNow } from '../clock.js';
 import { Audit } from './entities.js';
@@ -51,7 +52,7 @@ export async function audit(
     subject,
     personId,
     shown = null,
-  }: { action: string; subject: string; personId: string | null; shown?: readonly string[] | null },
+  }: { action: AuditAction; subject: string; personId: string | null; shown?: readonly string[] | null },
 ): Promise<void> {
   await tx.insert(Audit, {
     id: randomUUID(),
@@ -73,7 +74,7 @@ const TOLD_FOR_MS = 10 * 60_000;
 export async function auditList(
   tx: Tx,
   actor: Actor,
-  { action, subject, shown }: { action: string; subject: string; shown: readonly string[] },
+  { action, subject, shown }: { action: AuditAction; subject: string; shown: readonly string[] },
 ): Promise<void> {
   const [last] = await tx.find(Audit, {
     where: { userId: actor.userId ?? IsNull(), action, subject },

@@ -1,5 +1,6 @@
 import type { StageKey } from '@heathstep/core';
 import type { AppointmentState, ClinicDefaults, EventKind, Outcome } from '@heathstep/contracts';
+import { Consent, PersonMerge } from './consent.js';
 import { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
 import { LabCapture } from './labCapture.js';
 import { LetterRow, LetterTemplateRow } from './letters.js';
@@ -444,6 +445,7 @@ export class ContentReview {
   @Column({ name: 'reviewed_on', type: 'date' }) reviewedOn!: string;
 }
 
+export { Consent, PersonMerge } from './consent.js';
 export { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
 export { LetterRow, LetterTemplateRow } from './letters.js';
 export { OutingRow } from './outing.js';
@@ -491,6 +493,8 @@ export const ENTITIES = [
   LetterRow,
   LetterTemplateRow,
   OutingRow,
+  Consent,
+  PersonMerge,
   Audit,
   ContentReview,
 ];

@@ -20,6 +20,7 @@ import { ClinicDefaults1767300000000 } from './migrations/clinicDefaults.js';
 import { CameBack1766300000000 } from './migrations/cameBack.js';
 import { Letters1767100000000 } from './migrations/letters.js';
 import { LabCaptures1766500000000 } from './migrations/labCaptures.js';
+import { Consents1767400000000 } from './migrations/consents.js';
 import { CourseEvents1766400000000 } from './migrations/courseEvents.js';
 import { Routines1765400000000 } from './migrations/routines.js';
 import { Safety1764300000000 } from './migrations/safety.js';
@@ -67,6 +68,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     Letters1767100000000,
     Outings1767200000000,
     ClinicDefaults1767300000000,
+    Consents1767400000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

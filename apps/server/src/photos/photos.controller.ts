@@ -6,8 +6,9 @@ import { photoValue, PHOTO_CONSTRUCTIONS, type Landmarks, say } from '@heathstep
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Content } from '../content/content.controller.js';
 import { EpisodeReader } from '../episodes/reader.js';
-import { badRequest, conflict, notFound, ProblemError } from '../http/problem.js';
+import { refusedNow, badRequest, conflict, notFound, ProblemError } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
+import { saidNo } from '../people/consents.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
 import { keepOnce } from '../persistence/keepOnce.js';
 import { EpisodeRow, Photo, PhotoPlacement, Visit } from '../persistence/entities.js';
@@ -63,6 +64,8 @@ export class PhotosController {
     const picture = await cleanPicture(body);
     return this.db.inClinic(me.clinicId, async (tx) => {
       const { personId } = await this.openVisit(tx, visitId);
+      if (await saidNo(tx, personId, 'pictures'))
+        throw refusedNow(say('They do not agree to pictures; see their consent'));
       const row = {
         id,
         clinicId: me.clinicId,

@@ -1,6 +1,6 @@
 import { say } from '@heathstep/core';
 import { Link, NavLink } from 'react-router';
-import type { EpisodeView } from '@heathstep/contracts';
+import { CONSENT_WORDS, type EpisodeView } from '@heathstep/contracts';
 import type { SafetyState } from '@heathstep/core';
 import type { ReactNode } from 'react';
 import { useContent } from '../api/queries.js';
@@ -38,6 +38,7 @@ export function EpisodeHead({
   return (
     <>
       <OpenStops episode={episode} safety={safety} query={query} />
+      <Refuses episode={episode} />
       <EndedNote episode={episode} />
       <CameBackNote episode={episode} />
       <div className="no-print flex flex-wrap items-center gap-x-5 border-b border-line bg-ground px-5 py-3 md:sticky md:top-0 md:z-20 md:h-[4.5rem] md:flex-nowrap md:py-2">
@@ -75,6 +76,23 @@ export function EpisodeHead({
         </nav>
       </div>
     </>
+  );
+}
+
+/** What they do not agree to, above every place of theirs. */
+function Refuses({ episode: { refuses, person } }: { episode: EpisodeView }) {
+  if (refuses.length === 0) return null;
+  return (
+    <div role="status" aria-label={say('Consent')} className="border-b border-line bg-ease-wash px-5 py-2">
+      <b>
+        {say('Does not agree to: {{list}}.', {
+          list: refuses.map((k) => say(CONSENT_WORDS[k])).join(', '),
+        })}
+      </b>{' '}
+      <Link className="text-action no-print" to={`/people/${person.id}?all`}>
+        {say('See what was said')}
+      </Link>
+    </div>
   );
 }
 

@@ -6,6 +6,7 @@ import type {
   ClinicalImpression,
   Communication,
   Condition,
+  Consent,
   DetectedIssue,
   DocumentReference,
   EpisodeOfCare,
@@ -306,6 +307,33 @@ export const question = (row: Row, episode: Row): Communication =>
       ...(row['answer'] === null ? [] : [{ contentString: text(row, 'answer') }]),
     ],
   });
+
+const CONSENT_SCOPE = { treatment: 'treatment', research: 'research' } as const;
+
+/** What someone agreed to or did not. */
+export const consent = ({ rows, clinic }: Sources, row: Row): Consent => {
+  const kind = text(row, 'kind');
+  return filled<Consent>({
+    resourceType: 'Consent',
+    id: row.id,
+    extension: records('consent', [row]),
+    status: row['given'] === true ? 'active' : 'rejected',
+    scope: {
+      coding: [
+        {
+          system: 'http://terminology.hl7.org/CodeSystem/consentscope',
+          code: CONSENT_SCOPE[kind as keyof typeof CONSENT_SCOPE] ?? 'patient-privacy',
+        },
+      ],
+    },
+    category: [concept(own('consent', kind))],
+    patient: ref('Patient', rows.person[0]?.id),
+    dateTime: text(row, 'on'),
+    organization: [ref('Organization', clinic.id)],
+    policyRule: { text: 'As told to the clinic' },
+    provision: { type: row['given'] === true ? 'permit' : 'deny' },
+  });
+};
 
 /** A recorded run or walk: how far, how long, how much of it run, how far up. */
 export const outing = ({ bundle, rows }: Sources, row: Row): Observation =>

@@ -5,6 +5,7 @@ import {
   basic,
   carePlan,
   closure,
+  consent,
   condition,
   decision,
   episodeOfCare,
@@ -124,6 +125,7 @@ export function writeBundle(from: Sources, at: Date): Bundle {
     ...from.rows.episode.flatMap((e) => episodeResources(from, e)),
     ...from.rows.outing.map((o) => outing(from, o)),
     ...from.rows.appointment.map((a) => appointment(from, a)),
+    ...from.rows.consent.map((c) => consent(from, c)),
     ...from.rows.set_aside.map((s) => basic('set_aside', s, { personId: person.id, created: text(s, 'at') })),
   ];
   return {

@@ -1,5 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { erasing } from './erasing.js';
+import { markBy } from './markBy.js';
 import { grantOwnClinic } from './rights.js';
 
 /** Runs and walks of a person as their watch recorded them: figures, and not the way itself. */
@@ -19,16 +20,7 @@ export class Outings1767200000000 implements MigrationInterface {
       CREATE UNIQUE INDEX outing_once ON outing (clinic_id, person_id, started_at);
     `);
     await grantOwnClinic(runner, { outing: 'SELECT, INSERT, UPDATE' });
-    // What was run counts in the load of every complaint: a record that is kept to be shown is read anew.
-    for (const [name, event, rows] of [
-      ['added', 'INSERT', 'NEW'],
-      ['changed', 'UPDATE', 'NEW'],
-      ['gone', 'DELETE', 'OLD'],
-    ] as const)
-      await runner.query(
-        `CREATE TRIGGER mark_${name} AFTER ${event} ON outing REFERENCING ${rows} TABLE AS changed
-           FOR EACH STATEMENT EXECUTE FUNCTION mark_episode()`,
-      );
+    await markBy(runner, 'outing');
     await runner.query(
       erasing(`('outing', 'person_id', ARRAY[wanted])`, `('letter', 'episode_id', episodes)`),
     );

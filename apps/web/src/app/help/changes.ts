@@ -25,6 +25,12 @@ export const CHANGES: readonly News[] = [
       say(
         'Letters of a complaint: begun from the clinic’s text, written beside what the record shows, kept as they went out.',
       ),
+      say('A run or a walk from a watch (GPX, TCX) counts as done, on Course.'),
+      say('Consent with each person; a no stands above their places until there is a yes.'),
+      say('Leads bring two records of one person together, and take them apart again: The whole record.'),
+      say(
+        'Pages lock when nobody touches them, and stand as they were for the same person: Clinic, What holds for all.',
+      ),
       say('One’s own password and a second step of signing in by an authenticator: in Account and devices.'),
       say('An exercise can be given for the morning, midday or evening; sentence and calendar say so.'),
       say('A reading typed with all its decimals goes on by itself; Enter and Tab still do no harm.'),

@@ -4,7 +4,6 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import {
   AUDIT_KIND_WORDS,
-  AUDIT_KINDS,
   type AuditKind,
   type AuditLine,
   type AuditSealsView,
@@ -20,7 +19,7 @@ import { actionWords, subjectWords, whoWords } from './auditWords.js';
 
 const KINDS: Options = [
   ['', say('anything')],
-  ...(Object.keys(AUDIT_KINDS) as AuditKind[]).map((k) => [k, say(AUDIT_KIND_WORDS[k])] as const),
+  ...(Object.keys(AUDIT_KIND_WORDS) as AuditKind[]).map((k) => [k, say(AUDIT_KIND_WORDS[k])] as const),
 ];
 
 /** Who saw, changed, printed and exported what, the newest first; by who did it, whose record it is, and what it was. */

@@ -157,8 +157,18 @@ function Erased() {
             })}
           </p>
           <p className="text-ink-2">{e.reason}</p>
-          <p className="font-mono text-xs text-ink-3" data-said-by-others="">
-            {e.id}
+          <p className="flex flex-wrap items-baseline gap-x-5">
+            <a
+              className="text-action min-h-9 content-center"
+              href={`/api/clinic/erasures/${e.id}/certificate.pdf`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              {say('A paper that says so')}
+            </a>
+            <span className="font-mono text-xs text-ink-3" data-said-by-others="">
+              {e.id}
+            </span>
           </p>
         </li>
       ))}

@@ -1,29 +1,5 @@
-import type { AuditLine } from '@heathstep/contracts';
+import { AUDIT_ACTION_WORDS, type AuditLine } from '@heathstep/contracts';
 import { say } from '@heathstep/core';
-
-const ACTIONS: Readonly<Record<string, string>> = {
-  read: say('looked at'),
-  list: say('saw a list of'),
-  create: say('added'),
-  change: say('changed'),
-  give: say('gave'),
-  sign: say('signed'),
-  remove: say('removed'),
-  ask: say('asked'),
-  answer: say('answered'),
-  'set-aside': say('set aside'),
-  'take-back': say('took back'),
-  leave: say('let leave'),
-  choose: say('chose'),
-  print: say('printed'),
-  export: say('exported'),
-  import: say('took from a file'),
-  erase: say('erased'),
-  'sign-in': say('signed in'),
-  'sign-in-failed': say('tried to sign in, wrong password'),
-  'sign-out': say('signed out'),
-  'sign-out-elsewhere': say('signed out elsewhere'),
-};
 
 const SUBJECTS: Readonly<Record<string, string>> = {
   account: say('someone of the clinic'),
@@ -43,7 +19,13 @@ const SUBJECTS: Readonly<Record<string, string>> = {
   events: say('the events of the course'),
   handout: say('a handout'),
   home: say('the page at home'),
+  consent: say('a consent'),
+  'home link': say('a link for home'),
   letter: say('a letter'),
+  'letter template': say('what letters begin with'),
+  letters: say('letters'),
+  outcomes: say('outcomes'),
+  outings: say('recorded runs and walks'),
   measurements: say('every measurement'),
   password: say('a password'),
   people: say('people'),
@@ -62,7 +44,8 @@ const SUBJECTS: Readonly<Record<string, string>> = {
 };
 
 /** What was done; the key of what has no words yet, never nothing. */
-export const actionWords = (action: string): string => ACTIONS[action] ?? action;
+export const actionWords = (action: string): string =>
+  action in AUDIT_ACTION_WORDS ? say(AUDIT_ACTION_WORDS[action as keyof typeof AUDIT_ACTION_WORDS]) : action;
 
 export const subjectWords = (subject: string): string => SUBJECTS[subject] ?? subject;
 

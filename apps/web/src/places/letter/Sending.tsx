@@ -63,6 +63,7 @@ function NoteSent({ page, saved, version, sent, seen }: SendingProps) {
   const today = localDay(new Date(), session.data?.clinic.timeZone ?? 'UTC');
   const [on, setOn] = useState(today);
   const [missing, setMissing] = useState(false);
+  const [allTheSame, setAllTheSame] = useState(false);
   const note = useMutation({
     mutationFn: (chosen: LetterWay) =>
       request<LetterPageView>('POST', `/api/letters/${page.letter.id}/sent`, {
@@ -70,6 +71,7 @@ function NoteSent({ page, saved, version, sent, seen }: SendingProps) {
         mark: page.mark,
         way: chosen,
         on,
+        ...(allTheSame ? { allTheSame } : {}),
       }),
     onSuccess: sent,
     onError: (error) => {
@@ -104,6 +106,9 @@ function NoteSent({ page, saved, version, sent, seen }: SendingProps) {
         onChange={setOn}
         error={wrong?.at('/on') ?? null}
       />
+      {page.refused && (
+        <AllTheSame on={allTheSame} set={setAllTheSame} wrong={wrong?.at('/allTheSame') ?? null} />
+      )}
       <div className="col-span-full">
         <button type="submit" className="action" disabled={!saved || note.isPending}>
           {say('Note as sent')}
@@ -115,5 +120,18 @@ function NoteSent({ page, saved, version, sent, seen }: SendingProps) {
         {wrong?.status !== 409 && <Refusal error={wrong} />}
       </div>
     </form>
+  );
+}
+
+/** They said no to letters: one that has to go out all the same, as to an emergency department, says so. */
+function AllTheSame({ on, set, wrong }: { on: boolean; set: (on: boolean) => void; wrong: string | null }) {
+  return (
+    <div className="col-span-full border-l-2 border-ease bg-ease-wash px-3 py-2">
+      <label className="flex min-h-11 items-center gap-2">
+        <input type="checkbox" className="size-5" checked={on} onChange={(e) => set(e.target.checked)} />
+        {say('They do not agree to letters; it goes out all the same, as it has to')}
+      </label>
+      <FieldNote text={wrong} />
+    </div>
   );
 }

@@ -9,7 +9,9 @@ import { ApiError, request } from '../../api/client.js';
 import { keys, useContent, usePerson } from '../../api/queries.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { ReadsIn } from '../../parts/ReadsIn.js';
+import { dayHere } from '../../parts/dates.js';
 import { Complaints } from './Complaints.js';
+import { Consent } from './Consent.js';
 import { Facts } from './Facts.js';
 import { PathwayChoice } from './PathwayChoice.js';
 import { FromElsewhere, WholeRecord } from './WholeRecord.js';
@@ -41,6 +43,7 @@ export function Person() {
       </p>
       <Facts person={person.data} changed={() => person.refetch()} />
       <ReadsIn person={person.data} changed={() => person.refetch()} />
+      <Consent personId={person.data.id} today={dayHere(new Date().toISOString())} />
       <WholeRecord person={person.data} />
       <FromElsewhere personId={person.data.id} />
       {episodes.length === 0 ? (

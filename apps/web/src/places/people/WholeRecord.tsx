@@ -7,6 +7,7 @@ import { ApiError, request } from '../../api/client.js';
 import { useSession } from '../../api/queries.js';
 import { fullDay, momentText } from '../../parts/dates.js';
 import { FieldNote, SendOrLeave, TextField } from '../../parts/fields.js';
+import { Merge } from './Merge.js';
 
 /** What a resource of another system is about, where it says so in words. */
 function titleOf(resource: Readonly<Record<string, unknown>>): string {
@@ -197,7 +198,7 @@ export function WholeRecord({ person }: { person: PersonRow }) {
     <details className="no-print mt-4">
       <summary className="min-h-11 cursor-pointer content-center text-ink-2">
         {role === 'lead'
-          ? say('The whole record: save it as a file, erase it')
+          ? say('The whole record: save it as a file, bring two together, erase it')
           : say('The whole record: save it as a file')}
       </summary>
       <div className="mt-1 flex flex-wrap gap-x-6">
@@ -215,6 +216,7 @@ export function WholeRecord({ person }: { person: PersonRow }) {
           'For someone who moves to another clinic, or who asks for what is recorded of them. Whoever has the file has the record: hand it over by a way the two trust. The link of the phone does not go along.',
         )}
       </p>
+      {role === 'lead' && <Merge person={person} />}
       {erasing && <Erase person={person} leave={() => setErasing(false)} />}
     </details>
   );
