@@ -1,4 +1,5 @@
 import { gpx, tcx } from '@tmcw/togeojson';
+import type { Feature } from 'geojson';
 import { type Document, DOMParser, type Element, ParseError } from '@xmldom/xmldom';
 import { type OutingFigures, outingOf, say, type TrackPoint } from '@heathstep/core';
 import { badRequest } from '../http/problem.js';
@@ -85,7 +86,7 @@ interface Way {
 /** Each recorded way of a file; one that paused is one way. */
 function waysIn(document: Document, kind: 'gpx' | 'tcx'): Way[] {
   const { features } = kind === 'gpx' ? gpx(document) : tcx(document);
-  return features.flatMap(({ geometry, properties }): Way[] => {
+  return features.flatMap(({ geometry, properties }: Feature): Way[] => {
     const times = (properties?.['coordinateProperties'] as { times?: unknown } | undefined)?.times;
     if (geometry.type === 'LineString')
       return [{ places: geometry.coordinates, times: (times ?? []) as string[] }];
