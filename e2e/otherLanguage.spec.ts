@@ -42,12 +42,16 @@ function listen(page: Page, catalogue: ReadonlySet<string>): () => Promise<Reado
         if (AS_IT_IS.includes(key) || ('ladder' in value && value.ladder === 'own')) note(v, true);
         else noteContent(v);
   };
-  page.on('response', (response) => {
-    const path = new URL(response.url()).pathname;
-    if (!path.startsWith('/api/') || path.startsWith('/api/languages') || !response.ok()) return;
-    const told = response
-      .json()
-      .then((body: unknown) => (path === '/api/content' ? noteContent(body) : note(body, false)));
+  // Of what has come whole: an answer that the page gave up on is never there to be read.
+  page.on('requestfinished', (asked) => {
+    const path = new URL(asked.url()).pathname;
+    if (!path.startsWith('/api/') || path.startsWith('/api/languages')) return;
+    const told = asked.response().then(async (response) => {
+      if (response?.ok() !== true) return;
+      const body: unknown = await response.json();
+      if (path === '/api/content') noteContent(body);
+      else note(body, false);
+    });
     heard.push(told.catch(() => undefined));
   });
   return async () => {

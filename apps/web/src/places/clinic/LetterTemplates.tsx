@@ -36,11 +36,9 @@ export function LetterTemplates() {
           'A letter that is begun takes this text; what is in double braces is filled from the record. Letters that are begun already stay as they are.',
         )}
       </p>
-      <p className="mt-1 text-sm text-ink-2">
-        {say('May be filled:')}{' '}
-        <span className="font-mono" data-said-by-others="">
-          {LETTER_GAPS.map((g) => `{{${g}}}`).join(' ')}
-        </span>
+      <p className="mt-1 text-sm text-ink-2">{say('May be filled:')}</p>
+      <p className="font-mono text-sm text-ink-2" data-said-by-others="">
+        {LETTER_GAPS.map((g) => `{{${g}}}`).join(' ')}
       </p>
       {templates.data.map((t) => (
         <Template key={`${t.letter} ${String(t.version)}`} of={t} />
