@@ -123,6 +123,29 @@ test('people come as a table, line by line, and are taken back whole', async ({ 
   await expect(page.getByRole('link', { name: /Øre Lund/ })).toHaveCount(0);
 });
 
+test('what was measured before comes as a table, and is taken back whole', async ({ page }) => {
+  await signIn(page);
+  await turnTo(page, '/people?file=1');
+  await page.getByLabel(/Choose (the|another) file/).setInputFiles({
+    name: 'before.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'Person;When;Test;Side;Value;Unit\nilse venning;3.2.2020;lunge-distance;L;0.07;m\nIlse Venning;3.2.2020;SLHR;;9;\n',
+    ),
+  });
+  await page.getByRole('radio', { name: 'measurements' }).click();
+  await expect(page.getByText('Choose the column of: Day')).toBeVisible();
+  await page.getByLabel('Day', { exact: true }).selectOption('When');
+  await expect(page.getByText(/is of the left or the right/)).toBeVisible();
+  await expect(page.getByRole('cell', { name: /^Lunge.* left$/ })).toBeVisible();
+  await expectAccessible(page, 'measurements from a table');
+  await page.getByRole('button', { name: 'Take what is new: 1' }).dblclick();
+  await page.getByRole('button', { name: 'From a file' }).click();
+  await expect(page.getByText(/measurements: 1, taken/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take before.csv back' }).click();
+  await expect(page.getByText(/^taken back/)).toBeVisible();
+});
+
 test('a run from a watch counts as run beside the log; a broken file is refused with its line', async ({
   page,
 }) => {

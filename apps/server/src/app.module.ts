@@ -18,6 +18,7 @@ import { ErasureController } from './exchange/erasure.controller.js';
 import { ExchangeController } from './exchange/exchange.controller.js';
 import { FhirController } from './exchange/fhir.controller.js';
 import { Gathering } from './exchange/fhir/gather.js';
+import { MeasurementTableController } from './exchange/measurementTable.controller.js';
 import { MeasurementsController } from './exchange/measurements.controller.js';
 import { PeopleTableController } from './exchange/peopleTable.controller.js';
 import { ProgramsController } from './exchange/programs.controller.js';
@@ -102,6 +103,7 @@ const CONTROLLERS = [
   ProgramsController,
   PeopleTableController,
   MeasurementsController,
+  MeasurementTableController,
   FhirController,
 ];
 

@@ -91,6 +91,7 @@ export async function createApp(
   app.use('/api/visits/:id/photos', express.raw({ type: () => true, limit: PHOTO_LIMITS.bytes }));
   app.use('/api/episodes/:id/captures', express.raw({ type: () => true, limit: CAPTURE_LIMITS.bytes }));
   app.use('/api/people/:id/outings', express.raw({ type: () => true, limit: TRACK_BYTES }));
+  app.use('/api/exchange/measurements', express.raw({ type: () => true, limit: TABLE_BYTES }));
   app.use('/api/exchange/people', express.raw({ type: () => true, limit: TABLE_BYTES }));
   app.use('/api/exchange/fhir', express.json({ limit: BUNDLE_BYTES }));
   app.use(express.json({ limit: '1mb' }));

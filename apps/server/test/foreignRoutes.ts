@@ -22,7 +22,8 @@ export type Ids = Readonly<
     | 'outing'
     | 'merge'
     | 'erasure'
-    | 'table',
+    | 'table'
+    | 'measured',
     string
   >
 >;
@@ -35,6 +36,10 @@ export const routesOf = (ids: () => Ids): [string, (who: Caller) => Promise<{ st
   [
     'POST erasure',
     (who) => who.post(`/api/people/${ids().person}/erase`, { name: 'Bram Sedge', reason: 'not theirs' }),
+  ],
+  [
+    'POST undo of a table of measurements',
+    (who) => who.post(`/api/exchange/measurements/imports/${ids().measured}/undo`),
   ],
   ['POST undo of a table', (who) => who.post(`/api/exchange/people/imports/${ids().table}/undo`)],
   ['GET when it may be erased', (who) => who.get(`/api/people/${ids().person}/erasure`)],

@@ -44,6 +44,7 @@ describe('two clinics in one database', () => {
       event: randomUUID(),
       capture: await keepCapture(world, mine.episodeId),
       table: randomUUID(),
+      measured: randomUUID(),
       letter: randomUUID(),
       outing: randomUUID(),
       merge: randomUUID(),
@@ -63,6 +64,10 @@ describe('two clinics in one database', () => {
     await world.owner.query(
       "INSERT INTO people_import (id, clinic_id, file, people, author_id, at) VALUES ($1, $2, 'a.csv', '[]', $3, now())",
       [ids.table, world.clinics[0], ids.member],
+    );
+    await world.owner.query(
+      "INSERT INTO measurement_import (id, clinic_id, file, lines, author_id, at) VALUES ($1, $2, 'a.csv', 1, $3, now())",
+      [ids.measured, world.clinics[0], ids.member],
     );
     await own.post('/api/appointments', appointment(ids.appointment, ids.person)).expect(201);
     await own.post('/api/day/asides', aside(ids.aside, ids.person, ids.episode)).expect(201);

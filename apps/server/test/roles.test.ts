@@ -132,6 +132,11 @@ const FOR = {
     'POST /api/exchange/people/imports/:id/undo',
     'GET /api/exchange/people/people.csv',
     'GET /api/exchange/measurements/measurements.csv',
+    'POST /api/exchange/measurements/columns',
+    'POST /api/exchange/measurements/look',
+    'PUT /api/exchange/measurements/:table',
+    'GET /api/exchange/measurements/imports',
+    'POST /api/exchange/measurements/imports/:id/undo',
     'POST /api/exchange/fhir',
   ],
   lead: [

@@ -1,4 +1,10 @@
-import { DATE_ORDERS, type DateOrder, type TableLine } from '@heathstep/core';
+import {
+  DATE_ORDERS,
+  type DateOrder,
+  type MeasurementColumns,
+  type MeasurementLine,
+  type TableLine,
+} from '@heathstep/core';
 import { IsBoolean, IsIn, IsString, Length, Matches } from 'class-validator';
 import { MayBeLeftOut } from './validators.js';
 
@@ -145,5 +151,51 @@ export interface PeopleImportView {
   readonly by: string;
   readonly file: string;
   readonly people: number;
+  readonly undoneAt: string | null;
+}
+
+/** Which column of a table of measurements is what. */
+export class MeasurementTableQuery implements Readonly<Partial<Record<keyof MeasurementColumns, string>>> {
+  /** In which order dates are written. */
+  @IsIn(DATE_ORDERS, { message: 'must be dmy, mdy or ymd' })
+  order!: DateOrder;
+
+  @Matches(COLUMN, { message: COLUMN_WORDS }) @IsString({ message: COLUMN_WORDS }) person!: string;
+  @Matches(COLUMN, { message: COLUMN_WORDS }) @IsString({ message: COLUMN_WORDS }) day!: string;
+  @Matches(COLUMN, { message: COLUMN_WORDS }) @IsString({ message: COLUMN_WORDS }) measure!: string;
+  @Matches(COLUMN, { message: COLUMN_WORDS }) @IsString({ message: COLUMN_WORDS }) value!: string;
+  @MayBeLeftOut()
+  @Matches(COLUMN, { message: COLUMN_WORDS })
+  @IsString({ message: COLUMN_WORDS })
+  birthDate?: string;
+  @MayBeLeftOut()
+  @Matches(COLUMN, { message: COLUMN_WORDS })
+  @IsString({ message: COLUMN_WORDS })
+  complaint?: string;
+  @MayBeLeftOut()
+  @Matches(COLUMN, { message: COLUMN_WORDS })
+  @IsString({ message: COLUMN_WORDS })
+  side?: string;
+  @MayBeLeftOut()
+  @Matches(COLUMN, { message: COLUMN_WORDS })
+  @IsString({ message: COLUMN_WORDS })
+  unit?: string;
+}
+
+/** What a table of measurements would bring. */
+export interface MeasurementTableView {
+  readonly heads: readonly string[];
+  readonly counts: Readonly<Record<MeasurementLine['kind'], number>>;
+  /** The first lines, those that are wrong before all others. */
+  readonly lines: readonly MeasurementLine[];
+}
+
+/** A table of measurements that was taken. */
+export interface MeasurementImportView {
+  readonly id: string;
+  readonly at: string;
+  readonly by: string;
+  readonly file: string;
+  readonly lines: number;
   readonly undoneAt: string | null;
 }

@@ -169,6 +169,8 @@ export interface VisitView {
   readonly kind: 'first' | 'review';
   readonly number: number;
   readonly startedAt: string;
+  /** It came from a table: what was measured before the first visit here, and nothing else. */
+  readonly imported?: boolean;
   readonly signedAt: string | null;
   readonly signedBy: string | null;
   /** Number in the register of who signed; left out or null where it is not known. */

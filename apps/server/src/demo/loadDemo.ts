@@ -50,6 +50,7 @@ export async function removeDemo(source: DataSource): Promise<void> {
     'program_key',
     'erasure',
     'people_import',
+    'measurement_import',
     'appointment',
     'home_question',
     'set_aside',

@@ -76,6 +76,7 @@ interface VisitRow {
   readonly started_at: Date;
   readonly signed_at: Date | null;
   readonly signed_by: string | null;
+  readonly import_id: string | null;
   /** Of who signed. */
   readonly registration: string | null;
 }
@@ -89,7 +90,7 @@ export async function visitsOf(
   names: ReadonlyMap<string, string>,
 ): Promise<Map<string, VisitView[]>> {
   const visits = await tx.query<VisitRow[]>(
-    `SELECT v.id, v.episode_id, v.kind, v.started_at, v.signed_at, v.signed_by, u.registration
+    `SELECT v.id, v.episode_id, v.kind, v.started_at, v.signed_at, v.signed_by, v.import_id, u.registration
        FROM visit v LEFT JOIN app_user u ON u.id = v.signed_by
       WHERE v.episode_id = ANY($1) ORDER BY v.started_at`,
     [ids],
@@ -119,6 +120,7 @@ export async function visitsOf(
         kind: v.kind,
         number: i + 1,
         startedAt: v.started_at.toISOString(),
+        imported: v.import_id !== null,
         signedAt: v.signed_at?.toISOString() ?? null,
         signedBy: v.signed_by === null ? null : (names.get(v.signed_by) ?? null),
         registration: v.registration,

@@ -1,7 +1,8 @@
 import type { StageKey } from '@heathstep/core';
 import type { AppointmentState, ClinicDefaults, EventKind, Outcome } from '@heathstep/contracts';
+import { Audit, ContentReview } from './auditRow.js';
 import { Consent, PersonMerge } from './consent.js';
-import { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
+import { Erasure, KeptResource, MeasurementImport, PeopleImport, ProgramKey } from './exchange.js';
 import { LabCapture } from './labCapture.js';
 import { LetterRow, LetterTemplateRow } from './letters.js';
 import { OutingRow } from './outing.js';
@@ -85,6 +86,7 @@ export class StageSpanRow extends OfClinic {
 @Entity('visit')
 @Index('visit_of_clinic', ['clinicId', 'id'], { unique: true })
 @Index('visit_episode', ['clinicId', 'episodeId', 'startedAt'])
+@Index('visit_import', ['clinicId', 'importId'], { where: 'import_id IS NOT NULL' })
 export class Visit extends OfClinic {
   @PrimaryColumn(UUID) id!: string;
   @Column({ name: 'episode_id', ...UUID }) episodeId!: string;
@@ -92,6 +94,8 @@ export class Visit extends OfClinic {
   @Column({ name: 'started_at', ...TIME }) startedAt!: Date;
   @Column({ name: 'signed_at', type: 'timestamptz', nullable: true }) signedAt!: Date | null;
   @Column({ name: 'signed_by', type: 'uuid', nullable: true }) signedBy!: string | null;
+  /** Of the table of measurements it came from; null for one that was made here. */
+  @Column({ name: 'import_id', type: 'uuid', nullable: true }) importId!: string | null;
 }
 
 @Entity('visit_entry')
@@ -417,36 +421,9 @@ export class SetAside extends OfClinic {
   @Column(TIME) at!: Date;
 }
 
-@Entity('audit')
-@Index('audit_person', ['clinicId', 'personId', 'at'])
-@Index('audit_user', ['clinicId', 'userId', 'at'])
-@Index('audit_seq', ['clinicId', 'seq'], { unique: true })
-export class Audit extends OfClinic {
-  @PrimaryColumn(UUID) id!: string;
-  @Column(TIME) at!: Date;
-  /** `program`: by a key of the clinic; `user_id` is then who made the key. */
-  @Column(TEXT) actor!: 'user' | 'home' | 'program';
-  @Column({ name: 'user_id', type: 'uuid', nullable: true }) userId!: string | null;
-  @Column({ name: 'person_id', type: 'uuid', nullable: true }) personId!: string | null;
-  @Column(TEXT) action!: string;
-  @Column(TEXT) subject!: string;
-  /** People whom a list showed, by id; null where it is about one. */
-  @Column({ type: 'jsonb', nullable: true }) shown!: readonly string[] | null;
-  /** Order of writing; what is sealed is sealed by it. */
-  @Column({ type: 'bigint', generated: 'identity', generatedIdentity: 'ALWAYS' }) seq!: string;
-}
-
-@Entity('content_review')
-export class ContentReview {
-  @PrimaryColumn({ name: 'clinic_id', ...UUID }) clinicId!: string;
-  @PrimaryColumn(TEXT) item!: string;
-  @PrimaryColumn(INT) version!: number;
-  @Column(TEXT) reviewer!: string;
-  @Column({ name: 'reviewed_on', type: 'date' }) reviewedOn!: string;
-}
-
+export { Audit, ContentReview } from './auditRow.js';
 export { Consent, PersonMerge } from './consent.js';
-export { Erasure, KeptResource, PeopleImport, ProgramKey } from './exchange.js';
+export { Erasure, KeptResource, MeasurementImport, PeopleImport, ProgramKey } from './exchange.js';
 export { LetterRow, LetterTemplateRow } from './letters.js';
 export { OutingRow } from './outing.js';
 export { AccountLink, AppUser, UserSession } from './staff.js';
@@ -490,6 +467,7 @@ export const ENTITIES = [
   ProgramKey,
   Erasure,
   PeopleImport,
+  MeasurementImport,
   LetterRow,
   LetterTemplateRow,
   OutingRow,

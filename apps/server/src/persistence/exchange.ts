@@ -54,3 +54,16 @@ export class PeopleImport {
   @Column({ type: 'timestamptz' }) at!: Date;
   @Column({ name: 'undone_at', type: 'timestamptz', nullable: true }) undoneAt!: Date | null;
 }
+
+/** A table of measurements that was taken; the visits it made name it. */
+@Entity('measurement_import')
+@Index('measurement_import_clinic', ['clinicId', 'at'])
+export class MeasurementImport {
+  @Column({ name: 'clinic_id', type: 'uuid' }) clinicId!: string;
+  @PrimaryColumn({ type: 'uuid' }) id!: string;
+  @Column({ type: 'text' }) file!: string;
+  @Column({ type: 'integer' }) lines!: number;
+  @Column({ name: 'author_id', type: 'uuid' }) authorId!: string;
+  @Column({ type: 'timestamptz' }) at!: Date;
+  @Column({ name: 'undone_at', type: 'timestamptz', nullable: true }) undoneAt!: Date | null;
+}

@@ -18,6 +18,7 @@ import { Protocols1764500000000 } from './migrations/protocols.js';
 import { Questions1766200000000 } from './migrations/questions.js';
 import { ClinicDefaults1767300000000 } from './migrations/clinicDefaults.js';
 import { CameBack1766300000000 } from './migrations/cameBack.js';
+import { MeasurementTables1767500000000 } from './migrations/measurementTables.js';
 import { Letters1767100000000 } from './migrations/letters.js';
 import { LabCaptures1766500000000 } from './migrations/labCaptures.js';
 import { Consents1767400000000 } from './migrations/consents.js';
@@ -69,6 +70,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     Outings1767200000000,
     ClinicDefaults1767300000000,
     Consents1767400000000,
+    MeasurementTables1767500000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

@@ -68,7 +68,8 @@ export class VisitsController {
         id: body.id,
         clinicId: me.clinicId,
         episodeId,
-        kind: visits.length === 0 ? 'first' : 'review',
+        // What came from a table was no visit: nobody asked anything.
+        kind: visits.every((v) => v.imported) ? 'first' : 'review',
         startedAt: this.clock.now(),
         signedAt: null,
         signedBy: null,

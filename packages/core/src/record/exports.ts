@@ -18,3 +18,15 @@ export {
   shiftedDay,
   SMALLEST_GROUP,
 } from './research.js';
+export {
+  guessMeasurementColumns,
+  MEASUREMENT_FIELD_WORDS,
+  MEASUREMENT_FIELDS,
+  type MeasuredPerson,
+  type MeasurementColumns,
+  type MeasurementField,
+  type MeasurementLine,
+  NEEDED_FIELDS,
+  readMeasurements,
+} from './measurementTable.js';
+export { factorTo } from './units.js';

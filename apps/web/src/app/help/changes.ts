@@ -20,7 +20,9 @@ export const CHANGES: readonly News[] = [
       say(
         'People come from a table (CSV), looked at line by line, and are taken back whole: People, From a file.',
       ),
-      say('Every measurement goes out as a table, for research without names: People, From a file.'),
+      say(
+        'Every measurement goes out as a table, for research without names; what was measured before comes as one: People, From a file.',
+      ),
       say('Leads erase a record after its term, and give other programs a key to read by: in Clinic.'),
       say(
         'Letters of a complaint: begun from the clinic’s text, written beside what the record shows, kept as they went out.',

@@ -5,6 +5,8 @@ import { Link, useNavigate } from 'react-router';
 import { type BroughtKind, type BroughtView, BUNDLE_BYTES } from '@heathstep/contracts';
 import { sendFile } from '../../api/client.js';
 import { fullDay } from '../../parts/dates.js';
+import { RadioRow } from '../../parts/RadioRow.js';
+import { FromMeasurements } from './FromMeasurements.js';
 import { FromTable } from './FromTable.js';
 import { Wrong } from './Wrong.js';
 
@@ -96,7 +98,7 @@ export function FromFile({ close }: { close: () => void }) {
       <h2>{say('From a file')}</h2>
       <p className="mt-1 max-w-2xl text-ink-2">
         {say(
-          'One person’s whole record as a Bundle of FHIR R4 in JSON, or people as a table in CSV, their columns named in the first line. It is looked at first, and nothing is taken before you say so.',
+          'One person’s whole record as a Bundle of FHIR R4 in JSON, or people or measurements as a table in CSV, their columns named in the first line. It is looked at first, and nothing is taken before you say so.',
         )}
       </p>
       <label className="action-quiet mt-3 inline-flex min-h-11 cursor-pointer items-center focus-within:outline-2 focus-within:outline-heather">
@@ -114,11 +116,40 @@ export function FromFile({ close }: { close: () => void }) {
         </p>
       )}
       {file !== null && isTable(file) ? (
-        <FromTable key={keyOf(file)} file={file} close={close} />
+        <Table key={keyOf(file)} file={file} close={close} />
       ) : (
         <FromRecord key={keyOf(file)} file={file} close={close} />
       )}
     </section>
+  );
+}
+
+const HOLDS = [
+  { value: 'people', word: say('people') },
+  { value: 'measurements', word: say('measurements') },
+] as const;
+
+/** A table: what it holds is said first. */
+function Table({ file, close }: { file: File; close: () => void }) {
+  const [holds, setHolds] = useState<'people' | 'measurements'>('people');
+  return (
+    <>
+      <RadioRow
+        label={say('The table holds')}
+        className="mt-3 flex gap-3"
+        value={holds}
+        options={HOLDS}
+        onChange={setHolds}
+        itemClass={(_, on) =>
+          `min-h-11 rounded-lg border-2 px-4 font-semibold ${on ? 'border-heather bg-heather-wash text-heather-deep' : 'border-line hover:border-heather'}`
+        }
+      />
+      {holds === 'people' ? (
+        <FromTable file={file} close={close} />
+      ) : (
+        <FromMeasurements file={file} close={close} />
+      )}
+    </>
   );
 }
 

@@ -16,13 +16,9 @@ import { useSession } from '../../api/queries.js';
 import { fullDay, momentText } from '../../parts/dates.js';
 import { SelectField } from '../../parts/fields.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
+import { TakenMeasurements } from './FromMeasurements.js';
+import { AS_IT_IS, ORDER_WORDS } from './tables.js';
 import { Wrong } from './Wrong.js';
-
-const ORDER_WORDS: Readonly<Record<DateOrder, string>> = {
-  dmy: say('day, month, year'),
-  mdy: say('month, day, year'),
-  ymd: say('year, month, day'),
-};
 
 const KIND_WORDS: Readonly<Record<TableLine['kind'], string>> = {
   new: say('new'),
@@ -31,8 +27,6 @@ const KIND_WORDS: Readonly<Record<TableLine['kind'], string>> = {
   wrong: say('left out'),
 };
 
-/** As it is, whatever it says it is. */
-const AS_IT_IS = 'application/octet-stream';
 const importsKey = ['people-imports'] as const;
 
 interface Choice {
@@ -295,6 +289,7 @@ export function TakenTables() {
       <p role="alert" className="text-ease-deep">
         {undo.error?.message ?? ''}
       </p>
+      <TakenMeasurements />
     </section>
   );
 }
