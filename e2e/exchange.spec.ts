@@ -140,6 +140,7 @@ test('what was measured before comes as a table, and is taken back whole', async
   await expect(page.getByRole('cell', { name: /^Lunge.* left$/ })).toBeVisible();
   await expectAccessible(page, 'measurements from a table');
   await page.getByRole('button', { name: 'Take what is new: 1' }).dblclick();
+  await expect(page.getByRole('radio', { name: 'measurements' })).toBeHidden();
   await page.getByRole('button', { name: 'From a file' }).click();
   await expect(page.getByText(/measurements: 1, taken/)).toBeVisible();
   await page.getByRole('button', { name: 'Take before.csv back' }).click();

@@ -174,9 +174,9 @@ export function FromMeasurements({ file, close }: { file: File; close: () => voi
         type: AS_IT_IS,
         name: file.name,
       }),
-    onSuccess: async () => {
-      await client.invalidateQueries();
+    onSuccess: () => {
       close();
+      void client.invalidateQueries();
     },
     onSettled: () => {
       sending.current = false;
