@@ -93,18 +93,7 @@ function OnPaper({ live }: { live: LiveVisit }) {
       )}
       <Amendments list={visit.amendments} content={live.content} />
       <footer className="mt-4 flex items-end justify-between border-t-2 border-ink pt-2">
-        <p className="font-semibold">
-          {visit.signedAt === null
-            ? say('Not signed: a draft, not a record.')
-            : say('Signed by {{signedBy}}{{words}}, {{signedAt}}', {
-                signedBy: visit.signedBy ?? '',
-                words:
-                  visit.registration == null
-                    ? ''
-                    : say(', registration {{registration}}', { registration: visit.registration }),
-                signedAt: fullDay(visit.signedAt),
-              })}
-        </p>
+        <p className="font-semibold">{signedWords(visit)}</p>
         <p className="w-64 border-b border-ink pt-8 text-right text-sm">{say('Signature')}</p>
       </footer>
     </article>
@@ -134,4 +123,22 @@ function Part({ title, lines }: { title: string; lines: readonly Line[] }) {
       </dl>
     </Titled>
   );
+}
+
+/** Who answers for it, and since when. */
+function signedWords(visit: LiveVisit['visit']): string {
+  if (visit.signedAt === null) return say('Not signed: a draft, not a record.');
+  if (visit.imported === true)
+    return say(
+      'From a table of earlier measurements, taken by {{signedBy}} on {{signedAt}}. Nobody was seen or asked.',
+      { signedBy: visit.signedBy ?? '', signedAt: fullDay(visit.signedAt) },
+    );
+  return say('Signed by {{signedBy}}{{words}}, {{signedAt}}', {
+    signedBy: visit.signedBy ?? '',
+    words:
+      visit.registration == null
+        ? ''
+        : say(', registration {{registration}}', { registration: visit.registration }),
+    signedAt: fullDay(visit.signedAt),
+  });
 }
