@@ -114,9 +114,15 @@ try {
   await place('Course');
   await page.locator('figure svg').first().waitFor();
   await shot('course');
-  await page.emulateMedia({ colorScheme: 'dark' });
-  await shot('course-by-night');
-  await page.emulateMedia({ colorScheme: 'light' });
+  await place('Letters');
+  await page.getByRole('button', { name: 'How it goes' }).click();
+  await page.getByLabel('To', { exact: true }).fill('Dr Ada Quill\nMill Lane Surgery\nThornmoor');
+  await page.getByText('Saved', { exact: true }).waitFor();
+  await page.getByText('Measured from first to last').waitFor();
+  await shot('letter');
+  await page.goBack();
+  await place('Course');
+  await page.locator('figure svg').first().waitFor();
   await page.getByRole('button', { name: 'Show the working' }).click();
   await shot('why');
   await page.keyboard.press('Escape');
