@@ -23,6 +23,7 @@ import { MeasurementsController } from './exchange/measurements.controller.js';
 import { PeopleTableController } from './exchange/peopleTable.controller.js';
 import { ProgramsController } from './exchange/programs.controller.js';
 import { Content, ContentController, LanguageController } from './content/content.controller.js';
+import { ContentListsController } from './content/lists.controller.js';
 import { CourseController } from './course/course.controller.js';
 import { EventsController } from './course/events.controller.js';
 import { AppointmentsController } from './day/appointments.controller.js';
@@ -71,6 +72,7 @@ const CONTROLLERS = [
   StaffController,
   AuditController,
   ContentController,
+  ContentListsController,
   LanguageController,
   DayController,
   AsidesController,

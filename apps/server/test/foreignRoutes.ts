@@ -201,6 +201,7 @@ export const routesOf = (ids: () => Ids): [string, (who: Caller) => Promise<{ st
   ['GET brings', (who) => who.get(`/api/plans/${ids().plan}/brings`)],
   ['POST if', (who) => who.post(`/api/plans/${ids().plan}/if`, { schools: {} })],
   ['POST give', (who) => who.post(`/api/plans/${ids().plan}/give`, { version: 1 })],
+  ['GET log', (who) => who.get(`/api/episodes/${ids().episode}/log.csv`)],
   ['GET course', (who) => who.get(`/api/episodes/${ids().episode}/course`)],
   [
     'POST decision',

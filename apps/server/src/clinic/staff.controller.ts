@@ -5,6 +5,7 @@ import { IsNull, Like, MoreThan, Not } from 'typeorm';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
 import { endSecondStep } from '../auth/secondStep.js';
 import { Clock } from '../clock.js';
+import { AsTable, tableOf } from '../http/asTable.js';
 import { badRequest, notFound, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, oneAtATime, type Tx } from '../persistence/db.js';
@@ -63,6 +64,19 @@ export class StaffController {
         tx,
         await tx.find(AppUser, { where: { email: OF_HERE }, order: { name: 'ASC', id: 'ASC' } }),
       ),
+    );
+  }
+
+  @Get('staff.csv')
+  @AsTable('staff')
+  async table(@Me() me: SignedIn): Promise<string> {
+    const staff = await this.list(me);
+    await this.db.inClinic(me.clinicId, (tx) =>
+      audit(tx, me, { action: 'export', subject: 'account', personId: null }),
+    );
+    return tableOf(
+      ['name', 'e-mail', 'role', 'registration', 'state', 'second step', 'last signed in'],
+      staff.map((m) => [m.name, m.email, m.role, m.registration, m.state, m.secondStep, m.lastSignIn]),
     );
   }
 

@@ -1,7 +1,7 @@
 import { Body, Controller, Get, HttpCode, Param, Post } from '@nestjs/common';
 import { randomUUID } from 'node:crypto';
 import { type CourseView, type DecidedOn, DecisionBody, type DecisionView } from '@heathstep/contracts';
-import { type ReviewResult, type Stage, type StageKey, tooEarlyEach, say } from '@heathstep/core';
+import { type ReviewResult, type Stage, type StageKey, ranOn, tooEarlyEach, say } from '@heathstep/core';
 import { painSchoolOn } from '../clinic/defaults.js';
 import { Clock } from '../clock.js';
 import { Me, Roles, type SignedIn } from '../auth/auth.js';
@@ -10,6 +10,7 @@ import { type Assessed, Assessment } from '../episodes/assessment.js';
 import { refuseClosed } from '../episodes/ending.js';
 import { EpisodeReader } from '../episodes/reader.js';
 import type { EpisodeRecord } from '../episodes/record.js';
+import { AsTable, tableOf } from '../http/asTable.js';
 import { badRequest, conflict, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, type Tx } from '../persistence/db.js';
@@ -51,6 +52,34 @@ export class CourseController {
       const view = this.shown.get(record) ?? (await this.view(tx, record));
       this.shown.set(record, view);
       return view;
+    });
+  }
+
+  /** What was done day by day and how it was taken, as a table. */
+  @Get('log.csv')
+  @AsTable('log')
+  table(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<string> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const record = await this.reader.shown(tx, id);
+      await audit(tx, me, { action: 'export', subject: 'course', personId: record.row.personId });
+      const { sessions, mornings, recorded } = await this.view(tx, record);
+      const byDay = new Map(sessions.map((s) => [s.day, s]));
+      const pain = new Map(mornings.map((m) => [m.day, m.pain]));
+      const days = [...new Set([...byDay.keys(), ...pain.keys(), ...recorded.map((r) => r.day)])].toSorted();
+      return tableOf(
+        ['day', 'morning pain', 'taken', 'minutes under tension', 'landings', 'minutes of running'],
+        days.map((day) => {
+          const s = byDay.get(day);
+          return [
+            day,
+            pain.get(day),
+            s?.state,
+            s?.tensionMinutes.toFixed(1),
+            s?.contacts,
+            ranOn(day, s?.runMinutes ?? 0, recorded).toFixed(1),
+          ];
+        }),
+      );
     });
   }
 

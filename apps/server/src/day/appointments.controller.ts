@@ -3,6 +3,7 @@ import { AppointmentBody, AppointmentPatch, type AppointmentView } from '@heaths
 import { addDays, daysBetween, localDay, say } from '@heathstep/core';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
+import { AsTable, tableOf } from '../http/asTable.js';
 import { badRequest, conflict, notFound } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, auditList, Db, type Tx } from '../persistence/db.js';
@@ -64,6 +65,24 @@ export class AppointmentsController {
       const today = await this.today(tx, me);
       await audit(tx, me, { action: 'read', subject: 'appointments', personId: id });
       return plannedFor(tx, id, today);
+    });
+  }
+
+  @Get('appointments/visits.csv')
+  @AsTable('visits')
+  table(@Me() me: SignedIn): Promise<string> {
+    return this.db.inClinic(me.clinicId, async (tx) => {
+      const today = await this.today(tx, me);
+      const list = await appointmentsBetween(tx, addDays(today, -PAST_DAYS), addDays(today, AHEAD_DAYS));
+      await auditList(tx, me, {
+        action: 'export',
+        subject: 'appointments',
+        shown: list.map((a) => a.personId),
+      });
+      return tableOf(
+        ['day', 'time', 'minutes', 'person', 'state', 'note'],
+        list.map((a) => [a.day, a.time, a.minutes, a.name, a.state, a.note]),
+      );
     });
   }
 

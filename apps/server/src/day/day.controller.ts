@@ -22,10 +22,11 @@ import { type OpenQuestion, openQuestions } from '../questions/questions.js';
 import { besideOf, NOTHING_BESIDE } from './beside.js';
 import { ofReview, slipping, type Told, upkeepOver } from './ofReview.js';
 import { slipIn } from './slips.js';
+import { AsTable, tableOf } from '../http/asTable.js';
 import { languageNow } from '../http/speaking.js';
 import { keepNewest } from '../keepNewest.js';
 import { daySignatures } from '../episodes/signatures.js';
-import { auditList, Db, type Tx } from '../persistence/db.js';
+import { audit, auditList, Db, type Tx } from '../persistence/db.js';
 import { Clinic, EpisodeRow, Person, SetAside } from '../persistence/entities.js';
 
 /** All but a stop, a block and a referral. */
@@ -191,6 +192,37 @@ export class DayController implements OnModuleDestroy {
       await auditList(tx, me, { action: 'read', subject: 'day', shown });
       return { today, items, pending: pending.size, appointments };
     });
+  }
+
+  /** The same as a table, of everyone: what is still being worked out is waited for. */
+  @Get('day.csv')
+  @AsTable('day')
+  async table(@Me() me: SignedIn): Promise<string> {
+    let view = await this.day(me);
+    while (view.pending > 0) {
+      await this.working.get(inLanguage(me.clinicId));
+      view = await this.day(me);
+    }
+    await this.db.inClinic(me.clinicId, (tx) =>
+      audit(tx, me, {
+        action: 'export',
+        subject: 'day',
+        personId: null,
+        shown: view.items.map((i) => i.personId),
+      }),
+    );
+    return tableOf(
+      ['person', 'complaint', 'side', 'stage', 'what', 'why', 'detail'],
+      view.items.map((i) => [
+        i.name,
+        i.complaint?.condition,
+        i.complaint?.affected,
+        i.stageName,
+        i.kind,
+        i.headline,
+        i.detail,
+      ]),
+    );
   }
 
   /** People whose row hangs on something that changed, those first who were pressing before. */

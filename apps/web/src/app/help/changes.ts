@@ -28,6 +28,7 @@ export const CHANGES: readonly News[] = [
         'Letters of a complaint: begun from the clinic’s text, written beside what the record shows, kept as they went out.',
       ),
       say('A run or a walk from a watch (GPX, TCX) counts as done, on Course.'),
+      say('Lists go out as tables: the day, planned visits, a log, staff, measures, exercises.'),
       say('Consent with each person; a no stands above their places until there is a yes.'),
       say('Leads bring two records of one person together, and take them apart again: The whole record.'),
       say(

@@ -2,6 +2,7 @@ import { say } from '@heathstep/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { AccountLinkView, MemberView } from '@heathstep/contracts';
+import { TableLink } from '../../parts/TableLink.js';
 import { request } from '../../api/client.js';
 import { Failed, Loading } from '../../parts/Waiting.js';
 import { AddMember } from './AddMember.js';
@@ -40,10 +41,11 @@ export function Staff({ me }: { me: string }) {
           }}
         />
       ) : (
-        <button type="button" className="action" onClick={() => setAdding(true)}>
+        <button type="button" className="action mr-6" onClick={() => setAdding(true)}>
           {say('Add someone')}
         </button>
       )}
+      <TableLink href="/api/clinic/staff/staff.csv">{say('As a table')}</TableLink>
       {told !== null && <LinkTold {...told} close={() => setTold(null)} />}
       <ul className="mt-4">
         {here.map((m) => (

@@ -1,6 +1,7 @@
 import { memo, useMemo, useState } from 'react';
 import { type PainSchool, say } from '@heathstep/core';
 import type { CourseView, EventView } from '@heathstep/contracts';
+import { TableLink } from '../../parts/TableLink.js';
 import { ChoiceBlank } from '../../parts/Blank.js';
 import { eventText } from '../../parts/Events.js';
 import { SessionStrip } from '../../parts/SessionStrip.js';
@@ -42,6 +43,11 @@ export function LoadAndPain({
       </h2>
       <Done done={course.done} />
       <Strip course={course} school={school} count={Number(length)} events={marks} />
+      <p className="text-sm">
+        <TableLink href={`/api/episodes/${course.episode.id}/log.csv`}>
+          {say('All of it as a table (CSV)')}
+        </TableLink>
+      </p>
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { daysBetween, say } from '@heathstep/core';
 import { Link } from 'react-router';
 import type { DayItem } from '@heathstep/contracts';
+import { TableLink } from '../../parts/TableLink.js';
 import { useContent, useDay, useSession } from '../../api/queries.js';
 import { useFirstThenAll } from '../../parts/useFirstThenAll.js';
 import { complaintName } from '../../parts/complaints.js';
@@ -40,9 +41,12 @@ export function Day() {
     <main className="mx-auto w-full max-w-5xl px-4 py-6 sm:px-8 sm:py-8">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <p className="text-ink-2">{longDay(day.data.today)}</p>
-        <Link to="/people?add=1" className="inline-flex min-h-11 items-center text-action hover:underline">
-          {say('Add a person')}
-        </Link>
+        <span className="flex flex-wrap gap-x-6">
+          <TableLink href="/api/day/day.csv">{say('The day as a table')}</TableLink>
+          <Link to="/people?add=1" className="inline-flex min-h-11 items-center text-action hover:underline">
+            {say('Add a person')}
+          </Link>
+        </span>
       </div>
       <h1 className="mt-1">
         {pressing.length === 0

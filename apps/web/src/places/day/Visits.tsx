@@ -1,4 +1,5 @@
 import { addDays, say } from '@heathstep/core';
+import { TableLink } from '../../parts/TableLink.js';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
@@ -84,6 +85,7 @@ export function Visits({
         >
           {say('To a calendar')}
         </a>
+        <TableLink href="/api/appointments/visits.csv">{say('As a table')}</TableLink>
       </div>
       <List list={list} items={items} none={say('No visits are planned for today.')} changed={changed} />
       <Ahead today={today} items={items} changed={changed} />

@@ -1,3 +1,4 @@
+import { TableLink } from '../../parts/TableLink.js';
 import { SearchField } from '../../parts/fields.js';
 import { Star } from 'lucide-react';
 import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
@@ -119,6 +120,7 @@ function LibraryHead() {
   return (
     <div className="flex flex-wrap items-baseline gap-x-6">
       <h1 className="flex-1">{say('Exercises')}</h1>
+      <TableLink href="/api/content/exercises.csv">{say('As a table')}</TableLink>
       <Link to="/library/new" className="text-action min-h-11 content-center">
         {say('Add our own')}
       </Link>

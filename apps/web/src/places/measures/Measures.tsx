@@ -1,6 +1,7 @@
 import { say } from '@heathstep/core';
 import { X } from 'lucide-react';
 import { useSearchParams } from 'react-router';
+import { TableLink } from '../../parts/TableLink.js';
 import { SearchField } from '../../parts/fields.js';
 import { RadioRow } from '../../parts/RadioRow.js';
 import { useMemo, useState } from 'react';
@@ -48,6 +49,7 @@ function Whole({ content }: { content: ClinicContent }) {
       <section className="min-w-0 px-4 py-5 sm:px-6">
         <div className="flex flex-wrap items-end gap-5">
           <h1 className="flex-1">{say('Measures')}</h1>
+          <TableLink href="/api/content/measures.csv">{say('As a table')}</TableLink>
           {mayAdd && (
             <button type="button" className="action-quiet" onClick={() => setEditing('new')}>
               {say('Add one of our own')}
