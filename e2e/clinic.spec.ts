@@ -283,3 +283,42 @@ test('a lead decides what holds for all; a visit outside the hours says so', asy
   await dialog.getByLabel('Time').fill('08:30');
   await expect(dialog.getByText('Outside the hours')).toBeHidden();
 });
+
+test('a device that knows its owner is added, and signs in without a password', async ({ page }) => {
+  const device = await page.context().newCDPSession(page);
+  await device.send('WebAuthn.enable');
+  await device.send('WebAuthn.addVirtualAuthenticator', {
+    options: {
+      protocol: 'ctap2',
+      transport: 'internal',
+      hasResidentKey: true,
+      hasUserVerification: true,
+      isUserVerified: true,
+      automaticPresenceSimulation: true,
+    },
+  });
+  // A passkey belongs to an address with a name.
+  const named = (path: string) => url(path).replace('127.0.0.1', 'localhost');
+  await page.goto(named('/sign-in'));
+  await page.getByLabel('E-mail').fill('wren.atley@heathstep.example');
+  await page.getByLabel('Password').fill(process.env['E2E_PASSWORD'] ?? '');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.getByRole('button', { name: /account/ }).click();
+  await page.getByRole('menuitem', { name: 'Account and devices' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByText('Passkeys: none').click();
+  const form = dialog.locator('form').filter({ has: page.getByLabel('Name of the device') });
+  await form.getByLabel('Name of the device').fill('Tablet at the bench');
+  await form.getByLabel('Password').fill('not it');
+  await form.getByRole('button', { name: 'Add this device' }).click();
+  await expect(form.getByText('This is not the password you have')).toBeVisible();
+  await form.getByLabel('Password').fill(process.env['E2E_PASSWORD'] ?? '');
+  await form.getByRole('button', { name: 'Add this device' }).click();
+  await expect(dialog.getByText('Passkeys: 1')).toBeVisible();
+  await expectAccessible(page, 'Passkeys');
+  await dialog.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: /account/ }).click();
+  await page.getByRole('menuitem', { name: 'Sign out' }).click();
+  await page.getByRole('button', { name: 'With a passkey' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/look/);
+});

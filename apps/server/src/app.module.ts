@@ -8,6 +8,9 @@ import { AuditController } from './audit/audit.controller.js';
 import { Sealing } from './audit/sealing.js';
 import { AuthGuard } from './auth/auth.js';
 import { OwnAccountController } from './auth/ownAccount.controller.js';
+import { ByPassword } from './auth/byPassword.js';
+import { PasskeysController } from './auth/passkeys.controller.js';
+import { Sessions } from './auth/sessions.js';
 import { SessionController } from './auth/session.controller.js';
 import type { Config } from './config.js';
 import { CalendarController } from './calendar/calendar.controller.js';
@@ -67,6 +70,7 @@ const CONTROLLERS = [
   HealthController,
   SessionController,
   OwnAccountController,
+  PasskeysController,
   AccountLinksController,
   ClinicController,
   StaffController,
@@ -154,6 +158,8 @@ export class AppModule {
         EpisodeReader,
         Assessment,
         Printer,
+        Sessions,
+        ByPassword,
         LetterPages,
         Gathering,
         PlanDrafts,

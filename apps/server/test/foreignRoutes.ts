@@ -23,6 +23,7 @@ export type Ids = Readonly<
     | 'merge'
     | 'erasure'
     | 'table'
+    | 'passkey'
     | 'measured',
     string
   >
@@ -196,6 +197,7 @@ export const routesOf = (ids: () => Ids): [string, (who: Caller) => Promise<{ st
   ['PATCH member', (who) => who.patch(`/api/clinic/staff/${ids().member}`, { role: 'lead' })],
   ['DELETE sessions of a member', (who) => who.del(`/api/clinic/staff/${ids().member}/sessions`)],
   ['DELETE second step of a member', (who) => who.del(`/api/clinic/staff/${ids().member}/second-step`)],
+  ['DELETE passkey', (who) => who.del(`/api/session/passkeys/${ids().passkey}`)],
   ['DELETE device', (who) => who.del(`/api/session/devices/${ids().device}`)],
   ['PUT routine', (who) => who.put(`/api/library/routines/${ids().routine}`, { retired: true })],
   ['GET brings', (who) => who.get(`/api/plans/${ids().plan}/brings`)],

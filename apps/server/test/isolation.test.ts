@@ -44,6 +44,7 @@ describe('two clinics in one database', () => {
       event: randomUUID(),
       capture: await keepCapture(world, mine.episodeId),
       table: randomUUID(),
+      passkey: randomUUID(),
       measured: randomUUID(),
       letter: randomUUID(),
       outing: randomUUID(),
@@ -68,6 +69,11 @@ describe('two clinics in one database', () => {
     await world.owner.query(
       "INSERT INTO measurement_import (id, clinic_id, file, lines, author_id, at) VALUES ($1, $2, 'a.csv', 1, $3, now())",
       [ids.measured, world.clinics[0], ids.member],
+    );
+    await world.owner.query(
+      `INSERT INTO passkey (id, clinic_id, user_id, credential, public_key, counter, transports, name, created_at)
+       VALUES ($1, $2, $3, 'c', 'k', 0, '[]', 'phone', now())`,
+      [ids.passkey, world.clinics[0], ids.member],
     );
     await own.post('/api/appointments', appointment(ids.appointment, ids.person)).expect(201);
     await own.post('/api/day/asides', aside(ids.aside, ids.person, ids.episode)).expect(201);

@@ -102,6 +102,14 @@ export {
   type ConsentWay,
   standingConsent,
 } from './consent.js';
+export {
+  MOST_PASSKEYS,
+  PasskeyBody,
+  type PasskeyChallenge,
+  PasskeyOptionsBody,
+  PasskeySignInBody,
+  type PasskeyView,
+} from './passkey.js';
 export { MergeBody, type MergeView } from './merge.js';
 export {
   type ClinicDefaults,

@@ -1,6 +1,5 @@
 import { say } from '@heathstep/core';
 import { Body, Controller, HttpCode, Post, Req } from '@nestjs/common';
-import { verify } from '@node-rs/argon2';
 import type { Request } from 'express';
 import {
   ByPasswordBody,
@@ -13,54 +12,27 @@ import { Not } from 'typeorm';
 import { defaultsOf } from '../clinic/defaults.js';
 import { hashOf } from '../clinic/passwords.js';
 import { Clock } from '../clock.js';
-import { badRequest, ProblemError, refusedNow } from '../http/problem.js';
-import { audit, Db, type Tx } from '../persistence/db.js';
+import { badRequest, refusedNow } from '../http/problem.js';
+import { audit, Db } from '../persistence/db.js';
 import { AppUser, Clinic, UserSession } from '../persistence/entities.js';
+import { ByPassword } from './byPassword.js';
 import { BeforeSecondStep, cookie, Me, SESSION_COOKIE, type SignedIn } from './auth.js';
 import { hashToken } from './secrets.js';
 import { endSecondStep, newRecoveryCodes, newSecret, stepOf, uriOf } from './secondStep.js';
-import { SignInLimits } from './signInLimits.js';
 
 @BeforeSecondStep()
 @Controller('api/session')
 export class OwnAccountController {
-  private readonly limits: SignInLimits;
-
   constructor(
     private readonly db: Db,
+    private readonly byPassword: ByPassword,
     private readonly clock: Clock,
-  ) {
-    this.limits = new SignInLimits(() => clock.now().getTime());
-  }
-
-  /** Does something that only who knows the password may do; wrong tries wait longer each time. */
-  private async byPassword<T>(
-    me: SignedIn,
-    { current }: ByPasswordBody,
-    request: Request,
-    work: (tx: Tx, user: AppUser) => Promise<T>,
-  ): Promise<T> {
-    const names = { accountHere: me.userId, account: me.userId, address: request.ip ?? '' };
-    const seconds = this.limits.waitSeconds(names);
-    if (seconds > 0)
-      throw new ProblemError(429, say('Too many tries'), {
-        detail: say('Wait {{value}}, then try again', { value: say('{{seconds}} seconds', { seconds }) }),
-      });
-    return this.db.inClinic(me.clinicId, async (tx) => {
-      const user = await tx.findOneByOrFail(AppUser, { id: me.userId });
-      if (user.passwordHash === null || !(await verify(user.passwordHash, current))) {
-        this.limits.wrong(names);
-        throw badRequest([{ pointer: '/current', detail: say('This is not the password you have') }]);
-      }
-      this.limits.right(names);
-      return work(tx, user);
-    });
-  }
+  ) {}
 
   @HttpCode(204)
   @Post('password')
   change(@Me() me: SignedIn, @Body() body: OwnPasswordBody, @Req() request: Request): Promise<void> {
-    return this.byPassword(me, body, request, async (tx, user) => {
+    return this.byPassword.run(me, body, request, async (tx, user) => {
       const clinic = await tx.findOneByOrFail(Clinic, { id: me.clinicId });
       const passwordHash = await hashOf(body.password, [user.name, user.email, clinic.name]);
       await tx.update(AppUser, { id: me.userId }, { passwordHash });
@@ -74,7 +46,7 @@ export class OwnAccountController {
   @HttpCode(201)
   @Post('second-step')
   begin(@Me() me: SignedIn, @Body() body: ByPasswordBody, @Req() request: Request): Promise<SecondStepView> {
-    return this.byPassword(me, body, request, async (tx, user) => {
+    return this.byPassword.run(me, body, request, async (tx, user) => {
       if (user.totpSecret !== null) throw refusedNow(say('There is a second step already. End it first'));
       const secret = newSecret();
       await tx.update(AppUser, { id: me.userId }, { totpPending: secret });
@@ -109,7 +81,7 @@ export class OwnAccountController {
   @HttpCode(204)
   @Post('second-step/end')
   end(@Me() me: SignedIn, @Body() body: ByPasswordBody, @Req() request: Request): Promise<void> {
-    return this.byPassword(me, body, request, async (tx) => {
+    return this.byPassword.run(me, body, request, async (tx) => {
       const clinic = await tx.findOneByOrFail(Clinic, { id: me.clinicId });
       if (defaultsOf(clinic).secondStep) throw refusedNow(say('Your clinic asks everyone for a second step'));
       await endSecondStep(tx, me.userId);

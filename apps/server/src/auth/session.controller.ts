@@ -1,24 +1,19 @@
 import { say } from '@heathstep/core';
-import { randomUUID } from 'node:crypto';
 import { Body, Controller, Delete, Get, HttpCode, Param, Patch, Post, Req, Res } from '@nestjs/common';
 import { hash, verify } from '@node-rs/argon2';
 import type { Request, Response } from 'express';
 import { Not } from 'typeorm';
 import { AccountPatch, type DeviceView, SignInBody, type SessionView } from '@heathstep/contracts';
-import { defaultsOf } from '../clinic/defaults.js';
 import { Clock } from '../clock.js';
 import { notFound, ProblemError } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
-import { type Actor, audit, Db, type Tx } from '../persistence/db.js';
-import { AppUser, Clinic, UserSession } from '../persistence/entities.js';
-import { Settings } from '../settings.js';
+import { type Actor, audit, Db } from '../persistence/db.js';
+import { AppUser, UserSession } from '../persistence/entities.js';
 import { BeforeSecondStep, cookie, Me, Open, SESSION_COOKIE, type SignedIn } from './auth.js';
 import { takeCode } from './secondStep.js';
-import { hashToken, sessionToken } from './secrets.js';
+import { hashToken } from './secrets.js';
+import { Sessions } from './sessions.js';
 import { type CountedBy, SignInLimits } from './signInLimits.js';
-
-const SESSION_HOURS = 12;
-const LONGEST_AGENT = 200;
 
 /** Checked when there is no such account, so that both answers take as long. */
 const decoy = hash('no such account');
@@ -44,7 +39,7 @@ export class SessionController {
 
   constructor(
     private readonly db: Db,
-    private readonly settings: Settings,
+    private readonly sessions: Sessions,
     private readonly clock: Clock,
   ) {
     this.limits = new SignInLimits(() => clock.now().getTime());
@@ -76,32 +71,7 @@ export class SessionController {
     }
     await this.secondStep(user, body.code, names);
     this.limits.right(names);
-    const token = sessionToken();
-    const now = this.clock.now();
-    const expiresAt = new Date(now.getTime() + SESSION_HOURS * 3_600_000);
-    return this.db.inClinic(user.clinic_id, async (tx) => {
-      await tx.query('DELETE FROM user_session WHERE expires_at < $1', [now]);
-      await tx.insert(UserSession, {
-        tokenHash: hashToken(token),
-        id: randomUUID(),
-        agent: (request.get('user-agent') ?? '').slice(0, LONGEST_AGENT),
-        address,
-        clinicId: user.clinic_id,
-        userId: user.id,
-        createdAt: now,
-        expiresAt,
-      });
-      const wrongTries = await wrongTriesSince(tx, user.id);
-      await audit(tx, asActor(user), { action: 'sign-in', subject: 'session', personId: null });
-      response.cookie(SESSION_COOKIE, token, {
-        httpOnly: true,
-        sameSite: 'strict',
-        path: '/',
-        expires: expiresAt,
-        secure: this.settings.config.secureCookies,
-      });
-      return { ...(await this.view(tx, user.id)), wrongTries };
-    });
+    return this.sessions.open(user, request, response);
   }
 
   /** Asks for the code where the account has a second step; a wrong one counts as a wrong try. */
@@ -160,7 +130,7 @@ export class SessionController {
 
   @Get()
   current(@Me() me: SignedIn): Promise<SessionView> {
-    return this.db.inClinic(me.clinicId, (tx) => this.view(tx, me.userId));
+    return this.db.inClinic(me.clinicId, (tx) => this.sessions.view(tx, me.userId));
   }
 
   /** What someone says of themselves: the register they are in. */
@@ -174,7 +144,7 @@ export class SessionController {
         { registration: registration === '' ? null : registration },
       );
       await audit(tx, me, { action: 'change', subject: 'account', personId: null });
-      return this.view(tx, me.userId);
+      return this.sessions.view(tx, me.userId);
     });
   }
 
@@ -236,37 +206,6 @@ export class SessionController {
       await audit(tx, actor, { action: 'sign-out', subject: 'session', personId: null });
     });
   }
-
-  private async view(tx: Tx, userId: string): Promise<SessionView> {
-    const user = await tx.findOneByOrFail(AppUser, { id: userId });
-    const clinic = await tx.findOneByOrFail(Clinic, { id: user.clinicId });
-    const initials = user.name
-      .split(/\s+/)
-      .map((part) => part.charAt(0))
-      .join('')
-      .slice(0, 2)
-      .toUpperCase();
-    const { devicesUrl } = this.settings.config;
-    const { id, name, role, registration, email } = user;
-    const secondStep = user.totpSecret !== null;
-    const defaults = defaultsOf(clinic);
-    const stepMissing = defaults.secondStep && !secondStep;
-    return {
-      user: { id, name, role, initials, registration, secondStep, stepMissing, email },
-      clinic: { ...clinic, defaults },
-      devicesUrl,
-    };
-  }
 }
 
 const hereOf = (request: Request): string => hashToken(cookie(request, SESSION_COOKIE) ?? '');
-
-/** Wrong tries at an account since it last signed in. */
-async function wrongTriesSince(tx: Tx, userId: string): Promise<number> {
-  const [row] = await tx.query<{ tries: number }[]>(
-    `SELECT count(*)::int AS tries FROM audit WHERE user_id = $1 AND action = 'sign-in-failed' AND at >
-       coalesce((SELECT max(at) FROM audit WHERE user_id = $1 AND action = 'sign-in'), '-infinity'::timestamptz)`,
-    [userId],
-  );
-  return row?.tries ?? 0;
-}

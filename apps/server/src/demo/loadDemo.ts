@@ -79,6 +79,7 @@ export async function removeDemo(source: DataSource): Promise<void> {
     'user_session',
     'account_link',
     'recovery_code',
+    'passkey',
     'app_user',
     'audit_seal',
     'audit',

@@ -6,7 +6,7 @@ import { Erasure, KeptResource, MeasurementImport, PeopleImport, ProgramKey } fr
 import { LabCapture } from './labCapture.js';
 import { LetterRow, LetterTemplateRow } from './letters.js';
 import { OutingRow } from './outing.js';
-import { AccountLink, AppUser, AuditSeal, RecoveryCode, UserSession } from './staff.js';
+import { AccountLink, AppUser, AuditSeal, Passkey, RecoveryCode, UserSession } from './staff.js';
 import { Check, Column, Entity, Index, PrimaryColumn, Unique } from 'typeorm';
 
 const JSONB = { type: 'jsonb' } as const;
@@ -426,7 +426,7 @@ export { Consent, PersonMerge } from './consent.js';
 export { Erasure, KeptResource, MeasurementImport, PeopleImport, ProgramKey } from './exchange.js';
 export { LetterRow, LetterTemplateRow } from './letters.js';
 export { OutingRow } from './outing.js';
-export { AccountLink, AppUser, UserSession } from './staff.js';
+export { AccountLink, AppUser, Passkey, UserSession } from './staff.js';
 
 export const ENTITIES = [
   Clinic,
@@ -435,6 +435,7 @@ export const ENTITIES = [
   AccountLink,
   AuditSeal,
   RecoveryCode,
+  Passkey,
   Person,
   EpisodeRow,
   StageSpanRow,

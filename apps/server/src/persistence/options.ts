@@ -28,6 +28,7 @@ import { Safety1764300000000 } from './migrations/safety.js';
 import { AuditSeals1766700000000 } from './migrations/auditSeals.js';
 import { SecondStep1766800000000 } from './migrations/secondStep.js';
 import { Outings1767200000000 } from './migrations/outings.js';
+import { Passkeys1767600000000 } from './migrations/passkeys.js';
 import { PeopleTables1767000000000 } from './migrations/tables.js';
 import { Exchange1766900000000 } from './migrations/exchange.js';
 import { Staff1766600000000 } from './migrations/staff.js';
@@ -71,6 +72,7 @@ export const databaseOptions = (url: string): DataSourceOptions => ({
     ClinicDefaults1767300000000,
     Consents1767400000000,
     MeasurementTables1767500000000,
+    Passkeys1767600000000,
   ],
   migrationsTableName: 'migration',
   synchronize: false,

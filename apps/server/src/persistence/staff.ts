@@ -71,3 +71,20 @@ export class AuditSeal {
   @Column({ type: 'text' }) hash!: string;
   @Column({ type: 'timestamptz' }) at!: Date;
 }
+
+/** A device that signs in by itself: what it is known by, and what its answers are checked with. */
+@Entity('passkey')
+@Index('passkey_credential', ['credential'], { unique: true })
+@Index('passkey_user', ['clinicId', 'userId'])
+export class Passkey {
+  @Column({ name: 'clinic_id', type: 'uuid' }) clinicId!: string;
+  @PrimaryColumn({ type: 'uuid' }) id!: string;
+  @Column({ name: 'user_id', type: 'uuid' }) userId!: string;
+  @Column({ type: 'text' }) credential!: string;
+  @Column({ name: 'public_key', type: 'bytea' }) publicKey!: Buffer;
+  @Column({ type: 'bigint' }) counter!: string;
+  @Column({ type: 'jsonb' }) transports!: string[];
+  @Column({ type: 'text' }) name!: string;
+  @Column({ name: 'created_at', type: 'timestamptz' }) createdAt!: Date;
+  @Column({ name: 'used_at', type: 'timestamptz', nullable: true }) usedAt!: Date | null;
+}

@@ -10,6 +10,7 @@ import { SelectField } from '../parts/fields.js';
 import { pageLanguage, speakFromNowOn } from '../parts/language.js';
 import { deviceWords } from './deviceWords.js';
 import { OwnPassword } from './OwnPassword.js';
+import { Passkeys } from './Passkeys.js';
 import { SecondStep } from './SecondStep.js';
 
 const devicesKey = ['devices'] as const;
@@ -31,6 +32,7 @@ export function Account({ user, close }: { user: SessionView['user']; close: () 
           <Language />
           <OwnPassword />
           <SecondStep on={user.secondStep} />
+          <Passkeys />
           <Devices />
           <Dialog.Close className="action-quiet mt-6">{say('Close')}</Dialog.Close>
         </Dialog.Content>

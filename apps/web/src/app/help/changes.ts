@@ -34,6 +34,9 @@ export const CHANGES: readonly News[] = [
       say(
         'Pages lock when nobody touches them, and stand as they were for the same person: Clinic, What holds for all.',
       ),
+      say(
+        'Passkeys: a device that knows you signs you in, where the clinic has an address with a name: Account and devices.',
+      ),
       say('One’s own password and a second step of signing in by an authenticator: in Account and devices.'),
       say('An exercise can be given for the morning, midday or evening; sentence and calendar say so.'),
       say('A reading typed with all its decimals goes on by itself; Enter and Tab still do no harm.'),

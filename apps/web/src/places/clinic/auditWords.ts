@@ -27,6 +27,7 @@ const SUBJECTS: Readonly<Record<string, string>> = {
   outcomes: say('outcomes'),
   outings: say('recorded runs and walks'),
   measurements: say('every measurement'),
+  passkey: say('a passkey'),
   password: say('a password'),
   people: say('people'),
   person: say('a person'),

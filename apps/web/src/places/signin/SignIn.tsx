@@ -6,6 +6,7 @@ import type { SessionView } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
 import { keys } from '../../api/queries.js';
 import { markSeen } from '../../app/idleLock.js';
+import { passkeysHere, signInByPasskey } from '../../app/passkeys.js';
 
 /** Only a path of ours is followed after signing in. */
 const safeNext = (next: string | null): string =>
@@ -22,25 +23,45 @@ function useSigningIn() {
   /** Asked for once the password was right. */
   const [codeAsked, setCodeAsked] = useState(false);
   const [error, setError] = useState<ApiError | null>(null);
+  /** The device was asked and did not answer, or was told not to. */
+  const [noAnswer, setNoAnswer] = useState(false);
   const [busy, setBusy] = useState(false);
   const [parameters] = useSearchParams();
   const navigate = useNavigate();
   const client = useQueryClient();
+  const opened = async (session: SessionView): Promise<void> => {
+    client.clear();
+    markSeen();
+    client.setQueryData(keys.session, session);
+    await navigate(safeNext(parameters.get('next')), { replace: true });
+  };
+  const byPasskey = async () => {
+    if (busy) return;
+    setBusy(true);
+    setError(null);
+    setNoAnswer(false);
+    try {
+      await opened(await signInByPasskey());
+    } catch (failure) {
+      setError(failure instanceof ApiError ? failure : null);
+      setNoAnswer(!(failure instanceof ApiError));
+      setBusy(false);
+    }
+  };
   const submit = async (event: SyntheticEvent) => {
     event.preventDefault();
     if (busy) return;
     setBusy(true);
     setError(null);
+    setNoAnswer(false);
     try {
-      const session = await request<SessionView>('POST', '/api/session', {
-        email: email.trim(),
-        password,
-        ...(codeAsked ? { code } : {}),
-      });
-      client.clear();
-      markSeen();
-      client.setQueryData(keys.session, session);
-      await navigate(safeNext(parameters.get('next')), { replace: true });
+      await opened(
+        await request<SessionView>('POST', '/api/session', {
+          email: email.trim(),
+          password,
+          ...(codeAsked ? { code } : {}),
+        }),
+      );
     } catch (failure) {
       const told = failure instanceof ApiError ? failure : null;
       const asks = told !== null && told.at('/code') !== null;
@@ -50,12 +71,26 @@ function useSigningIn() {
       setBusy(false);
     }
   };
-  return { email, setEmail, password, setPassword, code, setCode, codeAsked, error, busy, submit };
+  return {
+    email,
+    setEmail,
+    password,
+    setPassword,
+    code,
+    setCode,
+    codeAsked,
+    error,
+    noAnswer,
+    busy,
+    submit,
+    byPasskey,
+  };
 }
 
 export function SignIn() {
-  const { email, setEmail, password, setPassword, code, setCode, codeAsked, error, busy, submit } =
-    useSigningIn();
+  const signing = useSigningIn();
+  const { email, setEmail, password, setPassword, code, setCode, codeAsked, error, noAnswer, busy, submit } =
+    signing;
   const errorId = useId();
   const emailError = error?.at('/email') ?? null;
   return (
@@ -112,11 +147,24 @@ export function SignIn() {
             </label>
           )}
           <p id={errorId} role="alert" className="min-h-6 text-ease-deep">
+            {noAnswer ? say('The device did not answer.') : ''}
             {error === null ? '' : (error.problem.errors?.[0]?.detail ?? told(error))}
           </p>
-          <button type="submit" className="action" disabled={busy}>
-            {busy ? say('Signing in') : say('Sign in')}
-          </button>
+          <div className="flex flex-wrap items-center gap-x-6">
+            <button type="submit" className="action" disabled={busy}>
+              {busy ? say('Signing in') : say('Sign in')}
+            </button>
+            {passkeysHere(window.location.hostname, window) && (
+              <button
+                type="button"
+                className="text-action min-h-11"
+                disabled={busy}
+                onClick={() => void signing.byPasskey()}
+              >
+                {say('With a passkey')}
+              </button>
+            )}
+          </div>
         </form>
         <p className="mt-12 max-w-sm text-sm text-ink-2">
           {say('For staff of the clinic. Patients use the link and code their physiotherapist gave them.')}
