@@ -37,7 +37,7 @@ test('both sides: each is held to the criteria, what happened is marked, the nex
   await dialog.getByRole('button', { name: 'Keep it' }).click();
   const events = page.getByRole('region', { name: 'What happened meanwhile' });
   await expect(events).toContainText('Illness: three days in bed');
-  await page.getByText('As a table').last().click();
+  await page.getByText('As a table', { exact: true }).last().click();
   await expect(page.getByRole('table', { name: 'Pain and load by day' })).toContainText(
     'illness: three days in bed',
   );
