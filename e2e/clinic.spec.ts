@@ -207,11 +207,11 @@ test('a clinic from nothing: made, led, joined by someone, changed, left, and al
 
 test('the log of one person’s record, and one’s own password', async ({ page }) => {
   await signIn(page, 'orla.rendell');
-  await page.goto(url('/people?add=1'));
+  await turnTo(page, '/people?add=1');
   await page.getByLabel('Name', { exact: true }).fill('Ossian Pell');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Ossian Pell' })).toBeVisible();
-  await page.goto(url('/clinic/audit'));
+  await turnTo(page, '/clinic/audit');
   await page.getByLabel('Whose record').fill('ossi');
   await page.getByRole('button', { name: /Ossian Pell/ }).click();
   const log = page.getByRole('region', { name: 'The log' });

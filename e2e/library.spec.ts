@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { expectAccessible, openPerson, signIn, test, url } from './support.js';
+import { expectAccessible, openPerson, signIn, test, turnTo } from './support.js';
 
 async function openLibrary(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Exercises', exact: true }).click();
@@ -61,7 +61,7 @@ test.describe('moving', () => {
 
 test('a foot from above is the foot it is said to be', async ({ page }) => {
   await signIn(page);
-  await page.goto(url('/library/big-toe-up'));
+  await turnTo(page, '/library/big-toe-up');
   const drawn = (side: string) => page.getByRole('img', { name: `Big toe up alone, drawn on the ${side}` });
   // Drawn as a left foot: the big toe to the right. The right one is its mirror.
   await expect(drawn('right')).toHaveCSS('transform', 'matrix(-1, 0, 0, 1, 0, 0)');
@@ -71,7 +71,7 @@ test('a foot from above is the foot it is said to be', async ({ page }) => {
 
 test('favourites and the clinic’s note stay', async ({ page }) => {
   await signIn(page);
-  await page.goto(url('/library/heel-toe-rocks'));
+  await turnTo(page, '/library/heel-toe-rocks');
   await page.getByRole('button', { name: 'keep as favourite' }).click();
   await page.getByRole('button', { name: 'Write a note for the clinic' }).click();
   await page.getByLabel('Note of the clinic').fill('Only at the long wall in room two');
@@ -134,7 +134,7 @@ test('an exercise is adapted: joints stop at their limits, bad input loses nothi
   page,
 }) => {
   await signIn(page, 'orla.rendell');
-  await page.goto(url('/library/raise-two-legs'));
+  await turnTo(page, '/library/raise-two-legs');
   await page.getByRole('link', { name: 'Adapt' }).click();
   const name = page.getByRole('textbox', { name: 'Name', exact: true });
   await expect(name).toHaveValue('Heel raise on two legs, our way');
@@ -206,7 +206,7 @@ test('an exercise is adapted: joints stop at their limits, bad input loses nothi
     await expectAccessible(page, 'A draft that cannot be opened');
     await page.getByRole('button', { name: 'Set it aside' }).click();
     await expect(name).toHaveValue('');
-    await page.goto(url('/library'));
+    await turnTo(page, '/library');
     await page.getByLabel('Exercise file').setInputFiles(file);
     await expect(name).toHaveValue('Low heel raise on the kerb');
     await name.fill('Low heel raise, from a colleague');
@@ -236,7 +236,7 @@ test('a band is measured with the force device, and a slip of the hand is refuse
   page,
 }) => {
   await signIn(page);
-  await page.goto(url('/library/equipment'));
+  await turnTo(page, '/library/equipment');
   const card = page.getByRole('region', { name: 'Band, firm' });
   await expectAccessible(page, 'Bands');
   await card.getByLabel('firm band at 50 %, newtons').fill('40');
@@ -248,7 +248,7 @@ test('a band is measured with the force device, and a slip of the hand is refuse
   await card.getByRole('button', { name: 'Keep' }).click();
   await expect(card.getByText(/^Measured .*Tomas Fell/)).toBeVisible();
   await expect(card.getByText(/^Between: .*70 % 46 N/)).toBeVisible();
-  await page.goto(url('/library/band-out'));
+  await turnTo(page, '/library/band-out');
   await expect(page.getByText(/At twice its length: .*firm 56 N/)).toBeVisible();
 });
 
