@@ -7,7 +7,9 @@ async function courseOf(page: Page, episodeId: string): Promise<string> {
   await page.goto(url(`/episodes/${episodeId}/course`));
   await expect(page.getByRole('heading', { name: 'Go on to Slow and heavy' })).toBeVisible();
   // The charts come after it.
-  await page.getByText('As a table', { exact: true }).first().click();
+  const tables = page.getByText('As a table', { exact: true });
+  await expect(tables).toHaveCount(2);
+  await tables.first().click();
   await expect(page.getByRole('heading', { name: /^drawn over time/ })).toBeVisible();
   await expect(page.getByRole('status', { name: /Loading/ })).toHaveCount(0);
   // The numbers of the charts stand in their tables; axes are drawn when there is time.

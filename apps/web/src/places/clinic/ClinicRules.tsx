@@ -83,7 +83,7 @@ export function ClinicRules({ clinic }: { clinic: SessionView['clinic'] }) {
       />
       <p className="col-span-full text-sm text-ink-2">
         {say(
-          'Schools, thresholds and criteria are decided with a protocol of your own, in Exercises; bands with their calibration.',
+          'Schools, and criteria with their thresholds, are decided with a protocol of your own, in Exercises; thresholds of a measure with a measure of your own; bands with their calibration.',
         )}
       </p>
       <div className="col-span-full flex items-center gap-5">
