@@ -90,6 +90,25 @@ describe('a passkey', () => {
     await post('/passkey', { id: 'x', response: {} }).expect(400);
   });
 
+  it('opens nothing once a lead has signed its owner out everywhere, as when a device is lost', async () => {
+    const lead = await world.as(1, 'lead');
+    const { device } = await added('assistant1@clinic.example');
+    const of = async () =>
+      (
+        (await lead.get('/api/clinic/staff').expect(200)).body as {
+          id: string;
+          email: string;
+          passkeys: number;
+        }[]
+      ).find((m) => m.email === 'assistant1@clinic.example');
+    const owner = await of();
+    expect(owner?.passkeys).toBe(1);
+    await lead.del(`/api/clinic/staff/${owner?.id ?? ''}/sessions`).expect(204);
+    expect((await of())?.passkeys).toBe(0);
+    const c = await challenge();
+    await post('/passkey', { id: c.id, response: device.signed(asked(c)) }).expect(401);
+  });
+
   it('of someone who left opens nothing', async () => {
     const lead = await world.as(1, 'lead');
     const { device } = await added('clinician1@clinic.example');

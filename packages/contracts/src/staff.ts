@@ -142,6 +142,8 @@ export interface MemberView {
   readonly lastSignIn: string | null;
   /** Devices that are signed in now. */
   readonly devices: number;
+  /** Devices that sign in by themselves. */
+  readonly passkeys: number;
   /** Until when a link that is not used yet stands. */
   readonly linkUntil: string | null;
 }

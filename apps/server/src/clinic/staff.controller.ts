@@ -9,7 +9,7 @@ import { AsTable, tableOf } from '../http/asTable.js';
 import { badRequest, notFound, refusedNow } from '../http/problem.js';
 import { IdPipe } from '../http/validation.js';
 import { audit, Db, oneAtATime, type Tx } from '../persistence/db.js';
-import { AccountLink, AppUser, UserSession } from '../persistence/entities.js';
+import { AccountLink, AppUser, Passkey, UserSession } from '../persistence/entities.js';
 import { newLink } from './accountLinks.js';
 import { ELSEWHERE } from './elsewhere.js';
 
@@ -36,6 +36,7 @@ export class StaffController {
         `SELECT user_id AS id, max(at) AS at FROM audit WHERE action = 'sign-in' GROUP BY user_id`,
       ),
     ];
+    const passkeys = await tx.find(Passkey, { select: { userId: true } });
     return users.map((u) => ({
       id: u.id,
       name: u.name,
@@ -47,6 +48,7 @@ export class StaffController {
       secondStep: u.totpSecret !== null,
       lastSignIn: signIns.find((s) => s.id === u.id)?.at.toISOString() ?? null,
       devices: sessions.filter((s) => s.userId === u.id).length,
+      passkeys: passkeys.filter((k) => k.userId === u.id).length,
       linkUntil: links.find((l) => l.userId === u.id)?.expiresAt.toISOString() ?? null,
     }));
   }
@@ -151,6 +153,7 @@ export class StaffController {
       );
       if (leaves) {
         await tx.delete(UserSession, { userId: id });
+        await tx.delete(Passkey, { userId: id });
         await tx.delete(AccountLink, { userId: id, usedAt: IsNull() });
       }
       const action = leaves ? 'leave' : comesBack ? 'take-back' : 'change';
@@ -178,13 +181,14 @@ export class StaffController {
     });
   }
 
-  /** Signs someone out everywhere, as when a device is lost. */
+  /** Signs someone out everywhere, as when a device is lost: none signs in by itself any more. */
   @HttpCode(204)
   @Delete(':id/sessions')
   signOut(@Me() me: SignedIn, @Param('id', IdPipe) id: string): Promise<void> {
     return this.db.inClinic(me.clinicId, async (tx) => {
       if (!(await tx.existsBy(AppUser, { id }))) throw notFound();
       await tx.delete(UserSession, { userId: id });
+      await tx.delete(Passkey, { userId: id });
       await audit(tx, me, { action: 'sign-out-elsewhere', subject: 'account', personId: null });
     });
   }

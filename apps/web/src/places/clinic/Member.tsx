@@ -69,6 +69,11 @@ export function Member(props: MemberProps) {
         {isMe && <span className="text-ink-2">{say(', this is you')}</span>}
         <span className="block text-sm text-ink-2">{m.email}</span>
         <span className="block text-sm text-ink-2">{stateText(m)}</span>
+        {m.passkeys > 0 && (
+          <span className="block text-sm text-ink-2">
+            {say('passkeys: {{n}}; signing out everywhere takes them back', { n: m.passkeys })}
+          </span>
+        )}
         {m.secondStep && (
           <span className="block text-sm text-ink-2">{say('signs in by a code beside the password')}</span>
         )}
@@ -152,7 +157,7 @@ function Actions({
       >
         {m.state === 'invited' ? say('New link') : say('Link for a new password')}
       </button>
-      {m.devices > 0 && !isMe && (
+      {m.devices + m.passkeys > 0 && !isMe && (
         <button
           type="button"
           className="text-action min-h-11"
