@@ -143,6 +143,12 @@ test('what was measured before comes as a table, and is taken back whole', async
   await expectAccessible(page, 'measurements from a table');
   await page.getByRole('button', { name: 'Take what is new: 1' }).dblclick();
   await expect(page.getByRole('radio', { name: 'measurements' })).toBeHidden();
+  const [ilse] = (await (await page.request.get(url('/api/people?q=Ilse'))).json()) as {
+    episodes: { id: string }[];
+  }[];
+  await turnTo(page, `/episodes/${ilse?.episodes[0]?.id ?? ''}/course`);
+  await expect(page.getByRole('region', { name: 'Measured before' })).toContainText(/3 Feb 2020.*left7 cm/);
+  await turnTo(page, '/people');
   await page.getByRole('button', { name: 'From a file' }).click();
   await expect(page.getByText(/measurements: 1, taken/)).toBeVisible();
   await page.getByRole('button', { name: 'Take before.csv back' }).click();

@@ -49,19 +49,19 @@ describe('what was measured before, as a table', () => {
     const made = (await take(text, table).expect(201)).body as MeasurementImportView;
     expect(made).toMatchObject({ lines: 3, file: 'alt.csv', undoneAt: null, by: 'clinician 0' });
     await take(text, table).expect(201);
-    const { visits, stage, safety } = await episode(id);
+    const { visits, earlier, safety } = await episode(id);
     expect(
-      visits.map((v) => [v.startedAt.slice(0, 10), v.imported, v.signedAt !== null, v.entries.length]),
+      earlier.map((v) => [v.startedAt.slice(0, 10), v.imported, v.signedAt !== null, v.entries.length]),
     ).toEqual([
       ['2025-02-03', true, true, 2],
       ['2025-04-05', true, true, 1],
     ]);
-    // Nobody was asked anything: it stands for no visit.
-    expect([stage, safety?.unanswered.length ?? 'nothing asked']).not.toContain(0);
+    // Nobody was seen or asked: it stands for no visit, and nothing is judged by it.
+    expect([visits, safety]).toEqual([[], null]);
     expect((await look(text)).counts).toEqual({ new: 0, same: 3, wrong: 1 });
     await take(text).expect(422);
     await undo(table).expect(200);
-    expect((await episode(id)).visits).toEqual([]);
+    expect((await episode(id)).earlier).toEqual([]);
     expect((await look(text)).counts.new).toBe(3);
   });
 
@@ -80,14 +80,22 @@ describe('what was measured before, as a table', () => {
     expect(visit).toMatchObject({ kind: 'first' });
     await who.put(`/api/visits/${visit.id}/entries`, { entries: safetyEntries() }).expect(200);
     const course = (await who.get(`/api/episodes/${id}/course`).expect(200)).body as CourseView;
-    expect(course.episode.visits.map((v) => v.kind)).toEqual(['review', 'first']);
+    expect(course.episode.visits.map((v) => [v.kind, v.number])).toEqual([['first', 1]]);
+    expect(course.episode.earlier).toHaveLength(1);
     expect((await who.get(`/api/episodes/${id}/letter`).expect(200)).body.about[1].text).toMatch(
       /, 1 visit$/,
     );
   });
 
-  it('takes nothing from the day of the first visit on', async () => {
-    const { person } = await treated(who);
+  it('meets no criterion, however good it was, and is not taken from the day of the first visit on', async () => {
+    const { episodeId, person } = await treated(who);
+    const criteria = async () =>
+      ((await who.get(`/api/episodes/${episodeId}/course`).expect(200)).body as CourseView).criteria;
+    const before = await criteria();
+    await take(
+      `${HEAD}${person.name};3.2.2019;single-leg-heel-raise;L;40;\n${person.name};3.2.2019;SLHR;R;40;\n`,
+    ).expect(201);
+    expect(await criteria()).toEqual(before);
     const day = today().split('-').reverse().join('.');
     const { lines } = await look(`${HEAD}${person.name};${day};single-leg-heel-raise;L;8;\n`);
     expect(lines[0]).toMatchObject({ kind: 'wrong', field: 'day' });
@@ -97,7 +105,7 @@ describe('what was measured before, as a table', () => {
     const id = await begun('Cora Fell');
     const table = randomUUID();
     await take(`${HEAD}Cora Fell;3.2.2025;single-leg-heel-raise;L;8;\n`, table).expect(201);
-    const [visit] = (await episode(id)).visits;
+    const [visit] = (await episode(id)).earlier;
     await who
       .put(`/api/visits/${visit?.id ?? ''}/entries`, {
         entries: [
@@ -107,7 +115,7 @@ describe('what was measured before, as a table', () => {
       })
       .expect(200);
     expect((await undo(table).expect(422)).body.detail).toContain('Cora Fell');
-    expect((await episode(id)).visits).toHaveLength(1);
+    expect((await episode(id)).earlier).toHaveLength(1);
   });
 
   it('is refused where it is no table, where columns are missing, and for another clinic’s people', async () => {

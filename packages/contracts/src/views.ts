@@ -251,6 +251,8 @@ export interface EpisodeView {
   readonly today: string;
   /** The clinic's; days of visits and stages are days there. */
   readonly timeZone: string;
+  /** What tables brought from before the first visit: shown, and judged by nothing. */
+  readonly earlier: readonly VisitView[];
   /** What the person said no to and has not said yes to since. */
   readonly refuses: readonly ConsentKind[];
   readonly bodyMassKg: number | null;

@@ -50,8 +50,7 @@ const ORDER: readonly DayItem['kind'][] = [
 ];
 
 /** Someone without a plan: a visit to begin or to finish, or measured with nothing to prescribe by yet. */
-function unplanned({ visits: all, protocol, cameBackAt }: EpisodeView): Told {
-  const visits = all.filter((v) => !v.imported);
+function unplanned({ visits, protocol, cameBackAt }: EpisodeView): Told {
   if (cameBackAt !== null && visits.every((v) => v.startedAt < cameBackAt))
     return {
       kind: 'new',

@@ -146,7 +146,7 @@ function aboutLines({ record, content }: LetterOn): LetterContent['about'] {
   const pathway = content.pathways.find((p) => p.key === row.condition)?.name ?? '';
   const side = row.affected === 'both' ? say('both sides') : say(row.affected);
   const closed = view.ended;
-  const seen = view.visits.filter((v) => !v.imported).length;
+  const seen = view.visits.length;
   const from = localDay(row.startedAt, clinic.timeZone);
   return [
     { label: say('Treated for'), text: `${say(pathway)}, ${side}` },

@@ -230,7 +230,9 @@ export class EpisodeReader {
     const { clinic } = rows;
     const person = rows.people.get(row.personId);
     if (person === undefined) throw notFound();
-    const visits = rows.visits.get(row.id) ?? [];
+    const all = rows.visits.get(row.id) ?? [];
+    // What came from a table was measured by others at another time: it is shown, and nothing is judged by it.
+    const visits = all.filter((v) => v.imported !== true);
     const plans = (rows.plans.get(row.id) ?? []).map((p) => planView(p, protocol, rows.names));
     const home = rows.home.get(row.id) ?? [];
     const spans = rows.spans.get(row.id) ?? [];
@@ -269,6 +271,7 @@ export class EpisodeReader {
       refuses: rows.refuses.get(row.personId) ?? [],
       bodyMassKg: readingsOf(visits, measures).value(BODY_MASS, 'none'),
       visits,
+      earlier: all.filter((v) => v.imported === true),
       closures: ruleClosures,
       safety,
       tagsOff: withHeld(off, reasoning.held),

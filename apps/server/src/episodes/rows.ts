@@ -118,7 +118,7 @@ export async function visitsOf(
         id: v.id,
         episodeId,
         kind: v.kind,
-        number: i + 1,
+        number: own.slice(0, i + 1).filter((o) => o.import_id === null).length,
         startedAt: v.started_at.toISOString(),
         imported: v.import_id !== null,
         signedAt: v.signed_at?.toISOString() ?? null,

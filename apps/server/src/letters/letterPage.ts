@@ -100,7 +100,7 @@ export class LetterPages {
       born: view.person.birthDate === null ? say('day not known') : onDay(view.person.birthDate),
       complaint: `${spoken().inside(say(pathway))}, ${row.affected === 'both' ? say('both sides') : say(row.affected)}`,
       from: onDay(localDay(row.startedAt, clinic.timeZone)),
-      visits: String(view.visits.filter((v) => !v.imported).length),
+      visits: String(view.visits.length),
       stage: view.stage === null ? say('no stage') : say(stageOf(protocol, view.stage)?.name ?? view.stage),
       clinic: clinic.name,
       phone: clinic.phone,

@@ -25,6 +25,7 @@ import { Judgement, sentence, type Tone } from '../../parts/Judgement.js';
 import { Events, eventText, useEvents } from '../../parts/Events.js';
 import { Why } from '../../parts/Why.js';
 import { DecisionPanel } from './DecisionPanel.js';
+import { Earlier } from './Earlier.js';
 import { LoadAndPain } from './LoadAndPain.js';
 import { Recorded } from './Recorded.js';
 import { TwoVisits } from './TwoVisits.js';
@@ -72,6 +73,7 @@ function Whole({ course, content }: { course: CourseView; content: ClinicContent
           <Link to={`/episodes/${episode.id}/visit`} className="action mt-5">
             {say('To the visit')}
           </Link>
+          <Earlier course={course} content={content} />
           {course.measures.length > 0 && <MemoVisits course={course} content={content} />}
         </main>
       </>
@@ -124,6 +126,7 @@ function Running({
           <Events episodeId={episode.id} today={episode.today} events={events} />
           <MemoLoad course={course} school={course.painSchool} events={events} />
           <Recorded course={course} />
+          <Earlier course={course} content={content} />
           <TwoVisits course={course} content={content} />
         </section>
         <aside className="bg-paper px-5 py-4 max-md:order-first">

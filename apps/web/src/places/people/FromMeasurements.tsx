@@ -188,7 +188,7 @@ export function FromMeasurements({ file, close }: { file: File; close: () => voi
     <>
       <p className="mt-2 max-w-2xl text-sm text-ink-2">
         {say(
-          'What was measured before the first visit here, as it stood in other records. It is kept as visits of its days that say they came from a table; nobody was asked anything then, so the first visit still is the first.',
+          'What was measured before the first visit here, as it stood in other records. It is shown on the course, apart, and nothing is judged by it: the first visit still is the first.',
         )}
       </p>
       {heads.data !== undefined && <Columns heads={heads.data.heads} choice={choice} setChoice={setChosen} />}

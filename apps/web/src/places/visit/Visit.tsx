@@ -64,7 +64,7 @@ function NoOpenVisit({ course, content }: { course: CourseView; content: ClinicC
     mutationFn: () => request<VisitView>('POST', `/api/episodes/${episode.id}/visits`, { id: id.current }),
     onSuccess: () => client.invalidateQueries({ queryKey: keys.course(episode.id) }),
   });
-  const first = episode.visits.every((v) => v.imported) && episode.status !== 'closed';
+  const first = episode.visits.length === 0 && episode.status !== 'closed';
   const { mutate, isIdle } = open;
   useEffect(() => {
     if (first && isIdle) mutate();

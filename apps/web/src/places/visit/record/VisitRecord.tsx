@@ -128,11 +128,6 @@ function Part({ title, lines }: { title: string; lines: readonly Line[] }) {
 /** Who answers for it, and since when. */
 function signedWords(visit: LiveVisit['visit']): string {
   if (visit.signedAt === null) return say('Not signed: a draft, not a record.');
-  if (visit.imported === true)
-    return say(
-      'From a table of earlier measurements, taken by {{signedBy}} on {{signedAt}}. Nobody was seen or asked.',
-      { signedBy: visit.signedBy ?? '', signedAt: fullDay(visit.signedAt) },
-    );
   return say('Signed by {{signedBy}}{{words}}, {{signedAt}}', {
     signedBy: visit.signedBy ?? '',
     words:
