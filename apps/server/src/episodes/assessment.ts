@@ -35,6 +35,7 @@ import {
   upkeepEnd,
   workByDay,
   type DoneRun,
+  countedRuns,
   impactDaysWith,
   impactWith,
   runsWith,
@@ -256,6 +257,7 @@ export class Assessment {
       today,
     );
     const week = workWithin(assessed.work, end, WEEK_DAYS);
+    const counted = countedRuns(runsDone(assessed.work), record.recorded);
     const logged = all.filter((l) => daysBetween(l.day, end) < WEEK_DAYS && l.day <= end);
     return {
       loadDone: this.content.tissuesOf(record.protocol).flatMap((tissue) =>
@@ -267,11 +269,11 @@ export class Assessment {
       ),
       impactDone: impactWith(
         week,
-        record.recorded.filter((r) => r.day > addDays(end, -WEEK_DAYS) && r.day <= end),
+        counted.filter((r) => r.day > addDays(end, -WEEK_DAYS) && r.day <= end),
       ),
       runsDone: runsWith(
         runsDone(workWithin(assessed.work, today, RUN_DAYS)),
-        record.recorded.filter((r) => r.day > addDays(today, -RUN_DAYS) && r.day <= today),
+        counted.filter((r) => r.day > addDays(today, -RUN_DAYS) && r.day <= today),
       ),
       loggedDays: new Set(logged.map((l) => l.day)).size,
     };

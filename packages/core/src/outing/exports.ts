@@ -5,4 +5,12 @@ export {
   RUN_METRES_PER_SECOND,
   type TrackPoint,
 } from './outing.js';
-export { impactDaysWith, impactWith, ranOn, type RecordedRun, riseOfRun, runsWith } from './ran.js';
+export {
+  countedRuns,
+  impactDaysWith,
+  impactWith,
+  ranOn,
+  type RecordedRun,
+  riseOfRun,
+  runsWith,
+} from './ran.js';

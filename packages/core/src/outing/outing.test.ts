@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { metresBetween, outingOf, type TrackPoint } from './outing.js';
-import { impactDaysWith, impactWith, ranOn, riseOfRun } from './ran.js';
+import { countedRuns, impactDaysWith, impactWith, ranOn, riseOfRun } from './ran.js';
 
 const START = Date.UTC(2026, 10, 20, 7);
 /** Metres of one degree along a meridian, on the sphere that is reckoned with. */
@@ -145,6 +145,16 @@ describe('what was recorded beside what was logged', () => {
       contacts: 0,
       runMinutes: 30,
     });
+  });
+
+  it('does not let who ran too far run further still: a run too long counts as long as it may have been', () => {
+    const logged = [run('2026-11-01', 20)];
+    expect(countedRuns(logged, [run('2026-11-10', 60), run('2026-11-05', 22)])).toEqual([
+      run('2026-11-05', 22),
+      { day: '2026-11-10', minutes: expect.closeTo(24.2, 6) },
+    ]);
+    // What nothing was run before is held by a first week alone.
+    expect(countedRuns([], [run('2026-11-10', 18)])).toEqual([run('2026-11-10', 18)]);
   });
 
   it('is held against the runs of the 30 days before it, not against itself', () => {

@@ -27,6 +27,24 @@ export const runsWith = (
   recorded: readonly RecordedRun[],
 ): readonly DoneRun[] => [...logged, ...recorded.filter((r) => r.minutes > 0)];
 
+/**
+ * Recorded runs as far as a coming week may be built on them: one that was too long for what was run before counts as long as
+ * it may have been, so that who ran too far is not let run further still. [convention]
+ *
+ * @param logged runs of the log, in any order
+ */
+export function countedRuns(
+  logged: readonly DoneRun[],
+  recorded: readonly RecordedRun[],
+): readonly RecordedRun[] {
+  const counted: RecordedRun[] = [];
+  for (const run of recorded.toSorted((a, b) => (a.day < b.day ? -1 : 1))) {
+    const { over, mostMinutes } = riseOfRun(run, [...logged, ...counted]);
+    counted.push(over && mostMinutes !== null ? { ...run, minutes: mostMinutes } : run);
+  }
+  return counted;
+}
+
 /** Impact of some days by log and recordings together. */
 export function impactWith(work: readonly DoneWork[], recorded: readonly RecordedRun[]): Impact {
   const byDay = workByDay(work);
