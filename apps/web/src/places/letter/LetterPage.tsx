@@ -1,12 +1,12 @@
 import { LETTER_KIND_WORDS, say } from '@heathstep/core';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { composeLetter, LETTER_WAY_WORDS, type LetterPageView, type LetterText } from '@heathstep/contracts';
 import { ApiError, request } from '../../api/client.js';
-import { type DocumentResult, DocumentStore, type Versioned } from '../../api/documentStore.js';
-import { keep, stored } from '../../api/kept.js';
-import { afterTimeout } from '../../api/outbox.js';
+import type { DocumentStore, Versioned } from '../../api/documentStore.js';
+import { sentDocument, useDocument } from '../../api/useDocument.js';
+import { keep } from '../../api/kept.js';
 import { fullDay } from '../../parts/dates.js';
 import { SaveState, SaveTrouble } from '../../parts/SaveState.js';
 import { SetAside } from '../../parts/SetAside.js';
@@ -20,22 +20,18 @@ import { Sending } from './Sending.js';
 const storeKey = (id: string): string => `heathstep.letter.${id}`;
 const pageKey = (id: string) => ['letter', id] as const;
 
-async function send(id: string, text: LetterText, version: number): Promise<DocumentResult<LetterText>> {
-  try {
-    const saved = await request<LetterPageView>('PUT', `/api/letters/${id}`, { version, ...text });
-    return { kind: 'saved', now: { value: saved.text, version: saved.letter.version } };
-  } catch (error) {
-    if (!(error instanceof ApiError) || error.passing || error.status >= 500) return { kind: 'unreachable' };
-    const current = error.problem.current as LetterPageView | undefined;
-    if (error.status === 409 && current !== undefined)
-      return { kind: 'stale', theirs: { value: current.text, version: current.letter.version } };
-    return {
-      kind: 'refused',
-      errors: Object.fromEntries((error.problem.errors ?? []).map((e) => [e.pointer, e.detail])),
-      message: error.message,
-    };
-  }
-}
+const readLetter = ({ text, letter }: LetterPageView): Versioned<LetterText> => ({
+  value: text,
+  version: letter.version,
+});
+
+const useText = (page: LetterPageView): DocumentStore<LetterText> =>
+  useDocument<LetterText>(storeKey(page.letter.id), readLetter(page), (text, version) =>
+    sentDocument(
+      () => request<LetterPageView>('PUT', `/api/letters/${page.letter.id}`, { version, ...text }),
+      readLetter,
+    ),
+  );
 
 /** One letter: written on the left, read on the right; one that went out is only read. */
 export function LetterPage() {
@@ -116,32 +112,6 @@ function Gone({ page }: { page: LetterPageView }) {
       </main>
     </>
   );
-}
-
-function useText(page: LetterPageView): DocumentStore<LetterText> {
-  const { id } = page.letter;
-  const [store] = useState(
-    () =>
-      new DocumentStore<LetterText>(
-        { value: page.text, version: page.letter.version },
-        {
-          send: (text, version) => send(id, text, version),
-          load: () => stored<Versioned<LetterText> | null>(storeKey(id), null),
-          keep: (draft) => keep(storeKey(id), draft, draft === null),
-          after: afterTimeout,
-        },
-      ),
-  );
-  useSyncExternalStore(store.subscribe, store.snapshot);
-  useEffect(() => {
-    const again = () => store.retry();
-    window.addEventListener('online', again);
-    return () => {
-      window.removeEventListener('online', again);
-      void store.flush();
-    };
-  }, [store]);
-  return store;
 }
 
 function Draft({ page }: { page: LetterPageView }) {

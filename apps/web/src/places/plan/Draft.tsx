@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
+import { useCallback, useState } from 'react';
 import { useUndoKeys } from '../../parts/useUndoKeys.js';
 import { useNavigate } from 'react-router';
 import type { CourseView, PlanView } from '@heathstep/contracts';
@@ -13,10 +13,9 @@ import {
 } from '@heathstep/core';
 import { useArrival } from '../../parts/useArrival.js';
 import { ApiError, request } from '../../api/client.js';
-import { DocumentStore, type DocumentResult, type Versioned } from '../../api/documentStore.js';
+import type { DocumentStore, Versioned } from '../../api/documentStore.js';
+import { sentDocument, useDocument } from '../../api/useDocument.js';
 import { type ClinicContent, keys, useSession } from '../../api/queries.js';
-import { afterTimeout } from '../../api/outbox.js';
-import { keep, stored } from '../../api/kept.js';
 import { SaveState, SaveTrouble } from '../../parts/SaveState.js';
 import { Hint } from '../../parts/Hint.js';
 import { AddExercise } from './AddExercise.js';
@@ -39,47 +38,12 @@ type Items = readonly ComposedExercise[];
 
 const key = (planId: string): string => `heathstep.plan.${planId}`;
 
-async function send(plan: PlanView, items: Items, version: number): Promise<DocumentResult<Items>> {
-  try {
-    const saved = await request<PlanView>('PUT', `/api/plans/${plan.id}`, { version, items });
-    return { kind: 'saved', now: { value: saved.items, version: saved.version } };
-  } catch (error) {
-    if (!(error instanceof ApiError) || error.passing || error.status >= 500) return { kind: 'unreachable' };
-    const current = error.problem.current as PlanView | undefined;
-    if (error.status === 409 && current !== undefined)
-      return { kind: 'stale', theirs: { value: current.items, version: current.version } };
-    return {
-      kind: 'refused',
-      errors: Object.fromEntries((error.problem.errors ?? []).map((e) => [e.pointer, e.detail])),
-      message: error.message,
-    };
-  }
-}
+const readPlan = (plan: PlanView): Versioned<Items> => ({ value: plan.items, version: plan.version });
 
-function useItems(plan: PlanView): DocumentStore<Items> {
-  const [store] = useState(
-    () =>
-      new DocumentStore<Items>(
-        { value: plan.items, version: plan.version },
-        {
-          send: (items, version) => send(plan, items, version),
-          load: () => stored<Versioned<Items> | null>(key(plan.id), null),
-          keep: (draft) => keep(key(plan.id), draft, draft === null),
-          after: afterTimeout,
-        },
-      ),
+const useItems = (plan: PlanView): DocumentStore<Items> =>
+  useDocument<Items>(key(plan.id), readPlan(plan), (items, version) =>
+    sentDocument(() => request<PlanView>('PUT', `/api/plans/${plan.id}`, { version, items }), readPlan),
   );
-  useSyncExternalStore(store.subscribe, store.snapshot);
-  useEffect(() => {
-    const again = () => store.retry();
-    window.addEventListener('online', again);
-    return () => {
-      window.removeEventListener('online', again);
-      void store.flush();
-    };
-  }, [store]);
-  return store;
-}
 
 /** A plan after an edit: rounds hold, and what leaves one has its own safe dose again. */
 const edited = (before: Items, after: Items, content: ClinicContent): Items =>
