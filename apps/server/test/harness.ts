@@ -18,6 +18,7 @@ import type {
   VisitView,
 } from '@heathstep/contracts';
 import { createApp } from '../src/app.js';
+import { DayController } from '../src/day/day.controller.js';
 import { AppUser, Clinic } from '../src/persistence/entities.js';
 import { prepareDatabase } from '../src/persistence/prepare.js';
 import { loadContent } from '@heathstep/content';
@@ -118,6 +119,8 @@ export async function makeWorld(
     secureCookies: publicUrl !== null,
     metricsPort: null,
   });
+  // The whole day at once: what a slow machine would leave for later is a test's own matter (dayWork).
+  app.get(DayController).patience = Number.POSITIVE_INFINITY;
   await app.listen(0, '127.0.0.1');
   const server = app.getHttpServer();
   const caller = (cookie: string, email: string): Caller => {
