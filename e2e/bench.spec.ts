@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
-import { expect, type Page } from '@playwright/test';
-import { expectAccessible, goToStep, openPerson, saved, signIn, test } from './support.js';
+import type { Page } from '@playwright/test';
+import { expect, expectAccessible, goToStep, openPerson, saved, signIn, test } from './support.js';
 
 /** A review of someone without a plan, at a step; it stays open for the next test. */
 async function review(page: Page, step: string): Promise<void> {

@@ -1,12 +1,13 @@
 import { execFile } from 'node:child_process';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { expect, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { bytesOf, codeOf } from '../apps/server/test/authenticator.js';
 import {
   answerSafety,
   choose,
   database,
+  expect,
   expectAccessible,
   goToStep,
   saved,

@@ -1,5 +1,4 @@
-import { expect } from '@playwright/test';
-import { expectAccessible, signIn, test } from './support.js';
+import { expect, expectAccessible, signIn, test } from './support.js';
 
 test('no real change: the row says so, the decision is to look again, and it stands in the course', async ({
   page,

@@ -1,5 +1,4 @@
-import { expect } from '@playwright/test';
-import { expectAccessible, openPhone, signIn, test } from './support.js';
+import { expect, expectAccessible, openPhone, signIn, test } from './support.js';
 
 const two = (n: number): string => String(n).padStart(2, '0');
 

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, type Page } from '@playwright/test';
-import { expectAccessible, signIn, test, turnTo, url } from './support.js';
+import type { Page } from '@playwright/test';
+import { expect, expectAccessible, signIn, test, turnTo, url } from './support.js';
 
 /** What a course says, from its first heading to its end. */
 async function courseOf(page: Page, episodeId: string): Promise<string> {

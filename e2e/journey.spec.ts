@@ -1,7 +1,8 @@
-import { expect, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import {
   answerSafety,
   choose,
+  expect,
   expectAccessible,
   goToStep,
   openPerson,

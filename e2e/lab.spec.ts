@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, type Page } from '@playwright/test';
-import { expectAccessible, goToStep, signIn, test, url } from './support.js';
+import type { Page } from '@playwright/test';
+import { expect, expectAccessible, goToStep, signIn, test, url } from './support.js';
 
 /** Opens the lab of someone of the demo. */
 async function lab(page: Page, name: string): Promise<void> {

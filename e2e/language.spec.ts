@@ -1,5 +1,4 @@
-import { expect } from '@playwright/test';
-import { expectAccessible, openPerson, openPhone, signIn, test } from './support.js';
+import { expect, expectAccessible, openPerson, openPhone, signIn, test } from './support.js';
 
 test('someone who reads German does so everywhere, and the clinic reads what they report in its own words', async ({
   page,

@@ -1,5 +1,4 @@
-import { expect } from '@playwright/test';
-import { expectAccessible, signIn, test, turnTo, url } from './support.js';
+import { expect, expectAccessible, signIn, test, turnTo, url } from './support.js';
 
 const episodeOf = async (page: Parameters<typeof signIn>[0], name: string): Promise<string> => {
   const { items } = (await (await page.request.get(url('/api/day'))).json()) as {

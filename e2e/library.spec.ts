@@ -1,6 +1,6 @@
-import { expect, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { readFile } from 'node:fs/promises';
-import { expectAccessible, openPerson, signIn, test, turnTo } from './support.js';
+import { expect, expectAccessible, openPerson, signIn, test, turnTo } from './support.js';
 
 async function openLibrary(page: Page): Promise<void> {
   await page.getByRole('link', { name: 'Exercises', exact: true }).click();

@@ -1,5 +1,4 @@
-import { expect } from '@playwright/test';
-import { expectAccessible, signIn, test } from './support.js';
+import { expect, expectAccessible, signIn, test } from './support.js';
 
 test('one field finds people, measures, exercises and places, in either tongue; a question mark shows the keys', async ({
   page,

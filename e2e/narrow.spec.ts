@@ -1,5 +1,4 @@
-import { expect } from '@playwright/test';
-import { signIn, test, turnTo } from './support.js';
+import { expect, signIn, test, turnTo } from './support.js';
 
 test('pages of the clinic fit a telephone and a half window without scrolling sideways', async ({ page }) => {
   await signIn(page, 'orla.rendell');

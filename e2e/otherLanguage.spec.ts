@@ -1,9 +1,9 @@
 import { rmSync } from 'node:fs';
-import { expect, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { freePort } from '../scripts/lib/postgres.mjs';
 import { startServer as start, stopServer as stop } from '../scripts/lib/server.mjs';
 import { contentWithMadeUp } from '../scripts/lib/texts.mjs';
-import { database, test, turnTo } from './support.js';
+import { database, expect, test, turnTo } from './support.js';
 
 const startServer: (database: unknown, port: number, env: object) => Promise<unknown> = start;
 const stopServer = stop as (server: unknown) => Promise<void>;

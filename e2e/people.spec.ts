@@ -1,6 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { expect } from '@playwright/test';
-import { expectAccessible, signIn, test, turnTo, url } from './support.js';
+import { expect, expectAccessible, signIn, test, turnTo, url } from './support.js';
 
 test('a person is corrected, also beside someone else, and a complaint is closed with its outcome', async ({
   page,

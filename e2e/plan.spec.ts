@@ -1,5 +1,5 @@
-import { expect, type Locator, type Page } from '@playwright/test';
-import { expectAccessible, openPerson, openPhone, saved, signIn, test } from './support.js';
+import type { Locator, Page } from '@playwright/test';
+import { expect, expectAccessible, openPerson, openPhone, saved, signIn, test } from './support.js';
 
 /** The days of one exercise in the week of a draft. */
 const daysOf = (week: Locator, exercise: string) =>

@@ -1,5 +1,4 @@
-import { expect } from '@playwright/test';
-import { expectAccessible, signIn, test } from './support.js';
+import { expect, expectAccessible, signIn, test } from './support.js';
 
 test('a protocol is changed, refused where it is wrong, signed by a lead, and people are moved to it', async ({
   page,

@@ -1,5 +1,5 @@
-import { expect, type Locator, type Page } from '@playwright/test';
-import { choose, expectAccessible, goToStep, saved, signIn, takeTrials, test } from './support.js';
+import type { Locator, Page } from '@playwright/test';
+import { choose, expect, expectAccessible, goToStep, saved, signIn, takeTrials, test } from './support.js';
 
 async function beginComplaint(
   page: Page,

@@ -1,5 +1,5 @@
-import { expect, type Locator } from '@playwright/test';
-import { expectAccessible, signIn, test } from './support.js';
+import type { Locator } from '@playwright/test';
+import { expect, expectAccessible, signIn, test } from './support.js';
 
 /** Most keys of a review of someone steady, typed readings aside. */
 const MOST_PRESSES = 40;

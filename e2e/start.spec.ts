@@ -1,10 +1,10 @@
-import { expect, test } from '@playwright/test';
+import { test } from '@playwright/test';
 import { type ChildProcess, spawn } from 'node:child_process';
 import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { goToStep, openPerson, saved, takeTrials } from './support.js';
+import { expect, goToStep, openPerson, saved, takeTrials } from './support.js';
 
 /** A port nobody has, taken and let go. */
 function freePort(): Promise<number> {

@@ -2,8 +2,41 @@ import AxeBuilder from '@axe-core/playwright';
 import { createHash } from 'node:crypto';
 import { existsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test as plain, type Browser, type Locator, type Page } from '@playwright/test';
+import {
+  expect as plainExpect,
+  test as plain,
+  type Browser,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 import { freshClinic } from './freshClinic.mjs';
+
+/** As long as anything is expected; `playwright.config.ts` says it for all else. */
+const PATIENCE = 20_000;
+
+/**
+ * What is to be seen is waited for by its locator. An assertion that finds nothing yet would have the whole page
+ * described for its message, again at each look: a tenth of all that the browser did.
+ */
+export const expect = plainExpect.extend({
+  async toBeVisible(locator: Locator, options: { readonly timeout?: number } = {}) {
+    const timeout = options.timeout ?? PATIENCE;
+    const asserted = async () => {
+      if (this.isNot) return plainExpect(locator).not.toBeVisible({ timeout });
+      const seen = await locator.waitFor({ state: 'visible', timeout }).then(
+        () => true,
+        () => false,
+      );
+      // Once more for its message, or because it came at the last moment.
+      return seen ? undefined : plainExpect(locator).toBeVisible({ timeout: 1 });
+    };
+    const told = await asserted().then(
+      () => null,
+      (error: unknown) => (error instanceof Error ? error.message : String(error)),
+    );
+    return { pass: (told === null) !== this.isNot, message: () => told ?? '' };
+  },
+});
 
 /** Each worker has a server and a database of its own. */
 const base = (): string => {
@@ -64,7 +97,7 @@ export async function signIn(page: Page, who: Who = 'tomas.fell'): Promise<void>
     signedIn.set(who, await context.cookies());
   } else await context.addCookies(known);
   await page.goto(url('/day'));
-  await expect(page.getByRole('heading', { level: 1 })).toContainText(/look/);
+  await expect(page.getByRole('heading', { level: 1, name: /look/ })).toBeVisible();
 }
 
 /** Where the workers note what has been looked at for its colours: a file for each look. */

@@ -1,5 +1,4 @@
-import { expect } from '@playwright/test';
-import { expectAccessible, openPerson, signIn, test, url } from './support.js';
+import { expect, expectAccessible, openPerson, signIn, test, url } from './support.js';
 
 test('by night: as the system says until one is chosen, readable everywhere, and paper stays light', async ({
   page,

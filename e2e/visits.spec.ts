@@ -1,5 +1,5 @@
-import { expect, type Locator, type Page } from '@playwright/test';
-import { expectAccessible, goToStep, saved, signIn, test } from './support.js';
+import type { Locator, Page } from '@playwright/test';
+import { expect, expectAccessible, goToStep, saved, signIn, test } from './support.js';
 
 /** Whether a place has the focus, or is gone; else it is the one at which Tab is not heard any more. */
 const tabsOn = (place: Element): 'there' | 'gone' | 'on' => {
