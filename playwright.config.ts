@@ -10,6 +10,8 @@ const args = [
   '--disable-background-networking',
   '--disable-component-update',
   '--disable-sync',
+  // Pages of a journey live too short for what compiling them twice more would save.
+  '--js-flags=--no-maglev --no-opt',
 ];
 
 const LONG = /(visits|journey|bench|start|otherLanguage)\.spec\.ts/;
