@@ -1,4 +1,4 @@
-import type { RunRise } from '@heathstep/core';
+import type { RecordedRise } from '@heathstep/core';
 
 /** The largest recording that is taken, in bytes. [convention] */
 export const TRACK_BYTES = 6_000_000;
@@ -15,7 +15,9 @@ export interface OutingView {
   readonly file: string;
   readonly by: string;
   /** Against the runs of the 30 days before it, logged and recorded. */
-  readonly rise: RunRise;
+  readonly rise: RecordedRise;
+  /** Of the minutes run, those that a coming week may be built on. */
+  readonly countedMinutes: number;
 }
 
 /** What a file brought, and all that stands now. */

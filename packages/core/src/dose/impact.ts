@@ -10,7 +10,7 @@ export interface Impact {
 export const NO_IMPACT: Impact = { contacts: 0, runMinutes: 0 };
 
 /** Landings and minutes of a first week, from which nothing is compared. [convention] */
-const FIRST_WEEK: Impact = { contacts: 60, runMinutes: 20 };
+export const FIRST_WEEK: Impact = { contacts: 60, runMinutes: 20 };
 
 /** Two impacts together, landings and minutes each. */
 export const addImpact = (a: Impact, b: Impact): Impact => ({

@@ -10,6 +10,7 @@ export {
   impactDaysWith,
   impactWith,
   ranOn,
+  type RecordedRise,
   type RecordedRun,
   riseOfRun,
   runsWith,

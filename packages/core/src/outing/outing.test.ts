@@ -153,8 +153,36 @@ describe('what was recorded beside what was logged', () => {
       run('2026-11-05', 22),
       { day: '2026-11-10', minutes: expect.closeTo(24.2, 6) },
     ]);
-    // What nothing was run before is held by a first week alone.
+  });
+
+  it('does not let one long run, with none known before it, stand for a habit of running: it counts as a first week', () => {
     expect(countedRuns([], [run('2026-11-10', 18)])).toEqual([run('2026-11-10', 18)]);
+    expect(countedRuns([], [run('2026-11-10', 95)])).toEqual([run('2026-11-10', 20)]);
+    expect(countedRuns([run('2026-10-01', 60)], [run('2026-11-10', 95)])).toEqual([run('2026-11-10', 20)]);
+    expect(riseOfRun(run('2026-11-10', 95), [])).toEqual({
+      longestMinutes: null,
+      mostMinutes: 20,
+      over: true,
+    });
+  });
+
+  it('counts no run longer than it was, and lets each run grow by a tenth at most, whatever was run', () => {
+    const runs = fc.array(fc.record({ day: fc.integer({ min: 1, max: 28 }), minutes: fc.nat(180) }));
+    const dayed = (r: { day: number; minutes: number }) =>
+      run(`2026-11-${String(r.day).padStart(2, '0')}`, r.minutes);
+    fc.assert(
+      fc.property(runs, (recorded) => {
+        const told = recorded.map((r, id) => ({ ...dayed(r), id }));
+        const counted = countedRuns([], told);
+        expect(counted.map((r) => r.id).toSorted((a, b) => a - b)).toEqual(told.map((r) => r.id));
+        for (const r of counted) {
+          expect(r.minutes).toBeLessThanOrEqual(told[r.id]?.minutes ?? 0);
+          const before = counted.filter((b) => b.day < r.day).map((b) => b.minutes);
+          const longest = Math.max(0, ...before);
+          expect(r.minutes).toBeLessThanOrEqual(Math.max(longest === 0 ? 20 : 5, longest * 1.1) + 1e-9);
+        }
+      }),
+    );
   });
 
   it('is held against the runs of the 30 days before it, not against itself', () => {

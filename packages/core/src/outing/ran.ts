@@ -1,9 +1,10 @@
 import type { DoneRun } from '../dose/longestRun.js';
 import { runRise, type RunRise } from '../dose/longestRun.js';
-import type { Impact } from '../dose/impact.js';
+import { FIRST_WEEK, type Impact } from '../dose/impact.js';
 import type { ImpactDay } from '../progress/criteriaTypes.js';
 import { type DoneWork, impactOfDone, workByDay } from '../progress/work.js';
 import type { DayText } from '../quantity/day.js';
+import { TOLERANCE } from '../quantity/statistics.js';
 
 /** A recorded run or walk as load counts it. */
 export interface RecordedRun {
@@ -29,18 +30,20 @@ export const runsWith = (
 
 /**
  * Recorded runs as far as a coming week may be built on them: one that was too long for what was run before counts as long as
- * it may have been, so that who ran too far is not let run further still. [convention]
+ * it may have been, so that who ran too far is not let run further still. One with no run in the 30 days before it counts as
+ * long as the running of a first week at most: of who has run before and nobody noted it nothing is known. [convention]
  *
  * @param logged runs of the log, in any order
+ * @returns the recorded runs in the order of their days, each with the minutes that count
  */
-export function countedRuns(
+export function countedRuns<Run extends RecordedRun>(
   logged: readonly DoneRun[],
-  recorded: readonly RecordedRun[],
-): readonly RecordedRun[] {
-  const counted: RecordedRun[] = [];
-  for (const run of recorded.toSorted((a, b) => (a.day < b.day ? -1 : 1))) {
+  recorded: readonly Run[],
+): readonly Run[] {
+  const counted: Run[] = [];
+  for (const run of recorded.toSorted((a, b) => (a.day < b.day ? -1 : Number(a.day > b.day)))) {
     const { over, mostMinutes } = riseOfRun(run, [...logged, ...counted]);
-    counted.push(over && mostMinutes !== null ? { ...run, minutes: mostMinutes } : run);
+    counted.push({ ...run, minutes: over ? mostMinutes : run.minutes });
   }
   return counted;
 }
@@ -71,10 +74,18 @@ export function impactDaysWith(
   });
 }
 
-/** A run against those of the 30 days before it, as a coming one would have been. */
-export const riseOfRun = (run: RecordedRun, before: readonly DoneRun[]): RunRise =>
-  runRise(
+/** How a run that was recorded stands to those before it: there is always a most it may have been. */
+export interface RecordedRise extends RunRise {
+  readonly mostMinutes: number;
+}
+
+/** A run against those of the 30 days before it, as a coming one would have been; without any, against a first week. */
+export function riseOfRun(run: RecordedRun, before: readonly DoneRun[]): RecordedRise {
+  const rise = runRise(
     run.minutes,
     before.filter((r) => r.day < run.day),
     run.day,
   );
+  const mostMinutes = rise.mostMinutes ?? FIRST_WEEK.runMinutes;
+  return { ...rise, mostMinutes, over: run.minutes > mostMinutes + TOLERANCE };
+}

@@ -128,22 +128,31 @@ export function Recorded({ course }: { course: CourseView }) {
   );
 }
 
+/** What a run is too long for. */
+const tooLong = ({ longestMinutes, mostMinutes }: OutingView['rise']): string =>
+  longestMinutes === null
+    ? say('No run is known of the {{days}} days before: a first week would hold {{most}} min', {
+        days: RUN_DAYS,
+        most: shown(mostMinutes, 0),
+      })
+    : say('More than {{percent}} % over the longest run of the {{days}} days before, {{longest}} min', {
+        percent: RUN_RISE_PERCENT,
+        days: RUN_DAYS,
+        longest: shown(longestMinutes, 0),
+      });
+
 function Line({ of: o, busy, remove }: { of: OutingView; busy: boolean; remove: () => void }) {
   return (
     <li className="flex flex-wrap items-baseline gap-x-3 border-b border-line-2">
       <span className="w-24 font-semibold">{fullDay(o.day)}</span>
       <span className="min-w-0 flex-1">
         {figures(o)}
-        {o.rise.over && o.rise.longestMinutes !== null && (
-          <span className="block text-ease-deep">
-            {say(
-              'More than {{percent}} % over the longest run of the {{days}} days before, {{longest}} min',
-              {
-                percent: RUN_RISE_PERCENT,
-                days: RUN_DAYS,
-                longest: shown(o.rise.longestMinutes, 0),
-              },
-            )}
+        {o.rise.over && <span className="block text-ease-deep">{tooLong(o.rise)}</span>}
+        {o.countedMinutes < o.runMinutes && (
+          <span className="block text-ink-2">
+            {say('For what a coming week may hold it counts as {{minutes}} min', {
+              minutes: shown(o.countedMinutes, 0),
+            })}
           </span>
         )}
       </span>

@@ -148,7 +148,9 @@ function ImpactSum({ model, course, stage }: { model: PlanModel; course: CourseV
       <p className="mt-1">
         <b>{amount(impact)}</b>
         <span className="text-sm text-ink-2">
-          {say(', last 7 days {{amount}}; 48 hours between', { amount: amount(course.impactDone) })}
+          {say(', counted of the last 7 days {{amount}}; 48 hours between', {
+            amount: amount(course.impactDone),
+          })}
         </span>
       </p>
       {impactElsewhere.contacts + impactElsewhere.runMinutes > 0 && (
