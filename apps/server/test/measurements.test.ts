@@ -1,4 +1,9 @@
+import type { Response } from 'express';
 import { parse } from 'csv-parse/sync';
+import { Writable } from 'node:stream';
+import { loadContent } from '@heathstep/content';
+import { MEASUREMENT_HEADS, measurementLine, writeMeasurements } from '../src/exchange/measurements.js';
+import type { Db, Tx } from '../src/persistence/db.js';
 import {
   addEpisode,
   addPerson,
@@ -10,6 +15,10 @@ import {
   today,
   treated,
 } from './harness.js';
+
+const loaded = loadContent();
+if (!loaded.ok) throw new Error('no content');
+const { measures } = loaded.content;
 
 type Line = Readonly<Record<string, string>>;
 
@@ -95,5 +104,79 @@ describe('measurements as a table', () => {
 
   it('is of one’s own clinic', async () => {
     expect(await lines(await world.as(1, 'clinician'), 'measurements.csv')).toEqual([]);
+  });
+});
+
+describe('a table of half a million lines', () => {
+  const VISITS = 10_000;
+  const KEYS = measures.slice(0, 25).flatMap((m) => [`measure.${m.key}.left`, `measure.${m.key}.right`]);
+
+  /** A clinic that makes its visits up as they are asked for; `asked` counts how often that was. */
+  const madeUp = () => {
+    const told = { asked: 0 };
+    const value = { trials: [30], status: 'taken', pain: null };
+    const query = (sql: string, [given]: [string | string[]]) => {
+      if (Array.isArray(given))
+        return given.flatMap((visit_id) => KEYS.map((key) => ({ visit_id, key, value })));
+      told.asked += 1;
+      const first = told.asked === 1 ? 0 : Number(given) + 1;
+      const few = Math.min(Number(/LIMIT (\d+)/.exec(sql)?.[1]), VISITS - first);
+      return Array.from({ length: few }, (_, i) => ({
+        visit_id: String(first + i).padStart(6, '0'),
+        started_at: new Date(Date.UTC(2026, 0, 5)),
+        person_id: 'one',
+        name: 'Ada Quill',
+        birth_date: null,
+        condition: 'made-up',
+        affected: 'left',
+      }));
+    };
+    const tx = { query: (...all: Parameters<typeof query>) => Promise.resolve(query(...all)) };
+    const db = { inClinic: (_: string, work: (tx: Tx) => unknown) => work(tx as unknown as Tx) };
+    return { db: db as unknown as Db, told };
+  };
+
+  const write = (db: Db, to: Writable) =>
+    writeMeasurements(
+      db,
+      'a clinic',
+      { measures, heads: MEASUREMENT_HEADS, lineOf: measurementLine('UTC') },
+      to as unknown as Response,
+    );
+
+  it('is written whole, and never more of it read than a reader is ahead by', async () => {
+    const { db, told } = madeUp();
+    const seen = { lines: 0, pieces: 0, ahead: 0 };
+    const slow = new Writable({
+      highWaterMark: 1,
+      decodeStrings: false,
+      write(piece: string, _encoding, done) {
+        seen.pieces += 1;
+        for (let at = piece.indexOf('\n'); at !== -1; at = piece.indexOf('\n', at + 1)) seen.lines += 1;
+        setImmediate(() => {
+          seen.ahead = Math.max(seen.ahead, told.asked - seen.pieces);
+          done();
+        });
+      },
+    });
+    await write(db, slow);
+    expect(seen.lines).toBe(VISITS * KEYS.length + 1);
+    expect(seen.lines).toBeGreaterThan(500_000);
+    expect(told.asked).toBeGreaterThanOrEqual(100);
+    // Some hundred visits of ten thousand: what a stream of Node holds ready is sixteen pieces.
+    expect(seen.ahead).toBeLessThanOrEqual(17);
+  });
+
+  it('is read no further when its reader has gone', async () => {
+    const { db, told } = madeUp();
+    const gone = new Writable({
+      highWaterMark: 1,
+      write(_piece, _encoding, done) {
+        done();
+        gone.destroy();
+      },
+    });
+    await write(db, gone);
+    expect(told.asked).toBeLessThan(20);
   });
 });

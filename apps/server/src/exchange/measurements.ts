@@ -45,7 +45,8 @@ interface EntryRow {
 }
 
 /** A measure of one side at one visit. */
-interface Measurement extends VisitRow {
+interface Measurement {
+  readonly visit: VisitRow;
   readonly measure: MeasureDefinition;
   readonly side: string;
   readonly entry: MeasureEntry;
@@ -62,8 +63,8 @@ async function measuredAt(
       WHERE visit_id = ANY($1) AND key LIKE 'measure.%' ORDER BY visit_id, key, version DESC`,
     [visits.map((v) => v.visit_id)],
   );
-  const of = new Map<string, EntryRow[]>();
-  for (const e of entries) of.set(e.visit_id, [...(of.get(e.visit_id) ?? []), e]);
+  const of = new Map<string, EntryRow[]>(visits.map((v) => [v.visit_id, []]));
+  for (const e of entries) of.get(e.visit_id)?.push(e);
   return visits.flatMap((visit) =>
     (of.get(visit.visit_id) ?? []).flatMap(({ key, value }): Measurement[] => {
       const read = readKey(key);
@@ -71,7 +72,7 @@ async function measuredAt(
       // What was cleared, and what only a simulated device said, is no measurement.
       if (read === null || measure === undefined || value === null || value.simulated === true) return [];
       const taken = value.status === 'taken' ? combineTrials(measure, value.trials).value : null;
-      return [{ ...visit, measure, side: read.side, entry: value, value: taken }];
+      return [{ visit, measure, side: read.side, entry: value, value: taken }];
     }),
   );
 }
@@ -143,15 +144,24 @@ export const MEASUREMENT_HEADS = [
   'pain',
 ] as const;
 
+/** The day of a visit in a time zone: worked out once of a visit, which has many lines. */
+function daysIn(timeZone: string): (visit: VisitRow) => string {
+  let last: { readonly visit: VisitRow; readonly day: string } | null = null;
+  return (visit) => {
+    if (last?.visit !== visit) last = { visit, day: localDay(visit.started_at, timeZone) };
+    return last.day;
+  };
+}
+
 /** A line of the clinic's own table. */
-export const measurementLine =
-  (timeZone: string) =>
-  (m: Measurement): readonly unknown[] => [
-    m.name,
-    m.birth_date,
-    m.condition,
-    m.affected,
-    localDay(m.started_at, timeZone),
+export function measurementLine(timeZone: string): (m: Measurement) => readonly unknown[] {
+  const dayOf = daysIn(timeZone);
+  return (m) => [
+    m.visit.name,
+    m.visit.birth_date,
+    m.visit.condition,
+    m.visit.affected,
+    dayOf(m.visit),
     m.measure.key,
     m.side,
     rounded(m),
@@ -161,6 +171,7 @@ export const measurementLine =
     m.entry.method ?? m.measure.methods[0] ?? '',
     m.entry.pain,
   ];
+}
 
 export const RESEARCH_HEADS = [
   'person',
@@ -203,18 +214,19 @@ export function researchLine(
   traits: ReadonlyMap<string, ResearchTraits>,
 ): (m: Measurement) => readonly unknown[] | null {
   const key = randomBytes(32);
+  const dayOf = daysIn(timeZone);
   const own = (id: string): Buffer => createHmac('sha256', key).update(id).digest();
   return (m) => {
-    const told = traits.get(`${m.person_id} ${m.condition}`);
+    const told = traits.get(`${m.visit.person_id} ${m.visit.condition}`);
     if (told === undefined) return null;
-    const number = own(m.person_id);
+    const number = own(m.visit.person_id);
     return [
       number.toString('hex', 0, 6),
       told.ageBand,
       told.sex,
-      m.condition,
-      m.affected,
-      shiftedDay(localDay(m.started_at, timeZone), number.readUInt32BE(8) / 0xff_ff_ff_ff),
+      m.visit.condition,
+      m.visit.affected,
+      shiftedDay(dayOf(m.visit), number.readUInt32BE(8) / 0xff_ff_ff_ff),
       m.measure.key,
       m.side,
       rounded(m),

@@ -23,7 +23,8 @@ export function Clinic() {
   const session = useSession();
   if (session.data === undefined) return null;
   const { user, clinic } = session.data;
-  if (part === undefined) return <Navigate to="/clinic/staff" replace />;
+  // Also of what is no part.
+  if (PARTS.every(([key]) => key !== part)) return <Navigate to="/clinic/staff" replace />;
   return (
     <main className="mx-auto w-full max-w-6xl px-4 py-6 sm:px-8 sm:py-8">
       <h1>{clinic.name}</h1>
