@@ -27,7 +27,7 @@ export default defineConfig({
     { name: 'short', testIgnore: LONG },
   ],
   // A busy machine may be three times slower than a quiet one; what is wrong shows before.
-  timeout: 180_000,
+  timeout: 300_000,
   // A press that a busy machine loses is tried once more, on a fresh clinic; the end of `npm test` names each that needed it.
   retries: 1,
   expect: { timeout: 20_000 },

@@ -20,7 +20,6 @@ async function addMeasure(page: Page, name: string): Promise<void> {
 }
 
 test('a device fills trials in turn, and never with a mistake', async ({ page }) => {
-  test.setTimeout(150_000);
   await signIn(page);
   await review(page, 'Measure');
   await addMeasure(page, 'Hip, turning in');
@@ -57,7 +56,6 @@ test('a device fills trials in turn, and never with a mistake', async ({ page })
 test('a force is kept when the push is let go, with its torque, and as held by oneself when it was', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await signIn(page);
   await review(page, 'Measure');
   await addMeasure(page, 'Turning out, force');

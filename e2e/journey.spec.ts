@@ -22,7 +22,6 @@ async function sent(phone: Page): Promise<void> {
 }
 
 test('from first visit to first decision: heel pain, clinician and patient', async ({ page, browser }) => {
-  test.setTimeout(240_000);
   await signIn(page);
 
   await test.step('a person is added once, a double click included', async () => {

@@ -34,7 +34,6 @@ async function answer(page: Page, find: string, what: string): Promise<void> {
 }
 
 test('heel pain: from nothing known to a conclusion, with reasons down to each ratio', async ({ page }) => {
-  test.setTimeout(120_000);
   await beginComplaint(page, 'Tamsin Orrel', '1979-05-02', 'L left');
   await expect(tally(page).getByText('Cannot tell yet')).toBeVisible();
 
@@ -102,7 +101,6 @@ test('heel pain: from nothing known to a conclusion, with reasons down to each r
 });
 
 test('Achilles: a red flag in the hands stops tests that load, and is ruled out first', async ({ page }) => {
-  test.setTimeout(120_000);
   await beginComplaint(page, 'Rhys Cotterdale', '1983-02-11', 'right R');
   await page.getByRole('tab', { name: 'Back' }).click();
   await page.getByRole('checkbox', { name: 'Achilles tendon, 2 to 6 cm up, right' }).click();
@@ -146,7 +144,6 @@ test('Achilles: a red flag in the hands stops tests that load, and is ruled out 
 test('inner ankle: measures set findings, drivers say why, and a reason to refer is named', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await beginComplaint(page, 'Jory Penhale', '1966-09-21', 'L left');
   await page.getByRole('tab', { name: 'Inner' }).click();
   await page.getByRole('checkbox', { name: 'behind and below the inner ankle bone, left' }).click();

@@ -7,7 +7,6 @@ const MOST_PRESSES = 40;
 test('a review by keys alone: what happened since, signs asked group by group, the decision and the plan', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   await signIn(page);
   const { items } = (await (await page.request.get(new URL('/api/day', page.url()).href)).json()) as {
     items: { name: string; episodeId: string }[];

@@ -37,7 +37,7 @@ function start(data: string, port: number): Started {
 }
 
 const ready = (s: Started, port: number) =>
-  expect.poll(s.said, { timeout: 60_000 }).toContain(`Heathstep is ready at http://127.0.0.1:${port}`);
+  expect.poll(s.said, { timeout: 120_000 }).toContain(`Heathstep is ready at http://127.0.0.1:${port}`);
 const health = async (port: number) =>
   (await fetch(`http://127.0.0.1:${port}/api/health`)).json() as Promise<unknown>;
 
@@ -54,7 +54,6 @@ test.describe('npm start', () => {
   test('starts from a half-made cluster, survives being killed with a visit open, and stops cleanly', async ({
     page,
   }) => {
-    test.setTimeout(150_000);
     mkdirSync(join(data, 'postgres'));
     writeFileSync(join(data, 'postgres', 'half'), 'made');
     const first = start(data, port);
@@ -107,7 +106,6 @@ test.describe('npm start', () => {
   });
 
   test('ends with the npm that began it, and leaves nothing running', async () => {
-    test.setTimeout(120_000);
     const npm = spawn('npm', ['start'], {
       env: {
         ...process.env,

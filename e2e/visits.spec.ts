@@ -77,7 +77,6 @@ async function quick(page: Page, line: string): Promise<void> {
 }
 
 test('a whole first visit for an ankle sprain by keyboard alone', async ({ page }) => {
-  test.setTimeout(240_000);
   await signIn(page);
   await page.goto(page.url().replace('/day', '/people'));
   await press(page, page.getByRole('button', { name: 'Add a person' }));
@@ -283,7 +282,6 @@ async function tapNumber(page: Page, text: string): Promise<void> {
 }
 
 test('a whole first visit for a bunion with flat foot by touch alone, on a tablet', async ({ browser }) => {
-  test.setTimeout(300_000);
   const context = await browser.newContext({
     viewport: { width: 1024, height: 768 },
     hasTouch: true,
