@@ -1,8 +1,9 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { readThreshold, type ReferralReason, referralLetter, type TriggeredRule, say } from '@heathstep/core';
 import { useSession } from '../../api/queries.js';
-import { fullDay, longDay } from '../../parts/dates.js';
+import { fullDay } from '../../parts/dates.js';
 import { concludedIdeas } from '@heathstep/contracts';
 import { ideasOf } from './findings/ideas.js';
 import { columnsOf, type LiveVisit } from './live.js';
@@ -78,7 +79,8 @@ export function Letter({
   const prepared = referralLetter({
     clinic: session.data?.clinic.name ?? '',
     phone: session.data?.clinic.phone ?? '',
-    day: longDay(live.visit.startedAt),
+    // A letter is read long after: its day has a year.
+    day: fullDay(live.visit.startedAt),
     person: person.name,
     born: person.birthDate === null ? null : fullDay(person.birthDate),
     author: session.data?.user.name ?? '',
@@ -110,6 +112,12 @@ export function Letter({
             {kept === null
               ? say('Prepared from what was found. Read it, change it, send it by your clinic’s own way.')
               : say('As you left it; it is kept with this visit. What was found since is not in it.')}
+          </p>
+          <p className="no-print text-sm text-ink-2">
+            {say('To keep it as a PDF and note it as sent, write it with what the record shows:')}{' '}
+            <Link to={`/episodes/${live.course.episode.id}/letters`} className="text-action">
+              {say('Letters')}
+            </Link>
           </p>
           <textarea
             aria-label={say('Text of the letter')}
