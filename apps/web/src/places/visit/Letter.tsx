@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { readThreshold, type ReferralReason, referralLetter, type TriggeredRule, say } from '@heathstep/core';
 import { useSession } from '../../api/queries.js';
 import { fullDay } from '../../parts/dates.js';
-import { concludedIdeas } from '@heathstep/contracts';
+import { concludedIdeas, type SessionView } from '@heathstep/contracts';
 import { ideasOf } from './findings/ideas.js';
 import { columnsOf, type LiveVisit } from './live.js';
 import { readingLines, storyLines } from './record/words.js';
@@ -59,6 +59,35 @@ function thoughtOf(live: LiveVisit): string[] {
     .map((i) => `${i.condition.name}${on(i.ranked.side)} (${i.ranked.rank})`);
 }
 
+/** The letter as it would be begun now, of what was found and what has to be seen by someone else. */
+function preparedFor(
+  live: LiveVisit,
+  session: SessionView | undefined,
+  {
+    signs,
+    reasons,
+  }: { readonly signs: readonly TriggeredRule[]; readonly reasons: readonly ReferralReason[] },
+): string {
+  const { person } = live.course.episode;
+  return referralLetter({
+    clinic: session?.clinic.name ?? '',
+    phone: session?.clinic.phone ?? '',
+    // A letter is read long after: its day has a year.
+    day: fullDay(live.visit.startedAt),
+    person: person.name,
+    born: person.birthDate === null ? null : fullDay(person.birthDate),
+    author: session?.user.name ?? '',
+    registration: session?.user.registration ?? null,
+    complaint: `${live.conditionName}, ${live.affected === 'both' ? say('both sides') : live.affected}`,
+    history: historyOf(live),
+    signs,
+    asked: clearOf(live),
+    reasons,
+    thought: thoughtOf(live),
+    findings: measuredOf(live),
+  });
+}
+
 /** A referral letter prepared from the open signs; read and changed by the clinician before it goes. */
 export function Letter({
   live,
@@ -75,24 +104,7 @@ export function Letter({
   close: () => void;
 }) {
   const session = useSession();
-  const { person } = live.course.episode;
-  const prepared = referralLetter({
-    clinic: session.data?.clinic.name ?? '',
-    phone: session.data?.clinic.phone ?? '',
-    // A letter is read long after: its day has a year.
-    day: fullDay(live.visit.startedAt),
-    person: person.name,
-    born: person.birthDate === null ? null : fullDay(person.birthDate),
-    author: session.data?.user.name ?? '',
-    registration: session.data?.user.registration ?? null,
-    complaint: `${live.conditionName}, ${live.affected === 'both' ? say('both sides') : live.affected}`,
-    history: historyOf(live),
-    signs,
-    asked: clearOf(live),
-    reasons,
-    thought: thoughtOf(live),
-    findings: measuredOf(live),
-  });
+  const prepared = preparedFor(live, session.data, { signs, reasons });
   const kept = live.get(of);
   const text = kept ?? prepared;
   const signed = live.visit.signedAt !== null;
