@@ -86,7 +86,9 @@ describe('runs and walks from the files of a watch', () => {
       // Nothing is known of runs before it: a coming week is built on a first week's.
       expect(now.runsDone).toMatchObject([{ day: yesterday, minutes: 20 }]);
       expect(now.impactDone.runMinutes).toBeCloseTo(20, 6);
-      expect(now.recorded).toHaveLength(1);
+      expect(now.recorded).toMatchObject([
+        { day: yesterday, minutes: expect.closeTo(24, 6), countedMinutes: 20 },
+      ]);
     }
     const id = outings[0]?.id ?? '';
     expect(((await who.del(`/api/outings/${id}`).expect(200)).body as OutingsView).outings).toEqual([]);
@@ -103,7 +105,6 @@ describe('runs and walks from the files of a watch', () => {
       .body as OutingsView;
     expect(outings.map((o) => o.rise.over)).toEqual([true, false]);
     expect(outings[0]?.rise.mostMinutes).toBeCloseTo(22, 6);
-    expect(outings.map((o) => o.countedMinutes)).toEqual([expect.closeTo(22, 6), expect.closeTo(20, 6)]);
     expect(outings[0]?.runMinutes).toBeCloseTo(40, 6);
   });
 

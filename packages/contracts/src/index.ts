@@ -140,7 +140,7 @@ export {
   type LetterWay,
   MOST_LETTER_DRAFTS,
 } from './letters.js';
-export { type OutingsView, type OutingView, TRACK_BYTES } from './outing.js';
+export { type CountedRun, type OutingsView, type OutingView, TRACK_BYTES } from './outing.js';
 export { type LetterChart, type LetterContent, type LetterRow } from './discharge.js';
 export { ClosureBody, EntriesBody, EntryBody, VisitBody } from './visit.js';
 export { DoseTempo, GivePlanBody, PlanBody, PlanDraftBody, PlanIfBody, PlanItem } from './plan.js';

@@ -1,4 +1,4 @@
-import type { RecordedRise } from '@heathstep/core';
+import type { RecordedRise, RecordedRun } from '@heathstep/core';
 
 /** The largest recording that is taken, in bytes. [convention] */
 export const TRACK_BYTES = 6_000_000;
@@ -16,7 +16,12 @@ export interface OutingView {
   readonly by: string;
   /** Against the runs of the 30 days before it, logged and recorded. */
   readonly rise: RecordedRise;
-  /** Of the minutes run, those that a coming week may be built on. */
+}
+
+/** A recorded run as a complaint counts it. */
+export interface CountedRun extends RecordedRun {
+  readonly id: string;
+  /** Of the minutes run, those that a coming week for this complaint may be built on. */
   readonly countedMinutes: number;
 }
 

@@ -33,10 +33,10 @@ import type {
   Tag,
   StageKey,
   DoneRun,
-  RecordedRun,
   UpkeepEnd,
 } from '@heathstep/core';
 import type { MorningPayload, SessionPayload, StopPayload } from './home.js';
+import type { CountedRun } from './outing.js';
 import type { VisitClosure } from './safety.js';
 
 /** RFC 9457 problem details; `errors` points at fields. */
@@ -311,7 +311,7 @@ export interface CourseView {
   /** The pain rule that holds now. */
   readonly painSchool: PainSchool;
   /** Runs and walks that were recorded. */
-  readonly recorded: readonly RecordedRun[];
+  readonly recorded: readonly CountedRun[];
   readonly criteria: readonly CriterionPart[];
   readonly review: ReviewResult | null;
   /** When the next review is due: so many days after the last visit, by the stage; null without a plan. */

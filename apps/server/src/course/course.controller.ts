@@ -222,7 +222,7 @@ export class CourseController {
         assessed.stage?.painSchool,
         record.view.safety?.acts.school ?? null,
       ),
-      recorded: record.recorded,
+      recorded: this.assessment.recordedView(record, assessed),
       criteria: assessed.review?.criteria?.parts ?? [],
       review: assessed.review,
       nextReview: this.assessment.nextReview(record, assessed),

@@ -245,6 +245,17 @@ export class Assessment {
     return runsDone(this.assess(record, null).work);
   }
 
+  /** Recorded runs with the minutes that a coming week for this complaint may be built on. */
+  private counted(record: EpisodeRecord, assessed: Assessed): EpisodeRecord['recorded'] {
+    return countedRuns(runsDone(assessed.work), record.recorded);
+  }
+
+  /** Recorded runs as they were, and as they count. */
+  recordedView(record: EpisodeRecord, assessed: Assessed): CourseView['recorded'] {
+    const counted = new Map(this.counted(record, assessed).map((r) => [r.id, r.minutes]));
+    return record.recorded.map((r) => ({ ...r, countedMinutes: counted.get(r.id) ?? 0 }));
+  }
+
   /** Load, impact and days of the last 7 days, as done. */
   done(
     record: EpisodeRecord,
@@ -257,7 +268,7 @@ export class Assessment {
       today,
     );
     const week = workWithin(assessed.work, end, WEEK_DAYS);
-    const counted = countedRuns(runsDone(assessed.work), record.recorded);
+    const counted = this.counted(record, assessed);
     const logged = all.filter((l) => daysBetween(l.day, end) < WEEK_DAYS && l.day <= end);
     return {
       loadDone: this.content.tissuesOf(record.protocol).flatMap((tissue) =>

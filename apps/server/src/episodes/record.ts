@@ -37,7 +37,7 @@ export interface EpisodeRecord {
   readonly harmless: ReadonlySet<string>;
   readonly plans: readonly PlanView[];
   /** Runs and walks of the person that were recorded, whatever complaint they are treated for. */
-  readonly recorded: readonly RecordedRun[];
+  readonly recorded: readonly (RecordedRun & { readonly id: string })[];
   /** Shipped measures and the clinic's own. */
   readonly measures: readonly MeasureDefinition[];
   /** Shipped exercises and the clinic's own. */

@@ -6,7 +6,7 @@ import type {
   TaughtView,
   VisitView,
 } from '@heathstep/contracts';
-import type { RecordedRun } from '@heathstep/core';
+import type { EpisodeRecord } from './record.js';
 import type { Tx } from '../persistence/db.js';
 import {
   Clinic,
@@ -42,7 +42,7 @@ export interface EpisodeRows {
   readonly closures: ReadonlyMap<string, readonly ClosureText[]>;
   readonly taught: ReadonlyMap<string, readonly TaughtView[]>;
   /** Recorded runs and walks of each person. */
-  readonly recorded: ReadonlyMap<string, readonly RecordedRun[]>;
+  readonly recorded: ReadonlyMap<string, EpisodeRecord['recorded']>;
   /** What each person said no to and has not said yes to since. */
   readonly refuses: ReadonlyMap<string, readonly ConsentKind[]>;
   /** The newest home link of each person. */
@@ -202,16 +202,19 @@ async function refusesOf(tx: Tx, people: readonly string[]): Promise<Map<string,
   );
 }
 
-async function recordedOf(tx: Tx, people: readonly string[]): Promise<Map<string, RecordedRun[]>> {
-  const rows = await tx.query<{ personId: string; day: string; minutes: number }[]>(
-    `SELECT person_id AS "personId", to_char(day, 'YYYY-MM-DD') AS day, run_seconds / 60 AS minutes
+async function recordedOf(
+  tx: Tx,
+  people: readonly string[],
+): Promise<Map<string, EpisodeRecord['recorded']>> {
+  const rows = await tx.query<{ id: string; personId: string; day: string; minutes: number }[]>(
+    `SELECT id, person_id AS "personId", to_char(day, 'YYYY-MM-DD') AS day, run_seconds / 60 AS minutes
        FROM outing WHERE person_id = ANY($1) AND removed_at IS NULL ORDER BY started_at`,
     [people],
   );
   return new Map(
     [...groupedBy(rows, (r) => r.personId)].map(([id, own]) => [
       id,
-      own.map(({ day, minutes }) => ({ day, minutes })),
+      own.map(({ id: run, day, minutes }) => ({ id: run, day, minutes })),
     ]),
   );
 }

@@ -1,7 +1,7 @@
 import { Controller, Delete, Get, HttpCode, Param, Post, Req } from '@nestjs/common';
 import type { Request } from 'express';
 import type { OutingsView, OutingView } from '@heathstep/contracts';
-import { addDays, countedRuns, localDay, riseOfRun, RUN_DAYS, say, type DoneRun } from '@heathstep/core';
+import { addDays, localDay, riseOfRun, RUN_DAYS, say, type DoneRun } from '@heathstep/core';
 import { IsNull } from 'typeorm';
 import { Me, type SignedIn } from '../auth/auth.js';
 import { Clock } from '../clock.js';
@@ -123,12 +123,6 @@ export class OutingsController {
       ...logged,
       ...rows.map((r) => ({ day: r.day, minutes: r.runSeconds / 60 })),
     ];
-    const counted = new Map(
-      countedRuns(
-        logged,
-        rows.map((r) => ({ id: r.id, day: r.day, minutes: r.runSeconds / 60 })),
-      ).map((r) => [r.id, r.minutes]),
-    );
     return rows.map((r) => ({
       id: r.id,
       day: r.day,
@@ -143,7 +137,6 @@ export class OutingsController {
         { day: r.day, minutes: r.runSeconds / 60 },
         runs.filter((d) => d.day > addDays(r.day, -RUN_DAYS)),
       ),
-      countedMinutes: counted.get(r.id) ?? 0,
     }));
   }
 

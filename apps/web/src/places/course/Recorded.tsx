@@ -85,6 +85,7 @@ export function Recorded({ course }: { course: CourseView }) {
           <Line
             key={o.id}
             of={o}
+            counted={course.recorded.find((r) => r.id === o.id)?.countedMinutes ?? null}
             busy={change.isPending}
             remove={() => change.mutate({ of: o, back: false })}
           />
@@ -141,17 +142,25 @@ const tooLong = ({ longestMinutes, mostMinutes }: OutingView['rise']): string =>
         longest: shown(longestMinutes, 0),
       });
 
-function Line({ of: o, busy, remove }: { of: OutingView; busy: boolean; remove: () => void }) {
+interface LineProps {
+  readonly of: OutingView;
+  /** Minutes of it that a coming week may be built on; null until it is known. */
+  readonly counted: number | null;
+  readonly busy: boolean;
+  readonly remove: () => void;
+}
+
+function Line({ of: o, counted, busy, remove }: LineProps) {
   return (
     <li className="flex flex-wrap items-baseline gap-x-3 border-b border-line-2">
       <span className="w-24 font-semibold">{fullDay(o.day)}</span>
       <span className="min-w-0 flex-1">
         {figures(o)}
         {o.rise.over && <span className="block text-ease-deep">{tooLong(o.rise)}</span>}
-        {o.countedMinutes < o.runMinutes && (
+        {counted !== null && shown(counted, 0) !== shown(o.runMinutes, 0) && (
           <span className="block text-ink-2">
             {say('For what a coming week may hold it counts as {{minutes}} min', {
-              minutes: shown(o.countedMinutes, 0),
+              minutes: shown(counted, 0),
             })}
           </span>
         )}
