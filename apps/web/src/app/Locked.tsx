@@ -6,6 +6,7 @@ import { useNavigate } from 'react-router';
 import type { SessionView } from '@heathstep/contracts';
 import { ApiError, request } from '../api/client.js';
 import { TextField } from '../parts/fields.js';
+import { PasswordField } from '../parts/PasswordField.js';
 
 /** What is typed, and signing in again by it. */
 function useUnlocking(user: SessionView['user'], open: () => void) {
@@ -61,13 +62,9 @@ export function Locked({ user, open }: { user: SessionView['user']; open: () => 
                 },
               )}
             </p>
-            <TextField
-              label={say('Password')}
-              type="password"
-              autoComplete="current-password"
+            <PasswordField
               value={password}
               onChange={setPassword}
-              maxLength={200}
               autoFocus
               error={error?.at('/password') ?? null}
             />

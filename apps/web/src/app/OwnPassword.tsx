@@ -3,6 +3,7 @@ import { useMutation } from '@tanstack/react-query';
 import { type SyntheticEvent, useState } from 'react';
 import { ApiError, request } from '../api/client.js';
 import { TextField } from '../parts/fields.js';
+import { PasswordField } from '../parts/PasswordField.js';
 
 /** One's own password, by the one that stands. */
 export function OwnPassword() {
@@ -26,11 +27,8 @@ export function OwnPassword() {
         {say('Another password')}
       </summary>
       <form className="grid gap-x-6 gap-y-3 sm:grid-cols-2" onSubmit={submit} noValidate>
-        <TextField
+        <PasswordField
           label={say('The one you have')}
-          type="password"
-          autoComplete="current-password"
-          maxLength={200}
           value={current}
           onChange={setCurrent}
           error={wrong?.at('/current') ?? null}

@@ -5,6 +5,7 @@ import type { PasskeyView } from '@heathstep/contracts';
 import { ApiError, request } from '../api/client.js';
 import { momentText } from '../parts/dates.js';
 import { TextField } from '../parts/fields.js';
+import { PasswordField } from '../parts/PasswordField.js';
 import { addPasskey, passkeysHere } from './passkeys.js';
 
 const key = ['passkeys'] as const;
@@ -57,15 +58,7 @@ export function Passkeys() {
           onChange={setName}
           error={wrong?.at('/name') ?? null}
         />
-        <TextField
-          label={say('Password')}
-          type="password"
-          autoComplete="current-password"
-          maxLength={200}
-          value={current}
-          onChange={setCurrent}
-          error={wrong?.at('/current') ?? null}
-        />
+        <PasswordField value={current} onChange={setCurrent} error={wrong?.at('/current') ?? null} />
         <button
           type="submit"
           className="action-quiet"

@@ -5,6 +5,7 @@ import type { RecoveryCodesView, SecondStepView } from '@heathstep/contracts';
 import { ApiError, request } from '../api/client.js';
 import { keys } from '../api/queries.js';
 import { TextField } from '../parts/fields.js';
+import { PasswordField } from '../parts/PasswordField.js';
 
 const errorOf = (error: unknown): ApiError | null => (error instanceof ApiError ? error : null);
 
@@ -72,11 +73,7 @@ export function SecondStep({
                 )}
           </p>
           <div className="flex flex-wrap items-end gap-4">
-            <TextField
-              label={say('Password')}
-              type="password"
-              autoComplete="current-password"
-              maxLength={200}
+            <PasswordField
               value={current}
               onChange={setCurrent}
               error={wrong?.at('/current') ?? (wrong === null ? null : wrong.message)}
